@@ -1,0 +1,1 @@
+"""Light and the eye: spectra, observer, lights, Lab, colour difference, adaptation, words."""

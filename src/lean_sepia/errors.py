@@ -1,0 +1,46 @@
+"""Everything the program says no to: one class per thing a caller treats differently.
+
+A message says what was found, the rule, and what to do. The caller adds what was kept.
+"""
+
+from __future__ import annotations
+
+
+class SepiaError(Exception):
+    """Base of every error the program raises on purpose; its text is meant for the user."""
+
+
+class BadInputError(SepiaError):
+    """What the user gave cannot be used; the command line ends with exit code 2."""
+
+
+class PictureError(BadInputError):
+    """A file that should be a picture is missing, damaged, too large or not one."""
+
+
+class SampleError(BadInputError):
+    """A sample, anchor or region cannot be read from its picture."""
+
+
+class ColourError(BadInputError):
+    """A stated colour is outside what a surface can show."""
+
+
+class ShelfError(BadInputError):
+    """A shelf file or a paint on it breaks a rule."""
+
+
+class PlanError(BadInputError):
+    """A plan file, a step, or the evenings it is to be done in break a rule."""
+
+
+class ProjectFileError(BadInputError):
+    """A file is no project, a damaged one, or from a newer version of the program."""
+
+
+class EditError(BadInputError):
+    """An edit would leave the document in a state that breaks its rules."""
+
+
+class JobCancelled(SepiaError):  # noqa: N818 - an ending the user asked for, not a fault
+    """Raised inside a background job when the user stopped it."""

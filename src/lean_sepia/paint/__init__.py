@@ -1,0 +1,1 @@
+"""Matter: Kubelka–Munk paints, mixtures, films over an undercoat, surface gloss."""

@@ -1,0 +1,208 @@
+"""K and S of a paint from what its owner can measure: spectra, two colours, or one.
+
+Every function returns K and S per film unit, and says how well they are known by its name.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+import numpy.typing as npt
+from scipy.optimize import least_squares
+
+from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.lab import lab_from_reflectance
+from lean_sepia.colour.reflectance import HIGHEST, LOWEST, Estimate, estimate_reflectance
+from lean_sepia.colour.spectrum import BANDS
+from lean_sepia.paint.film import thickness_to_hide
+from lean_sepia.paint.kubelka_munk import (
+    opaque_reflectance,
+    over_ground,
+    ratio_of_opaque,
+    scattering_from_drawdown,
+)
+from lean_sepia.paint.saunderson import into_paint, through_surface
+
+Constants = tuple[FloatArray, FloatArray]
+
+DEFAULT_COATS = {
+    "acrylic-water": 2,
+    "acrylic-alcohol": 2,
+    "lacquer": 2,
+    "enamel": 2,
+    "oil": 3,
+    "pigment": 2,
+    "pastel": 2,
+}
+"""Coats in which a typical paint of a medium hides (practice)."""
+
+WHITE_SCATTERING = 5.0  # titanium white against a typical coloured paint: it then hides in 6 coats (practice)
+
+
+@dataclass(frozen=True)
+class SurfaceColour:
+    """Internal reflectance (31,) behind a measured colour, the sheen it must have had, and the miss."""
+
+    R_i: FloatArray
+    g: float
+    miss_de00: float
+
+
+def _estimate_at(lab: npt.ArrayLike, g: float) -> Estimate:
+    return estimate_reflectance(lab, float(through_surface(LOWEST, g)), float(through_surface(HIGHEST, g)))
+
+
+def internal_from_lab(lab: npt.ArrayLike, g: float = 1.0) -> SurfaceColour:
+    """Internal reflectance of a surface known by one colour L*a*b* (3,) measured at sheen g.
+
+    A flat surface reflects at least k1 everywhere, so a very dark or very strong colour cannot have been
+    flat: then the nearest lower g for which the colour exists is used. The caller compares g and says so.
+    """
+    best = _estimate_at(lab, g)
+    if not best.found and g > 0:
+        lowest = _estimate_at(lab, 0.0)
+        if lowest.miss_de00 < best.miss_de00:
+            low, high, best_low = 0.0, g, lowest
+            while high - low > 0.01:
+                middle = (low + high) / 2
+                trial = _estimate_at(lab, middle)
+                if trial.miss_de00 <= max(0.1, lowest.miss_de00 + 0.01):
+                    low, best_low = middle, trial
+                else:
+                    high = middle
+            g, best = low, best_low
+    return SurfaceColour(np.clip(into_paint(best.reflectance, g), 1e-4, 1 - 1e-4), g, best.miss_de00)
+
+
+@cache
+def typical_scattering(medium: str) -> float:
+    """S of a typical paint of a medium: a middle grey hides at the medium's default coats (practice)."""
+    R = np.full(BANDS, 0.25)
+    thickness = thickness_to_hide(ratio_of_opaque(R), np.ones(BANDS))
+    if thickness is None:
+        raise AssertionError("a middle grey hides at some thickness")
+    return thickness / DEFAULT_COATS[medium]
+
+
+def one_constant(
+    R_i: FloatArray, medium: str, is_white: bool, opaque_coats: float | None = None
+) -> Constants:
+    """K and S from the opaque internal reflectance alone, with a scattering typical for the medium.
+
+    A stated `opaque_coats` sets S so that the paint just hides there.
+    """
+    ratio = ratio_of_opaque(R_i)
+    scattering = typical_scattering(medium) * (WHITE_SCATTERING if is_white else 1.0)
+    if opaque_coats:
+        thickness = thickness_to_hide(ratio, np.ones(BANDS), most=200.0)
+        if thickness is not None:
+            scattering = thickness / opaque_coats
+    S = np.full(BANDS, scattering)
+    return ratio * S, S
+
+
+def from_drawdown(R_i: FloatArray, R_film: FloatArray, R_ground: FloatArray, X: float) -> Constants:
+    """K and S from internal spectra (31,) of the masstone and of one film over a dark ground."""
+    S = scattering_from_drawdown(R_i, R_film, R_ground, X)
+    return ratio_of_opaque(R_i) * S, S
+
+
+def from_tint(R_i: FloatArray, R_tint: FloatArray, white: Constants, white_parts: float) -> Constants:
+    """K and S from internal spectra (31,) of the masstone and of 1 part in `white_parts` parts of a white.
+
+    Duncan's rule solved for S. Where masstone and tint have nearly the same K/S the wavelength says nothing,
+    and S is taken from its neighbours.
+    """
+    Q_masstone, Q_tint = ratio_of_opaque(R_i), ratio_of_opaque(R_tint)
+    K_w, S_w = white
+    step = Q_masstone - Q_tint
+    telling = np.abs(step) > 0.05 * np.maximum(Q_masstone, Q_tint)
+    raw = white_parts * (Q_tint * S_w - K_w) / np.where(telling, step, 1.0)
+    telling &= raw > 0
+    bands = np.arange(BANDS)
+    S = np.interp(bands, bands[telling], raw[telling]) if telling.any() else S_w.copy()
+    S = np.clip(S, 0.02 * S_w, 50 * S_w)
+    return Q_masstone * S, S
+
+
+_RATIO_KNOTS, _S_KNOTS = 9, 4
+
+
+@cache
+def _bases() -> tuple[FloatArray, FloatArray]:
+    """Piecewise-linear bases (31, knots) for the corrections of log K/S and of log S."""
+
+    def hats(count: int) -> FloatArray:
+        knots = np.linspace(0, BANDS - 1, count)
+        return np.stack([np.interp(np.arange(BANDS), knots, row) for row in np.eye(count)], axis=1)
+
+    return hats(_RATIO_KNOTS), hats(_S_KNOTS)
+
+
+def _fit_two_constants(
+    start: Constants,
+    g: float,
+    predict: Callable[[Constants], list[FloatArray]],
+    seen: list[npt.ArrayLike],
+) -> Constants:
+    """Smooth positive corrections to K and S so that the predicted reflectances have the Labs `seen`."""
+    ratio_basis, s_basis = _bases()
+    K_0, S_0 = start
+    target = np.array(seen, dtype=float)
+
+    def constants(theta: FloatArray) -> Constants:
+        S = S_0 * np.exp(np.clip(s_basis @ theta[_RATIO_KNOTS:], -6, 6))
+        return K_0 / S_0 * np.exp(np.clip(ratio_basis @ theta[:_RATIO_KNOTS], -6, 6)) * S, S
+
+    def residual(theta: FloatArray) -> FloatArray:
+        labs = np.stack([lab_from_reflectance(through_surface(R, g)) for R in predict(constants(theta))])
+        size = 0.05 * theta
+        rough = 0.3 * np.concatenate([np.diff(theta[:_RATIO_KNOTS]), np.diff(theta[_RATIO_KNOTS:])])
+        return np.concatenate([(labs - target).ravel(), size, rough])
+
+    answer = least_squares(residual, np.zeros(_RATIO_KNOTS + _S_KNOTS), method="trf", max_nfev=60)
+    return constants(answer.x)
+
+
+def from_lab_films(
+    start: Constants,
+    g: float,
+    masstone: npt.ArrayLike,
+    films: list[tuple[npt.ArrayLike, FloatArray]],
+    X: float,
+) -> Constants:
+    """K and S fitted jointly to the masstone's Lab and to Labs of one film over known grounds.
+
+    Parameters
+    ----------
+    start : one-constant K and S of the same paint
+    films : pairs of L*a*b* (3,) and internal reflectance of the ground (31,)
+    X : thickness of the film in film units
+    """
+
+    def predict(constants: Constants) -> list[FloatArray]:
+        K, S = constants
+        return [opaque_reflectance(K, S), *(over_ground(K, S, X, ground) for _, ground in films)]
+
+    return _fit_two_constants(start, g, predict, [masstone, *(lab for lab, _ in films)])
+
+
+def from_lab_tint(
+    start: Constants,
+    g: float,
+    masstone: npt.ArrayLike,
+    tint: npt.ArrayLike,
+    white: Constants,
+    white_parts: float,
+) -> Constants:
+    """K and S fitted jointly to the Labs of the masstone and of 1 part in `white_parts` parts of a white."""
+
+    def predict(constants: Constants) -> list[FloatArray]:
+        K, S = constants
+        mixed = opaque_reflectance(K + white_parts * white[0], S + white_parts * white[1])
+        return [opaque_reflectance(K, S), mixed]
+
+    return _fit_two_constants(start, g, predict, [masstone, tint])

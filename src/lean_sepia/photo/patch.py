@@ -1,0 +1,143 @@
+"""Discs, rectangles and polygons on a picture, and the robust mean of the paint in them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from lean_sepia.arrays import BoolArray, FloatArray, IntArray
+from lean_sepia.colour.srgb import linear_from_srgb
+from lean_sepia.errors import SampleError
+from lean_sepia.photo.read import Pixels
+
+_SECTORS = 8
+_CLIPPED_LOW, _CLIPPED_HIGH = 2 / 255, 253 / 255
+
+
+@dataclass(frozen=True, eq=False)
+class Patch:
+    """What a disc on the picture holds, before any correction.
+
+    mean : linear sRGB (3,) of the paint, specks and highlights left out
+    cov_of_mean : (3, 3) covariance of that mean, from how much parts of the disc differ
+    spread : (3,) standard deviation of the kept pixels
+    kept : (n,) mask over the disc's pixels
+    """
+
+    mean: FloatArray
+    cov_of_mean: FloatArray
+    spread: FloatArray
+    kept: BoolArray
+    clipped_share: float
+
+    @property
+    def pixels(self) -> int:
+        """How many pixels the mean rests on."""
+        return int(self.kept.sum())
+
+
+def encoded_unit(pixels: Pixels) -> FloatArray:
+    """Pixels of any depth as encoded values in 0–1."""
+    return np.asarray(pixels, dtype=np.float64) / (65535 if pixels.dtype == np.uint16 else 255)
+
+
+def disc_patch(pixels: Pixels, x: float, y: float, radius: float) -> Patch:
+    """Read a disc: robust mean in linear light, with specks and highlights left out.
+
+    Raises
+    ------
+    SampleError
+        The disc is not on the picture, or its radius is not positive.
+    """
+    height, width = pixels.shape[:2]
+    if not radius > 0:
+        raise SampleError(f"The radius of a sample is at least half a pixel; found {radius:g}.")
+    if not (0 <= x < width and 0 <= y < height):
+        raise SampleError(f"The point {x:g}, {y:g} lies outside the picture of {width} × {height} pixels.")
+    x0, x1 = max(0, int(np.floor(x - radius))), min(width, int(np.ceil(x + radius)) + 1)
+    y0, y1 = max(0, int(np.floor(y - radius))), min(height, int(np.ceil(y + radius)) + 1)
+    rows, columns = np.mgrid[y0:y1, x0:x1]
+    inside = np.hypot(columns - x, rows - y) <= max(radius, 0.5)
+    if not inside.any():
+        inside[np.clip(round(y) - y0, 0, y1 - y0 - 1), np.clip(round(x) - x0, 0, x1 - x0 - 1)] = True
+    angle = np.arctan2(rows - y, columns - x)[inside]
+    sector = np.minimum(((angle + np.pi) / (2 * np.pi) * _SECTORS).astype(int), _SECTORS - 1)
+    return _robust(encoded_unit(pixels[y0:y1, x0:x1][inside]), sector)
+
+
+def _robust(encoded: FloatArray, sector: IntArray) -> Patch:
+    centre = np.median(encoded, axis=0)
+    deviation = encoded - centre
+    scatter = 1.4826 * np.median(np.abs(deviation), axis=0) + 1.5 / 255
+    kept = np.all(np.abs(deviation) <= 3.0 * scatter, axis=1)
+    # Highlights and scratches are brighter in every channel at once: cut them sooner than shadows.
+    kept &= ~np.all(deviation > 1.8 * scatter, axis=1)
+    if not kept.any():
+        kept[:] = True
+    linear = linear_from_srgb(encoded)
+    mean = linear[kept].mean(axis=0)
+    counts = np.bincount(sector[kept], minlength=_SECTORS)
+    full = counts >= 4
+    quantised = np.diag((mean ** (1 / 2.4) * 2.2 * mean ** (1.4 / 2.4) / 255 / np.sqrt(12)) ** 2)
+    if full.sum() >= 3:
+        # Grain is correlated, so the error of the mean comes from how the sectors differ, not from 1/√n.
+        sums = np.stack([np.bincount(sector[kept], linear[kept, c], _SECTORS) for c in range(3)], axis=1)
+        sectors = sums[full] / counts[full, None]
+        cov = np.cov(sectors.T) / full.sum()
+    else:
+        cov = np.diag(linear[kept].var(axis=0))
+    clipped = np.any((encoded >= _CLIPPED_HIGH) | (encoded <= _CLIPPED_LOW), axis=1).mean()
+    return Patch(mean, cov + quantised, linear[kept].std(axis=0), kept, float(clipped))
+
+
+def rectangle_mean(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> FloatArray:
+    """Plain mean (3,) in linear sRGB of a rectangle: dirt and wear included, nothing left out.
+
+    Raises
+    ------
+    SampleError
+        The rectangle is empty or reaches outside the picture.
+    """
+    return linear_from_srgb(encoded_unit(rectangle(pixels, x0, y0, x1, y1))).reshape(-1, 3).mean(axis=0)
+
+
+def rectangle(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> Pixels:
+    """The pixels (h, w, 3) of a rectangle given by two opposite corners.
+
+    Raises
+    ------
+    SampleError
+        The rectangle is empty or reaches outside the picture.
+    """
+    height, width = pixels.shape[:2]
+    left, right = sorted((round(x0), round(x1)))
+    top, bottom = sorted((round(y0), round(y1)))
+    if left < 0 or top < 0 or right > width or bottom > height:
+        raise SampleError(
+            f"The rectangle {x0:g},{y0:g} to {x1:g},{y1:g} reaches outside the picture of {width} × {height} pixels."
+        )
+    if right - left < 1 or bottom - top < 1:
+        raise SampleError(
+            f"The rectangle {x0:g},{y0:g} to {x1:g},{y1:g} is empty: give two opposite corners."
+        )
+    return pixels[top:bottom, left:right]
+
+
+def polygon_mask(shape: tuple[int, int], corners: Sequence[tuple[float, float]]) -> BoolArray:
+    """Mask (h, w) of the pixels inside a polygon of at least three corners (x, y).
+
+    Raises
+    ------
+    SampleError
+        Fewer than three corners, or no pixel lies inside.
+    """
+    if len(corners) < 3:
+        raise SampleError(f"A region needs at least three corners; found {len(corners)}.")
+    mask = np.zeros(shape, dtype=np.uint8)
+    cv2.fillPoly(mask, [np.array(corners, dtype=np.float64).round().astype(np.int32)], (1,))
+    if not mask.any():
+        raise SampleError("The region lies outside the picture.")
+    return mask.astype(bool)

@@ -1,0 +1,262 @@
+"""Reading a picture of any kind into upright sRGB pixels, with a note for every conversion."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import struct
+import warnings
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+from PIL import Image, ImageCms, UnidentifiedImageError
+
+from lean_sepia.arrays import Image8
+from lean_sepia.errors import PictureError
+
+MOST_PIXELS = 150_000_000
+_BACKDROP = 160  # what transparent parts are laid on: the grey of the viewer
+_ORIENTATION_TAG, _TAKEN_TAG, _EXIF_IFD = 0x0112, 0x9003, 0x8769
+_KINDS = {
+    "JPEG": {".jpg", ".jpeg", ".jpe", ".jfif"},
+    "TIFF": {".tif", ".tiff"},
+    "MPO": {".jpg", ".jpeg", ".mpo"},
+}
+
+Pixels = npt.NDArray[Any]
+
+
+@dataclass(frozen=True, eq=False)
+class Picture:
+    """An upright picture: sRGB-encoded pixels (h, w, 3), 8 or 16 bit, and what was done to get them."""
+
+    pixels: Pixels
+    notes: tuple[str, ...]
+    taken: str | None
+    sha256: str
+    media_type: str
+
+    @property
+    def width(self) -> int:
+        """Width in pixels."""
+        return int(self.pixels.shape[1])
+
+    @property
+    def height(self) -> int:
+        """Height in pixels."""
+        return int(self.pixels.shape[0])
+
+
+def read_picture(path: str | Path) -> Picture:
+    """Read a picture file.
+
+    Raises
+    ------
+    PictureError
+        The file is missing, empty, truncated, no picture, or has more than 150 megapixels.
+    """
+    file = Path(path)
+    try:
+        data = file.read_bytes()
+    except FileNotFoundError:
+        raise PictureError(f"There is no file {file}. Check the path.") from None
+    except OSError as error:
+        raise PictureError(f"{file} cannot be read: {error.strerror}.") from None
+    return decode_picture(data, file.name)
+
+
+def decode_picture(data: bytes, name: str) -> Picture:
+    """Decode a picture from its bytes; `name` is used in messages and to compare the suffix.
+
+    Raises
+    ------
+    PictureError
+        As for `read_picture`.
+    """
+    if not data:
+        raise PictureError(f"{name} is empty (0 bytes). Copy it again from its source.")
+    notes: list[str] = []
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")  # Pillow's own advice; what matters to the user becomes a note
+        try:
+            image = Image.open(io.BytesIO(data))
+        except Image.DecompressionBombError:
+            raise PictureError(_too_large(name, None)) from None
+        except UnidentifiedImageError:
+            raise PictureError(
+                f"{name} is not a picture this program can read. JPEG, PNG, TIFF and WebP are; export it as one of these."
+            ) from None
+        except (OSError, SyntaxError, ValueError, struct.error) as error:
+            raise PictureError(f"{name} is damaged and cannot be opened ({error}).") from None
+        if image.width * image.height > MOST_PIXELS:
+            raise PictureError(_too_large(name, image.size))
+        try:
+            pixels = _pixels(image, data, notes)
+        except (OSError, SyntaxError, ValueError, EOFError, struct.error, MemoryError) as error:
+            raise PictureError(
+                f"{name} is damaged or cut short ({error}). Copy it again from its source."
+            ) from None
+        exif = image.getexif()
+        pixels = _upright(pixels, exif.get(_ORIENTATION_TAG, 1), notes)
+        taken = _taken(exif)
+    kind = str(image.format)
+    suffix = Path(name).suffix.lower()
+    expected = _KINDS.get(kind, {f".{kind.lower()}"})
+    if suffix and suffix not in expected:
+        notes.append(f"the name ends in {suffix} but it is a {kind} picture")
+    return Picture(
+        pixels,
+        tuple(notes),
+        taken,
+        hashlib.sha256(data).hexdigest(),
+        Image.MIME.get(kind, "application/octet-stream"),
+    )
+
+
+def _too_large(name: str, size: tuple[int, int] | None) -> str:
+    found = f"{size[0]} × {size[1]} = {size[0] * size[1] / 1e6:.0f}" if size else "several hundred"
+    return f"{name} has {found} megapixels; at most {MOST_PIXELS // 1_000_000} are read. Save a smaller copy."
+
+
+def _pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels:
+    frames = getattr(image, "n_frames", 1)
+    if frames > 1 and image.format != "MPO":
+        image.seek(0)
+        notes.append(f"first of {frames} frames")
+    profile = image.info.get("icc_profile")
+    if not profile and _bit_depth(image, data) == 16 and (deep := _deep_pixels(data, notes)) is not None:
+        return deep
+    image.load()
+    image = _opaque(image, notes)
+    if profile:
+        converted = _through_profile(image, profile, notes)
+        if converted is not None:
+            return np.asarray(converted)
+    return _plain_rgb(image, notes)
+
+
+def _bit_depth(image: Image.Image, data: bytes) -> int:
+    if image.format == "PNG" and len(data) > 24:
+        return data[24]
+    if image.format == "TIFF":
+        bits: Any = image.tag_v2.get(258, (8,))  # type: ignore[attr-defined]
+        return int(bits[0] if isinstance(bits, tuple) else bits)
+    return 8
+
+
+def _deep_pixels(data: bytes, notes: list[str]) -> Pixels | None:
+    """16-bit pixels, which Pillow would cut to 8, or None where OpenCV does not read them either."""
+    array = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
+    if array is None or array.dtype != np.uint16:
+        return None
+    notes.append("16 bits a channel")
+    if array.ndim == 2:
+        notes.append("grey picture: lightness only")
+        return np.repeat(array[:, :, None], 3, axis=2)
+    rgb = np.ascontiguousarray(array[:, :, 2::-1])
+    if array.shape[2] == 4:
+        alpha = array[:, :, 3:].astype(np.float32) / 65535
+        if alpha.min() < 1:
+            notes.append("transparent parts shown as grey")
+            rgb = (rgb * alpha + _BACKDROP * 257 * (1 - alpha)).round().astype(np.uint16)
+    return rgb
+
+
+def _opaque(image: Image.Image, notes: list[str]) -> Image.Image:
+    """Lay transparent parts on the viewer's grey; palettes become their colours."""
+    if image.mode in ("P", "PA"):
+        notes.append("palette picture: its colours are rounded")
+        image = image.convert("RGBA" if "transparency" in image.info or image.mode == "PA" else "RGB")
+    if image.mode in ("L", "RGB") and "transparency" in image.info:
+        image = image.convert("RGBA")
+    if image.mode in ("LA", "La", "RGBA", "RGBa"):
+        straight = image.convert("RGBA") if image.mode != "RGBA" else image
+        if np.asarray(straight)[..., 3].min() < 255:
+            notes.append("transparent parts shown as grey")
+            backdrop = Image.new("RGBA", straight.size, (_BACKDROP, _BACKDROP, _BACKDROP, 255))
+            straight = Image.alpha_composite(backdrop, straight)
+        grey = image.mode in ("LA", "La")
+        image = straight.convert("L" if grey else "RGB")
+    return image
+
+
+def _through_profile(image: Image.Image, profile: bytes, notes: list[str]) -> Image.Image | None:
+    if image.mode not in ("RGB", "L", "CMYK"):
+        image = image.convert("RGB")
+    try:
+        source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
+        name = ImageCms.getProfileDescription(source).strip()
+        converted = ImageCms.profileToProfile(
+            image,
+            source,
+            ImageCms.createProfile("sRGB"),
+            renderingIntent=ImageCms.Intent.RELATIVE_COLORIMETRIC,
+            outputMode="RGB",
+            flags=ImageCms.Flags.BLACKPOINTCOMPENSATION,
+        )
+    except (ImageCms.PyCMSError, OSError, ValueError):
+        notes.append("its colour profile is damaged or of another kind of picture; read as sRGB")
+        return None
+    if "srgb" not in name.lower():
+        notes.append(f"converted from the colour profile “{name[:60]}”")
+    if image.mode == "L":
+        notes.append("grey picture: lightness only")
+    return converted
+
+
+def _plain_rgb(image: Image.Image, notes: list[str]) -> Pixels:
+    if image.mode in ("1", "L"):
+        notes.append("grey picture: lightness only")
+    elif image.mode == "CMYK":
+        notes.append("printing inks without a profile: colours are a rough guess")
+    elif image.mode in ("F", "I") or image.mode.startswith("I;16"):
+        notes.append("grey picture: lightness only")
+        values = np.asarray(image).astype(np.float64)
+        top = 1.0 if values.max() <= 1 else 255.0 if values.max() <= 255 else 65535.0
+        grey = (np.clip(np.nan_to_num(values) / top, 0, 1) * 65535).round().astype(np.uint16)
+        return np.repeat(grey[:, :, None], 3, axis=2)
+    return np.asarray(image.convert("RGB"))
+
+
+def _upright(pixels: Pixels, orientation: object, notes: list[str]) -> Pixels:
+    turns: dict[object, Callable[[Pixels], Pixels]] = {
+        2: lambda p: p[:, ::-1],
+        3: lambda p: p[::-1, ::-1],
+        4: lambda p: p[::-1],
+        5: lambda p: p.transpose(1, 0, 2),
+        6: lambda p: p.transpose(1, 0, 2)[:, ::-1],
+        7: lambda p: p.transpose(1, 0, 2)[::-1, ::-1],
+        8: lambda p: p.transpose(1, 0, 2)[::-1],
+    }
+    if orientation not in turns:
+        return pixels
+    notes.append("turned upright as the camera noted")
+    return np.ascontiguousarray(turns[orientation](pixels))
+
+
+def _taken(exif: Image.Exif) -> str | None:
+    """The moment of exposure as an ISO date, where the camera gave a believable one."""
+    text = str(exif.get_ifd(_EXIF_IFD).get(_TAKEN_TAG, ""))
+    date = text[:10].replace(":", "-")
+    parts = date.split("-")
+    if len(parts) == 3 and all(part.isdigit() for part in parts) and 1826 <= int(parts[0]) <= 2200:
+        return date if 1 <= int(parts[1]) <= 12 and 1 <= int(parts[2]) <= 31 else None
+    return None
+
+
+def shrunk(pixels: Pixels, longest_side: int) -> Image8:
+    """A smaller 8-bit copy (h, w, 3) whose longer side is at most `longest_side` pixels."""
+    height, width = pixels.shape[:2]
+    scale = min(1.0, longest_side / max(height, width))
+    small: Pixels = pixels
+    if scale < 1:
+        size = (max(1, round(width * scale)), max(1, round(height * scale)))
+        small = cv2.resize(pixels, size, interpolation=cv2.INTER_AREA)
+    if small.dtype == np.uint16:
+        small = (small // 257).astype(np.uint8)
+    return np.ascontiguousarray(small, dtype=np.uint8)

@@ -1,0 +1,1 @@
+"""Time and safety: steps, rules, drying, schedule, cautions."""

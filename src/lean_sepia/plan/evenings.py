@@ -1,0 +1,92 @@
+"""The hours someone has at the bench: parsing "mon-fri 19:00-21:30,sat 10:00-16:00"."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import datetime, time, timedelta
+
+from lean_sepia.errors import PlanError
+
+_DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+_FORM = re.compile(
+    r"([a-z]{3,9})(?:\s*[-–]\s*([a-z]{3,9}))?\s+(\d{1,2})[:.](\d{2})\s*[-–]\s*(\d{1,2})[:.](\d{2})"
+)
+_HORIZON = timedelta(days=3 * 366)
+
+
+@dataclass(frozen=True)
+class Window:
+    """One stretch of bench time."""
+
+    start: datetime
+    end: datetime
+
+
+@dataclass(frozen=True)
+class Evenings:
+    """Bench hours per weekday, as minutes from midnight; an end past 1440 runs into the next day."""
+
+    spans: tuple[tuple[tuple[int, int], ...], ...]
+
+    @property
+    def longest_min(self) -> int:
+        """Minutes of the longest evening."""
+        return max(end - start for day in self.spans for start, end in day)
+
+    def windows(self, start: datetime) -> Iterator[Window]:
+        """Stretches of bench time from `start` on, in order, merged where they touch; three years of them."""
+        midnight = datetime.combine(start.date(), time()) - timedelta(days=1)
+        pending: Window | None = None
+        for offset in range(_HORIZON.days):
+            day = midnight + timedelta(days=offset)
+            for begin, end in self.spans[day.weekday()]:
+                window = Window(max(start, day + timedelta(minutes=begin)), day + timedelta(minutes=end))
+                if window.end <= start:
+                    continue
+                if pending and window.start <= pending.end:
+                    pending = Window(pending.start, max(pending.end, window.end))
+                else:
+                    if pending:
+                        yield pending
+                    pending = window
+        if pending:
+            yield pending
+
+
+def parse_evenings(text: str) -> Evenings:
+    """Read bench hours such as "mon-fri 19:00-21:30,sat 10:00-16:00"; "daily" means every day.
+
+    Raises
+    ------
+    PlanError
+        A part has another form, names an unknown day or an impossible time.
+    """
+    spans: list[list[tuple[int, int]]] = [[] for _ in _DAYS]
+    for part in text.lower().split(","):
+        match = _FORM.fullmatch(part.strip().replace("daily", "mon-sun").replace("every day", "mon-sun"))
+        if match is None:
+            raise PlanError(
+                f'Evenings are written "mon-fri 19:00-21:30,sat 10:00-16:00"; found {part.strip()!r}.'
+            )
+        first, last, *clock = match.groups()
+        days = [name[:3] for name in (first, last or first)]
+        for day in days:
+            if day not in _DAYS:
+                raise PlanError(f"Days are mon, tue, wed, thu, fri, sat, sun; found {day!r}.")
+        hours = [int(value) for value in clock]
+        begin, end = hours[0] * 60 + hours[1], hours[2] * 60 + hours[3]
+        if max(hours[0], hours[2]) > 24 or max(hours[1], hours[3]) > 59 or max(begin, end) > 1440:
+            raise PlanError(f"There is no such time as in {part.strip()!r}.")
+        if begin == end:
+            raise PlanError(f"An evening needs a length; {part.strip()!r} has none.")
+        if end < begin:
+            end += 1440
+        index, stop = _DAYS.index(days[0]), _DAYS.index(days[1])
+        while True:
+            spans[index].append((begin, end))
+            if index == stop:
+                break
+            index = (index + 1) % 7
+    return Evenings(tuple(tuple(sorted(day)) for day in spans))

@@ -1,0 +1,256 @@
+"""What one step does to those below it: findings with a code, a severity and a sentence.
+
+Each rule is a function from the plan to findings; the codes are explained in docs/rules.md. The rules are
+common practice without a published source unless a rule says otherwise.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from datetime import timedelta
+from typing import Literal
+
+from lean_sepia.plan.step import GLAZES, LOOSE, NOT_A_FILM, PAINT_COATS, VARNISHES, WASHES, WET, PlanStep
+
+Severity = Literal["stop", "warn", "note"]
+
+
+@dataclass(frozen=True)
+class Finding:
+    """One thing noticed: `step` is where it happens, `after` the earlier step it concerns, if any."""
+
+    code: str
+    severity: Severity
+    step: str
+    after: str | None
+    message: str
+
+
+# What a carrier does to a film of a medium that lies open below it, cured or not.
+_ATTACK: dict[tuple[str, str], tuple[Severity, str]] = {
+    ("lacquer-thinner", "enamel"): ("stop", "lifts and wrinkles it even when it is dry"),
+    ("lacquer-thinner", "oil"): ("stop", "dissolves it even when it is dry"),
+    ("lacquer-thinner", "acrylic-water"): ("warn", "bites into it; only thin, dry mist coats are safe"),
+    ("lacquer-thinner", "acrylic-alcohol"): ("warn", "softens it; only thin, dry mist coats are safe"),
+    ("white-spirit", "enamel"): ("stop", "softens it"),
+    ("white-spirit", "oil"): ("stop", "dissolves it"),
+    ("alcohol", "acrylic-water"): ("warn", "softens it when laid on wet"),
+}
+
+
+def _films_below(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
+    """For each zone of a step, the topmost earlier step that left something there."""
+    step = steps[index]
+    seen: set[str] = set()
+    zones = {zone for other in steps if other.zones != "all" for zone in other.zones} or {"all"}
+    mine = zones if step.zones == "all" else set(step.zones)
+    for zone in sorted(mine):
+        for earlier in reversed(steps[:index]):
+            if earlier.kind in NOT_A_FILM or not (earlier.zones == "all" or zone in earlier.zones):
+                continue
+            if earlier.id not in seen:
+                seen.add(earlier.id)
+                yield earlier
+            break
+
+
+def _finish_below(steps: Sequence[PlanStep], index: int) -> tuple[str, PlanStep] | None:
+    """Sheen of the topmost coat under a step and the step that gave it; glazes and powders do not change it."""
+    for earlier in reversed(steps[:index]):
+        if not earlier.shares_zone(steps[index]):
+            continue
+        if earlier.kind in VARNISHES:
+            return VARNISHES[earlier.kind], earlier
+        if earlier.kind in PAINT_COATS and earlier.material:
+            return earlier.material.finish, earlier
+    return None
+
+
+def _earlier(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
+    """Earlier steps that share a zone, the latest first."""
+    return (earlier for earlier in reversed(steps[:index]) if earlier.shares_zone(steps[index]))
+
+
+def _sealed_since(steps: Sequence[PlanStep], first: PlanStep, index: int) -> bool:
+    position = next(i for i, step in enumerate(steps) if step is first)
+    return any(s.kind in VARNISHES and s.shares_zone(first) for s in steps[position + 1 : index])
+
+
+def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """A carrier that dissolves the open film below."""
+    for index, step in enumerate(steps):
+        if step.kind not in WET:
+            continue
+        for below in _films_below(steps, index):
+            attack = _ATTACK.get((step.solvent, below.medium or ""))
+            if attack is None or (step.kind in GLAZES and below.kind in GLAZES):
+                continue
+            if step.kind in PAINT_COATS and below.kind in PAINT_COATS and step.medium == below.medium:
+                continue
+            severity, effect = attack
+            yield Finding(
+                "solvent-attacks-base", severity, step.id, below.id,
+                f"{step.name}: {step.solvent.replace('-', ' ')} over {below.name} ({below.medium}) {effect}. "
+                "Seal it with an acrylic coat first, or change the medium.",
+            )  # fmt: skip
+
+
+def not_cured(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """A dated step that starts before the one below it is dry enough."""
+    for index, step in enumerate(steps):
+        if step.start is None or step.kind in NOT_A_FILM:
+            continue
+        for earlier in _earlier(steps, index):
+            if earlier.end is None or earlier.kind in NOT_A_FILM:
+                continue
+            free = earlier.end + timedelta(minutes=earlier.wait_before(step))
+            if step.start < free:
+                yield Finding(
+                    "not-cured", "stop", step.id, earlier.id,
+                    f"{step.name} starts {_span(free - step.start)} before {earlier.name} has dried; wait until {free:%a %d %b, %H:%M}.",
+                )  # fmt: skip
+                break
+
+
+def mask_before_cure(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """Masking tape on paint that has not fully cured."""
+    for index, step in enumerate(steps):
+        if step.kind != "mask" or step.start is None:
+            continue
+        for earlier in _earlier(steps, index):
+            if earlier.end is None or earlier.kind in NOT_A_FILM:
+                continue
+            free = earlier.end + timedelta(minutes=earlier.full_cure_min)
+            if step.start < free:
+                yield Finding(
+                    "mask-before-cure", "stop", step.id, earlier.id,
+                    f"{step.name}: tape would lift {earlier.name}, which cures until {free:%a %d %b, %H:%M}.",
+                )  # fmt: skip
+                break
+
+
+def decal_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """Markings on a flat surface may silver; schools differ."""
+    for index, step in enumerate(steps):
+        below = _finish_below(steps, index) if step.kind == "marking" else None
+        if below and below[0] == "flat":
+            yield Finding(
+                "decal-on-matte", "note", step.id, below[1].id,
+                f"{step.name} goes on a flat surface. A gloss or satin coat first keeps air from silvering; with strong "
+                "setting solutions some do without.",
+            )  # fmt: skip
+
+
+def wash_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """A wash on a flat surface stains instead of running along the seams."""
+    for index, step in enumerate(steps):
+        below = _finish_below(steps, index) if step.kind in WASHES else None
+        if below and below[0] == "flat":
+            yield Finding(
+                "wash-on-matte", "warn", step.id, below[1].id,
+                f"{step.name} goes on a flat surface: it stains and leaves tide marks instead of running along seams. "
+                "Lay a gloss or satin coat first.",
+            )  # fmt: skip
+
+
+def unsealed_under_wet(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """Loose powder under something wet is lifted or drowned."""
+    for index, step in enumerate(steps):
+        if step.kind not in WET or step.kind in VARNISHES:
+            continue
+        for below in _films_below(steps, index):
+            if below.kind in LOOSE:
+                yield Finding(
+                    "unsealed-under-wet", "stop", step.id, below.id,
+                    f"{step.name} would wash away {below.name}, which lies loose. Seal it first, or do it last.",
+                )  # fmt: skip
+
+
+def powder_fades_under_varnish(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """Powder loses most of its effect under a varnish."""
+    for index, step in enumerate(steps):
+        if step.kind not in VARNISHES:
+            continue
+        for earlier in _earlier(steps, index):
+            if earlier.kind in LOOSE and not _sealed_since(steps, earlier, index):
+                yield Finding(
+                    "powder-fades-under-varnish", "warn", step.id, earlier.id,
+                    f"{earlier.name} will nearly vanish under {step.name}. Lay the powder after it, or overdo it and test first.",
+                )  # fmt: skip
+
+
+def powder_hides_graphite(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """Dust over a pencil or graphite shine buries it."""
+    for index, step in enumerate(steps):
+        if step.kind not in LOOSE:
+            continue
+        for earlier in _earlier(steps, index):
+            if earlier.kind == "graphite":
+                yield Finding(
+                    "powder-hides-graphite", "warn", step.id, earlier.id,
+                    f"{step.name} would bury the shine of {earlier.name}. Do the graphite after it.",
+                )  # fmt: skip
+
+
+def varnish_kills_metallic(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """A clear coat takes the life out of a metallic finish."""
+    for index, step in enumerate(steps):
+        if step.kind not in VARNISHES:
+            continue
+        for earlier in _earlier(steps, index):
+            metal = earlier.kind == "graphite" or (earlier.material and earlier.material.finish == "metallic")
+            if metal and not _sealed_since(steps, earlier, index):
+                yield Finding(
+                    "varnish-kills-metallic", "warn", step.id, earlier.id,
+                    f"{step.name} dulls the metal of {earlier.name}. Lay the metal after it, or mask it.",
+                )  # fmt: skip
+
+
+def chips_after_wash(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """Chips after the wash stay brighter; schools differ."""
+    for index, step in enumerate(steps):
+        if step.kind != "chips":
+            continue
+        wash = next((earlier for earlier in _earlier(steps, index) if earlier.kind in WASHES), None)
+        if wash:
+            yield Finding(
+                "chips-after-wash", "note", step.id, wash.id,
+                f"{step.name} comes after {wash.name}, so the wash will not tone the chips. Some want that; others chip first.",
+            )  # fmt: skip
+
+
+def spray_solvent_indoors(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+    """Spraying solvents without extraction."""
+    for step in steps:
+        sprayed = step.application in ("airbrush", "spray-can")
+        if (
+            sprayed
+            and step.place == "indoors"
+            and (step.solvent not in ("none", "water") or step.application == "spray-can")
+        ):
+            yield Finding(
+                "spray-solvent-indoors", "stop", step.id, None,
+                f"{step.name} sprays {step.solvent.replace('-', ' ')} indoors without extraction. Extract to the outside and "
+                "wear an organic-vapour respirator, or spray outdoors; no flame or sparks. The product's safety data sheet decides.",
+            )  # fmt: skip
+
+
+RULES: tuple[Callable[[Sequence[PlanStep]], Iterator[Finding]], ...] = (
+    solvent_attacks_base, not_cured, mask_before_cure, unsealed_under_wet, powder_fades_under_varnish,
+    powder_hides_graphite, varnish_kills_metallic, wash_on_matte, decal_on_matte, chips_after_wash, spray_solvent_indoors,
+)  # fmt: skip
+
+_ORDER = {"stop": 0, "warn": 1, "note": 2}
+
+
+def check_plan(steps: Sequence[PlanStep]) -> list[Finding]:
+    """All findings, the worst first, then in the order of the steps."""
+    place = {step.id: index for index, step in enumerate(steps)}
+    findings = [finding for rule in RULES for finding in rule(steps)]
+    return sorted(findings, key=lambda finding: (_ORDER[finding.severity], place[finding.step]))
+
+
+def _span(delta: timedelta) -> str:
+    minutes = round(delta.total_seconds() / 60)
+    return f"{minutes} min" if minutes < 90 else f"{minutes / 60:.0f} h"

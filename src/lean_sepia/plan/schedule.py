@@ -1,0 +1,206 @@
+"""When each step starts: one pair of hands, inside the evenings, waits in calendar time."""
+
+from __future__ import annotations
+
+import heapq
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from lean_sepia.errors import PlanError
+from lean_sepia.plan.evenings import Evenings, Window
+from lean_sepia.plan.step import PlanStep, predecessors, topological_order
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A step in time; `ready` is its end plus the wait that the following steps need."""
+
+    id: str
+    start: datetime
+    end: datetime
+    ready: datetime
+
+
+@dataclass(frozen=True)
+class Schedule:
+    """All steps in the plan's order, when the last one is ready, and what held the finish back."""
+
+    steps: tuple[Placed, ...]
+    finish: datetime
+    critical_path: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Slot:
+    start: datetime
+    end: datetime
+    cause: int | None  # the step whose wait or work set this start; None for the start of the plan
+
+
+class _Bench:
+    """The hands' calendar: evenings, less what is already placed."""
+
+    def __init__(self, evenings: Evenings, start: datetime) -> None:
+        self._source = evenings.windows(start)
+        self._windows: list[Window] = []
+        self._busy: list[tuple[datetime, datetime, int]] = []
+
+    def _window(self, index: int) -> Window:
+        while len(self._windows) <= index:
+            window = next(self._source, None)
+            if window is None:
+                raise PlanError("The plan does not end within three years of these evenings. Add bench time.")
+            self._windows.append(window)
+        return self._windows[index]
+
+    def earliest(self, bound: datetime, length: timedelta) -> tuple[datetime, int | None]:
+        """First start at or after `bound` that fits whole into an evening, and the step that was in the way."""
+        blocker = None
+        index = 0
+        while True:
+            window = self._window(index)
+            index += 1
+            moment = max(bound, window.start)
+            for begin, end, step in self._busy:
+                if begin < moment + length and end > moment:
+                    moment, blocker = end, step
+            if moment + length <= window.end:
+                return moment, blocker
+
+    def take(self, start: datetime, length: timedelta, step: int) -> None:
+        """Mark the hands as busy."""
+        if length:
+            self._busy.append((start, start + length, step))
+            self._busy.sort()
+
+
+def build_schedule(steps: Sequence[PlanStep], start: datetime, evenings: Evenings) -> Schedule:
+    """Place every step as early as order, drying and the evenings allow.
+
+    Steps are placed one after the other by a priority; three priorities are tried and the earliest finish kept.
+
+    Raises
+    ------
+    PlanError
+        A step is longer than every evening, or the plan is circular.
+    """
+    order = topological_order(steps)
+    for step in steps:
+        if step.hands_on_min > evenings.longest_min:
+            raise PlanError(
+                f"Step {step.id!r} takes {step.hands_on_min:g} min and the longest evening has {evenings.longest_min} min. "
+                "A step is not split: make it two steps, or the evening longer."
+            )
+    if not steps:
+        return Schedule((), start, ())
+    before = predecessors(steps)
+    tail = _tails(steps, before, order)
+    rank = {index: position for position, index in enumerate(order)}
+    priorities: tuple[Callable[[int, datetime], tuple[float, ...]], ...] = (
+        lambda i, bound: (bound.timestamp(), -tail[i]),
+        lambda i, bound: (-tail[i],),
+        lambda i, bound: (float(rank[i]),),
+    )
+    answers = [_place(steps, before, start, evenings, priority) for priority in priorities]
+    finishes = [max(_ready(steps, before, slots)) for slots in answers]
+    slots = answers[finishes.index(min(finishes))]
+    return _summary(steps, before, slots)
+
+
+def _tails(steps: Sequence[PlanStep], before: list[list[int]], order: Sequence[int]) -> list[float]:
+    """Minutes from each step's start to the end of the longest chain behind it."""
+    tail = [step.hands_on_min + step.full_cure_min for step in steps]
+    for index in reversed(order):
+        for earlier in before[index]:
+            chain = steps[earlier].hands_on_min + steps[earlier].wait_before(steps[index]) + tail[index]
+            tail[earlier] = max(tail[earlier], chain)
+    return tail
+
+
+def _place(
+    steps: Sequence[PlanStep],
+    before: list[list[int]],
+    start: datetime,
+    evenings: Evenings,
+    priority: Callable[[int, datetime], tuple[float, ...]],
+) -> list[_Slot]:
+    bench = _Bench(evenings, start)
+    slots: dict[int, _Slot] = {}
+    following: list[list[int]] = [[] for _ in steps]
+    for index, earlier in enumerate(before):
+        for i in earlier:
+            following[i].append(index)
+    left = [len(earlier) for earlier in before]
+
+    def entry(index: int) -> tuple[tuple[float, ...], int]:
+        return priority(index, _bound(steps, before, slots, start, index)[0]), index
+
+    queue = [entry(index) for index in range(len(steps)) if not left[index]]
+    heapq.heapify(queue)
+    while queue:
+        _, index = heapq.heappop(queue)
+        bound, cause = _bound(steps, before, slots, start, index)
+        length = timedelta(minutes=steps[index].hands_on_min)
+        moment, blocker = bench.earliest(bound, length)
+        bench.take(moment, length, index)
+        slots[index] = _Slot(moment, moment + length, cause if blocker is None else blocker)
+        for later in following[index]:
+            left[later] -= 1
+            if not left[later]:
+                heapq.heappush(queue, entry(later))
+    return [slots[index] for index in range(len(steps))]
+
+
+def _bound(
+    steps: Sequence[PlanStep], before: list[list[int]], slots: dict[int, _Slot], start: datetime, index: int
+) -> tuple[datetime, int | None]:
+    """Earliest start that drying allows, and the step that sets it."""
+    bound, cause = start, None
+    for earlier in before[index]:
+        wait = timedelta(minutes=steps[earlier].wait_before(steps[index]))
+        if slots[earlier].end + wait > bound or (cause is None and slots[earlier].end + wait >= bound):
+            bound, cause = slots[earlier].end + wait, earlier
+    return bound, cause
+
+
+def _ready(steps: Sequence[PlanStep], before: list[list[int]], slots: Sequence[_Slot]) -> list[datetime]:
+    waits: list[list[float]] = [[] for _ in steps]
+    for index, earlier in enumerate(before):
+        for i in earlier:
+            waits[i].append(steps[i].wait_before(steps[index]))
+    return [
+        slot.end + timedelta(minutes=max(waits[i], default=steps[i].full_cure_min))
+        for i, slot in enumerate(slots)
+    ]
+
+
+def _summary(steps: Sequence[PlanStep], before: list[list[int]], slots: Sequence[_Slot]) -> Schedule:
+    ready = _ready(steps, before, slots)
+    finish = max(ready)
+    path = []
+    index: int | None = ready.index(finish)
+    while index is not None:
+        path.append(steps[index].id)
+        index = slots[index].cause
+    placed = [
+        Placed(step.id, slot.start, slot.end, when)
+        for step, slot, when in zip(steps, slots, ready, strict=True)
+    ]
+    return Schedule(tuple(placed), finish, tuple(reversed(path)))
+
+
+def lay_without_waiting(steps: Sequence[PlanStep], start: datetime, evenings: Evenings) -> list[PlanStep]:
+    """Give steps without dates the time they get when they are done straight through, one after the other."""
+    bench = _Bench(evenings, start)
+    cursor = start
+    dated = []
+    for index, step in enumerate(steps):
+        if step.start is None or step.end is None:
+            length = timedelta(minutes=step.hands_on_min)
+            moment = step.start or bench.earliest(cursor, length)[0]
+            step = step.model_copy(update={"start": moment, "end": step.end or moment + length})
+        bench.take(step.start or cursor, timedelta(minutes=step.hands_on_min), index)
+        cursor = step.end or cursor
+        dated.append(step)
+    return dated

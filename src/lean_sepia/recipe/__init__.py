@@ -1,0 +1,1 @@
+"""Answers: mixes, lighteners, glazes; parts, drops and millilitres."""

@@ -1,0 +1,125 @@
+"""Which paint lightens a base towards its faded colour without taking the hue elsewhere."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.lab import chroma, hue_deg
+from lean_sepia.errors import ShelfError
+from lean_sepia.paint.laying import OPAQUE, Laying
+from lean_sepia.paint.paint import Paint, Palette
+from lean_sepia.recipe.parts import proportions
+
+HUELESS_CHROMA = 5.0
+
+
+@dataclass(frozen=True)
+class Lightener:
+    """Base and lightener in whole parts, the colour they give and where the hue goes.
+
+    `hue_shift_deg` is signed against the target's hue, None where either colour is too grey to have one.
+    """
+
+    paint: str
+    base_parts: int
+    lightener_parts: int
+    lab: tuple[float, float, float]
+    de00: float
+    hue_shift_deg: float | None
+
+
+def hue_shift_deg(lab: npt.ArrayLike, target: npt.ArrayLike) -> float | None:
+    """Signed hue angle of a colour against a target's, −180 to 180, or None where either C* is below 5."""
+    if min(float(chroma(lab)), float(chroma(target))) < HUELESS_CHROMA:
+        return None
+    return float((hue_deg(lab) - hue_deg(target) + 180) % 360 - 180)
+
+
+def base_mixture(paints: Sequence[Paint], parts: Sequence[tuple[str, int]]) -> Paint:
+    """A mixture as if it were one paint.
+
+    Raises
+    ------
+    ShelfError
+        A paint is not on the shelf, or cannot be part of a wet mixture.
+    """
+    known = {paint.id: paint for paint in paints}
+    for name, count in parts:
+        if name not in known:
+            raise ShelfError(
+                f"There is no paint {name!r} on this shelf. Known: {', '.join(sorted(known)[:8])} …"
+            )
+        if not known[name].mixes:
+            raise ShelfError(f"{name!r} is metallic or loose powder and cannot be part of a wet mixture.")
+        if count < 1:
+            raise ShelfError(f"Parts are whole numbers of at least 1; found {count} of {name!r}.")
+    palette = Palette.of([known[name] for name, _ in parts])
+    counts = np.array([count for _, count in parts], dtype=float)
+    K, S, g = palette.mixture(counts / counts.sum())
+    first = palette.paints[0]
+    weakest = min(paint.knowledge for paint in palette.paints)
+    return Paint("base", "base", first.medium, first.finish, K, S, float(g), weakest)
+
+
+def ladder(base: Paint, lightener: Paint, shares: FloatArray, laying: Laying = OPAQUE) -> FloatArray:
+    """L*a*b* (n, 3) of base and lightener at the lightener's volume shares (n,)."""
+    return laying.lab(*Palette.of([base, lightener]).mixture(np.column_stack([1 - shares, shares])))
+
+
+def choose_lighteners(
+    paints: Sequence[Paint],
+    base_parts: Sequence[tuple[str, int]],
+    target: npt.ArrayLike,
+    *,
+    max_parts: int = 12,
+    laying: Laying = OPAQUE,
+) -> list[Lightener]:
+    """Every paint that can take the base towards the target, the closest first.
+
+    Paints lighter than the base where the target is lighter, else darker ones.
+
+    Raises
+    ------
+    ShelfError
+        The base names unknown paints, or no other paint on the shelf moves the base the right way.
+    """
+    goal = np.asarray(target, dtype=float)
+    base = base_mixture(paints, base_parts)
+    base_lab = laying.lab(base.K, base.S, np.array(base.g))
+    used = {name for name, _ in base_parts}
+    upwards = goal[0] >= base_lab[0]
+    steps = proportions(2, max_parts)
+    shares = steps[:, 1] / steps.sum(axis=1)
+    found = []
+    for paint in paints:
+        if not paint.mixes or (paint.id in used and len(used) == 1):
+            continue
+        if (paint.masstone_lab()[0] > base_lab[0]) != upwards:
+            continue
+        labs = ladder(base, paint, shares, laying)
+        de00 = delta_e00(labs, goal)
+        # Steps within 0.05 cannot be told apart: the one with fewer parts is easier to count.
+        best = min(np.flatnonzero(de00 <= de00.min() + 0.05), key=lambda i: int(steps[i].sum()))
+        lab = labs[best]
+        found.append(
+            Lightener(
+                paint.id,
+                int(steps[best, 0]),
+                int(steps[best, 1]),
+                (float(lab[0]), float(lab[1]), float(lab[2])),
+                float(de00[best]),
+                hue_shift_deg(lab, goal),
+            )
+        )
+    if not found:
+        way = "lighter" if upwards else "darker"
+        raise ShelfError(
+            f"No paint on this shelf is {way} than the base, so nothing can take it to this target."
+        )
+    return sorted(found, key=lambda lightener: lightener.de00)

@@ -1,0 +1,91 @@
+"""One thin tint that brings several grounds nearer to what the photos show."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.lab import lab_from_reflectance
+from lean_sepia.errors import ColourError, ShelfError
+from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.identify import SurfaceColour, internal_from_lab
+from lean_sepia.paint.kubelka_munk import over_ground
+from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.saunderson import through_surface
+
+THINNER_PARTS = (10, 12, 15, 20, 25, 30, 40)
+"""Parts of thinner to one of paint that are tried; 10 is a wash, 20 a filter (practice)."""
+
+MOST_PASSES = 6
+
+
+@dataclass(frozen=True)
+class Glaze:
+    """A filter: one part of paint, its thinner, the passes, and the colour each ground becomes."""
+
+    paint: str
+    thinner_parts: int
+    passes: int
+    labs: tuple[tuple[float, float, float], ...]
+    de00_mean: float
+
+
+def glaze_labs(paint: Paint, grounds: Sequence[SurfaceColour], X: npt.ArrayLike) -> FloatArray:
+    """L*a*b* (..., n, 3) of n grounds under a film of thickness X (...) of the paint; the ground's sheen stays."""
+    thickness = np.asarray(X, dtype=float)[..., None, None]
+    R_g = np.stack([ground.R_i for ground in grounds])
+    g = np.array([ground.g for ground in grounds])[:, None]
+    return lab_from_reflectance(through_surface(over_ground(paint.K, paint.S, thickness, R_g), g))
+
+
+def glaze_film(thinner_parts: float, passes: float) -> float:
+    """Film thickness X of passes of one part paint in `thinner_parts` parts thinner, drawn out thin."""
+    return film_thickness(passes, thinner_parts / (1 + thinner_parts), "glaze")
+
+
+def choose_glazes(
+    paints: Sequence[Paint],
+    bases: Sequence[tuple[npt.ArrayLike, float]],
+    targets: Sequence[npt.ArrayLike],
+) -> list[Glaze]:
+    """The best thinning and number of passes of every paint, the paint with the lowest mean ΔE00 first.
+
+    Parameters
+    ----------
+    bases : pairs of L*a*b* (3,) and the sheen g it is seen at
+    targets : L*a*b* (3,) for each base, in the same order
+
+    Raises
+    ------
+    ColourError
+        There are not as many targets as bases.
+    ShelfError
+        The shelf has no paint that can be thinned to a glaze.
+    """
+    if len(bases) != len(targets):
+        raise ColourError(
+            f"Each base needs its own target: found {len(bases)} bases and {len(targets)} targets."
+        )
+    usable = [paint for paint in paints if paint.mixes]
+    if not usable:
+        raise ShelfError(
+            "No paint on this shelf can be thinned to a glaze: metallics and powders are laid alone."
+        )
+    grounds = [internal_from_lab(lab, g) for lab, g in bases]
+    goals = np.array(targets, dtype=float)
+    choices = [(thinner, passes) for passes in range(1, MOST_PASSES + 1) for thinner in THINNER_PARTS]
+    films = np.array([glaze_film(thinner, passes) for thinner, passes in choices])
+    found = []
+    for paint in usable:
+        labs = glaze_labs(paint, grounds, films)
+        mean = delta_e00(labs, goals).mean(axis=1)
+        # Within 0.05 of the best the fewest passes are chosen, then the weaker mix.
+        best = min(np.flatnonzero(mean <= mean.min() + 0.05), key=lambda i: (choices[i][1], -choices[i][0]))
+        seen = tuple((float(L), float(a), float(b)) for L, a, b in labs[best])
+        found.append(Glaze(paint.id, *choices[best], seen, float(mean[best])))
+    return sorted(found, key=lambda glaze: glaze.de00_mean)

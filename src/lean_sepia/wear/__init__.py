@@ -1,0 +1,1 @@
+"""Weathering as measured quantities: segment, measure, grade, translate to scale."""
