@@ -5,7 +5,7 @@ Every function returns K and S per film unit, and says how well they are known b
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cache
 
@@ -171,7 +171,7 @@ def from_lab_films(
     start: Constants,
     g: float,
     masstone: npt.ArrayLike,
-    films: list[tuple[npt.ArrayLike, FloatArray]],
+    films: Sequence[tuple[npt.ArrayLike, FloatArray]],
     X: float,
 ) -> Constants:
     """K and S fitted jointly to the masstone's Lab and to Labs of one film over known grounds.

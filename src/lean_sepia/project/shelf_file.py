@@ -1,0 +1,192 @@
+"""Shelf files: JSON with everything, CSV with colours only. Unknown fields are kept and written back."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import os
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+from lean_sepia.errors import ShelfError
+from lean_sepia.paint.paint import Paint
+from lean_sepia.project.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
+
+_CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
+_CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
+_CSV_NUMBERS = (
+    "film_coats", "tint_parts_white", "k1", "k2", "stock_ml", "drops_per_ml", "opaque_coats",
+)  # fmt: skip
+
+Record = dict[str, Any]
+
+
+@dataclass(frozen=True)
+class ShelfContent:
+    """Paint records in file order, and what the file says about all of them."""
+
+    records: tuple[Record, ...]
+    extra: Mapping[str, Any] = field(default_factory=dict)
+
+    def paints(self) -> list[Paint]:
+        """Build every paint.
+
+        Raises
+        ------
+        ShelfError
+            The first record that breaks a rule.
+        """
+        return build_paints(self.records, grounds_of(self.extra))
+
+
+def grounds_of(extra: Mapping[str, Any]) -> Grounds:
+    """Reflectance of the file's two grounds, the usual ones unless stated.
+
+    Raises
+    ------
+    ShelfError
+        A ground is no share from 0 to 1, or the white one is not lighter than the black one.
+    """
+    usual = USUAL_GROUNDS
+    values = [extra.get("ground_white", usual.white), extra.get("ground_black", usual.black)]
+    for name, value in zip(("ground_white", "ground_black"), values, strict=True):
+        if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= 1:
+            raise ShelfError(f"{name} is a reflectance from 0 to 1; found {value!r}.")
+    if values[0] <= values[1]:
+        raise ShelfError(f"ground_white ({values[0]:g}) must reflect more than ground_black ({values[1]:g}).")
+    return Grounds(float(values[0]), float(values[1]))
+
+
+def build_paints(records: Sequence[Mapping[str, Any]], grounds: Grounds = USUAL_GROUNDS) -> list[Paint]:
+    """Build paints in order; those known by a tint after their whites.
+
+    Raises
+    ------
+    ShelfError
+        Two paints share an id, or a record breaks a rule.
+    """
+    seen: set[str] = set()
+    for record in records:
+        identity = str(record.get("id") or "")
+        if identity in seen:
+            raise ShelfError(f"Two paints have the id {identity!r}. Give each bottle an id of its own.")
+        seen.add(identity)
+    built: dict[int, Paint] = {}
+    tints = [i for i, record in enumerate(records) if "R_tint" in record or "lab_tint" in record]
+    for index, record in enumerate(records):
+        if index not in tints:
+            built[index] = paint_from_record(record, grounds)
+    whites = {paint.id: paint for paint in built.values()}
+    for index in tints:
+        built[index] = paint_from_record(records[index], grounds, whites)
+    return [built[index] for index in range(len(records))]
+
+
+def read_shelf(path: str | Path) -> ShelfContent:
+    """Read a shelf file by its content: JSON or CSV.
+
+    Raises
+    ------
+    ShelfError
+        The file is missing, not UTF-8, neither form, or has no paints.
+    """
+    file = Path(path)
+    try:
+        text = file.read_text(encoding="utf-8-sig")
+    except OSError as error:
+        raise ShelfError(f"The shelf {file} cannot be read: {error.strerror}.") from None
+    except UnicodeDecodeError as error:
+        raise ShelfError(
+            f"The shelf {file} is not UTF-8 text (byte {error.start} is {error.object[error.start]:#04x}). Save it as UTF-8."
+        ) from None
+    if not text.strip():
+        raise ShelfError(f"The shelf {file} is empty.")
+    if text.lstrip()[0] in "{[":
+        content = _from_json(text, file)
+    else:
+        content = _from_csv(text, file)
+    if not content.records:
+        raise ShelfError(f"The shelf {file} lists no paints.")
+    return content
+
+
+def _from_json(text: str, file: Path) -> ShelfContent:
+    try:
+        data = json.loads(text)
+    except json.JSONDecodeError as error:
+        raise ShelfError(f"The shelf {file} is not JSON: {error.msg} in line {error.lineno}.") from None
+    if not isinstance(data, dict) or not isinstance(data.get("paints"), list):
+        raise ShelfError(f'The shelf {file} has no list "paints". A shelf file is {{"paints": [...]}}.')
+    for position, record in enumerate(data["paints"]):
+        if not isinstance(record, dict):
+            raise ShelfError(f"Entry {position + 1} of the shelf {file} is not a paint: {record!r}.")
+    extra = {key: value for key, value in data.items() if key != "paints"}
+    return ShelfContent(tuple(data["paints"]), extra)
+
+
+def _from_csv(text: str, file: Path) -> ShelfContent:
+    delimiter = ";" if text.split("\n", 1)[0].count(";") > text.split("\n", 1)[0].count(",") else ","
+    reader = csv.DictReader(io.StringIO(text), delimiter=delimiter)
+    columns = [(name or "").strip() for name in reader.fieldnames or ()]
+    missing = [name for name in _CSV_NEEDED if name not in columns]
+    if missing:
+        raise ShelfError(
+            f"The shelf {file} lacks the column {missing[0]!r}. As CSV it needs {', '.join(_CSV_NEEDED)}; found {', '.join(columns)}."
+        )
+    reader.fieldnames = columns
+    records = []
+    for line, row in enumerate(reader, start=2):
+        if any((value or "").strip() for key, value in row.items() if key is not None):
+            records.append(_csv_record(row, f"The shelf {file}, line {line}"))
+    return ShelfContent(tuple(records))
+
+
+def _csv_record(row: Mapping[str | None, Any], where: str) -> Record:
+    if row.get(None):
+        raise ShelfError(f"{where}: more values than columns. Put text with commas in quotes.")
+    cells = {str(key): (value or "").strip() for key, value in row.items() if key is not None}
+
+    def number(key: str) -> float:
+        try:
+            return float(cells[key])
+        except ValueError:
+            raise ShelfError(
+                f"{where}: {key} is a number with a decimal point; found {cells[key]!r}."
+            ) from None
+
+    record: Record = {}
+    for lab in _CSV_LABS:
+        keys = [f"{lab}_{axis}" for axis in "Lab"]
+        if all(cells.get(key) for key in keys):
+            record[lab] = [number(key) for key in keys]
+        elif any(cells.get(key) for key in keys):
+            raise ShelfError(f"{where}: {lab} needs all three of {', '.join(keys)}.")
+    used = {f"{lab}_{axis}" for lab in _CSV_LABS for axis in "Lab"}
+    for key, value in cells.items():
+        if key not in used and value:
+            record[key] = number(key) if key in _CSV_NUMBERS else value
+    return record
+
+
+def write_shelf(path: str | Path, content: ShelfContent) -> None:
+    """Write a shelf as JSON: beside the target first, then renamed.
+
+    Raises
+    ------
+    ShelfError
+        The place cannot be written to.
+    """
+    target = Path(path)
+    beside = target.with_name(target.name + ".part")
+    text = json.dumps({**content.extra, "paints": list(content.records)}, ensure_ascii=False, indent=1)
+    try:
+        with beside.open("w", encoding="utf-8") as file:
+            file.write(text + "\n")
+            file.flush()
+            os.fsync(file.fileno())
+        beside.replace(target)
+    except OSError as error:
+        raise ShelfError(f"The shelf {target} cannot be written: {error.strerror}.") from None

@@ -1,0 +1,70 @@
+"""The three targets of a zone: fresh, exposed and seen, from the samples and regions of its photos."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from lean_sepia.project.model import Lab, Project, Role, Sample
+
+
+@dataclass(frozen=True)
+class Target:
+    """A colour to aim at, the radius that holds the truth 9 times in 10, and where it comes from."""
+
+    lab: Lab
+    de00_90: float | None
+    source: str
+
+
+@dataclass(frozen=True)
+class Targets:
+    """What the zone looked like fresh, faded, and as a whole; absent where no photo says."""
+
+    fresh: Target | None
+    exposed: Target | None
+    seen: Target | None
+
+
+def targets_of(project: Project, zone_id: str) -> Targets:
+    """Targets of one zone; nothing is copied silently from one to another."""
+    samples = [sample for sample in project.samples if sample.zone == zone_id]
+
+    def from_roles(*roles: Role) -> Target | None:
+        for role in roles:
+            chosen = [sample for sample in samples if sample.role == role]
+            if chosen:
+                return _combined(chosen, role)
+        return None
+
+    regions = [region for region in project.regions if region.zone == zone_id]
+    seen = None
+    if regions:
+        mean = np.mean([region.seen for region in regions], axis=0)
+        seen = Target(
+            _lab(mean),
+            None,
+            f"mean of {len(regions)} region{'s' if len(regions) > 1 else ''}, dirt and wear included",
+        )
+    return Targets(from_roles("sheltered", "base"), from_roles("faded", "base"), seen)
+
+
+def _combined(samples: Sequence[Sample], role: Role) -> Target:
+    """Samples of one photo share its correction, so only more photos make the range narrower."""
+    photos = sorted({sample.photo for sample in samples})
+    labs, radii = [], []
+    for photo in photos:
+        mine = [sample for sample in samples if sample.photo == photo]
+        labs.append(np.mean([sample.lab for sample in mine], axis=0))
+        radii.append(float(np.mean([sample.de00_90 for sample in mine])))
+    weight = 1 / np.maximum(radii, 0.1) ** 2
+    mean = np.average(labs, axis=0, weights=weight)
+    where = f"{len(photos)} photos" if len(photos) > 1 else "1 photo"
+    return Target(_lab(mean), float(weight.sum() ** -0.5), f"{role} samples of {where}")
+
+
+def _lab(values: object) -> Lab:
+    L, a, b = np.asarray(values, dtype=float)
+    return float(L), float(a), float(b)
