@@ -18,7 +18,7 @@ import numpy.typing as npt
 from scipy.optimize import least_squares
 
 from lean_sepia.arrays import FloatArray
-from lean_sepia.colour.adaptation import CAT16
+from lean_sepia.colour.adaptation import BRADFORD
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.lights import white
@@ -27,13 +27,26 @@ from lean_sepia.errors import SampleError
 from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
 
-_EXPOSURE, _CAST, _CURVE, _MIXING = slice(0, 1), slice(1, 3), slice(3, 6), slice(6, 12)
-PRIOR_WIDTH = np.concatenate([[0.22], [0.30] * 2, [0.10] * 3, [0.035] * 6])
-"""Standard deviations: log exposure, two log cast ratios, three exponents about 1, six mixing terms."""
+_CURVE, _MIXING = slice(3, 6), slice(6, 12)
+_EXPOSURE_WIDTH, _CAST_WIDTH = 0.22, 0.30
+_KNOWN_EXPOSURE_WIDTH, _KNOWN_CAST_WIDTH = 1.5, 1.0
+_COMMON_CURVE_WIDTH, _CHANNEL_CURVE_WIDTH, _MIXING_WIDTH = 0.09, 0.04, 0.048
+
+
+def prior_covariance(exposure_width: float = _EXPOSURE_WIDTH, cast_width: float = _CAST_WIDTH) -> FloatArray:
+    """Covariance (12, 12) of what pictures do before any anchor is known.
+
+    Log exposure, two log cast ratios, three exponents about 1 that mostly stray together, six mixing terms.
+    """
+    curve = _COMMON_CURVE_WIDTH**2 * np.ones((3, 3)) + _CHANNEL_CURVE_WIDTH**2 * np.eye(3)
+    covariance = np.diag([exposure_width**2, cast_width**2, cast_width**2, 0, 0, 0, *[_MIXING_WIDTH**2] * 6])
+    covariance[_CURVE, _CURVE] = curve
+    return covariance
+
 
 STATED_WIDTH = 0.7  # how well people know the Lab of a thing they name as an anchor, per coordinate
 UNKNOWN_LIGHTNESS_WIDTH = 7.0  # L* of a neutral of unknown lightness: only the cast is taken from it
-UNMODELLED_WIDTH = 0.6  # Lab, per coordinate: what no such model follows (uneven light, reflections)
+UNMODELLED_WIDTH = 0.5  # Lab, per coordinate: what no such model follows (uneven light, reflections)
 _CLIPPED_ANCHOR = 0.25
 _SMALLEST_RESPONSE = 1e-4
 
@@ -63,7 +76,7 @@ class Cast:
     """A fitted correction: parameters, their covariance, and how it was come by."""
 
     theta: FloatArray = field(default_factory=lambda: np.zeros(12))
-    covariance: FloatArray = field(default_factory=lambda: np.diag(PRIOR_WIDTH**2))
+    covariance: FloatArray = field(default_factory=prior_covariance)
     model: str = "none: as found"
     anchor_error_de00: float | None = None
     warnings: tuple[str, ...] = ()
@@ -103,13 +116,13 @@ def _jacobian(function: Callable[[FloatArray], FloatArray], at: FloatArray, step
 @cache
 def _to_cones() -> FloatArray:
     """Linear sRGB to cone responses that are 1 for white."""
-    cones = CAT16 @ rgb_to_xyz_matrix()
-    return cones / (CAT16 @ white())[:, None]
+    cones = BRADFORD @ rgb_to_xyz_matrix()
+    return cones / (BRADFORD @ white())[:, None]
 
 
 @cache
 def _from_cones() -> FloatArray:
-    return np.linalg.inv(CAT16 / (CAT16 @ white())[:, None])
+    return np.linalg.inv(BRADFORD / (BRADFORD @ white())[:, None])
 
 
 def _corrected(linear: FloatArray, theta: FloatArray) -> FloatArray:
@@ -183,14 +196,14 @@ def _fit(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[FloatArra
         width[i] = np.sqrt(STATED_WIDTH**2 + reading)
         if anchor.lightness is None:
             width[i, 0] = UNKNOWN_LIGHTNESS_WIDTH
-    prior = PRIOR_WIDTH.copy()
-    if any(anchor.lightness is not None for anchor in anchors):
-        prior[_EXPOSURE] = 1.5  # a known lightness sets the exposure, however far off it was
-    prior[_CAST] = 1.0  # and a known grey the cast
+    # A known lightness sets the exposure, however far off it was, and anything known sets the cast.
+    known = any(anchor.lightness is not None for anchor in anchors)
+    prior = prior_covariance(_KNOWN_EXPOSURE_WIDTH if known else _EXPOSURE_WIDTH, _KNOWN_CAST_WIDTH)
+    whitening = np.linalg.inv(np.linalg.cholesky(prior))
 
     def residual(theta: FloatArray) -> FloatArray:
         lab = lab_from_xyz(_corrected(rgb, theta))
-        return np.concatenate([((lab - target) / width).ravel(), theta / prior])
+        return np.concatenate([((lab - target) / width).ravel(), whitening @ theta])
 
     answer = least_squares(residual, np.zeros(12), method="lm")
     covariance = np.linalg.inv(answer.jac.T @ answer.jac)

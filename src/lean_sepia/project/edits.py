@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from math import gcd, lcm
 from typing import Any, TypeVar
 
 from lean_sepia.errors import EditError
@@ -31,6 +32,7 @@ _STEP_TITLES = {
     "wash": "Wash", "chips": "Chips", "streaks": "Rust streaks", "matte-coat": "Matte coat", "satin-coat": "Satin coat",
     "gloss-coat": "Gloss coat", "marking": "Lettering", "dust": "Dust",
 }  # fmt: skip
+_WHOLE_MODEL = frozenset({"primer"}) | frozenset(VARNISHES)
 _DEFAULT_MEDIUM = {
     "filter": "oil",
     "wash": "oil",
@@ -245,6 +247,22 @@ def move_coat(project: Project, coat_id: str, places: int) -> Project:
     return move_step(project, step.id, shift)
 
 
+def merged_parts(*portions: tuple[Sequence[tuple[str, int]], int]) -> list[tuple[str, int]]:
+    """One proportion of several mixtures taken so many times each, in its smallest whole parts.
+
+    >>> merged_parts(([("a", 2), ("b", 1)], 1), ([("a", 1)], 4))
+    [('a', 14), ('b', 1)]
+    """
+    total: dict[str, int] = {}
+    whole = lcm(*(sum(count for _, count in parts) for parts, _ in portions))
+    for parts, times in portions:
+        unit = whole // sum(count for _, count in parts)
+        for name, count in parts:
+            total[name] = total.get(name, 0) + count * times * unit
+    divisor = gcd(*total.values())
+    return [(name, count // divisor) for name, count in total.items()]
+
+
 def add_step(
     project: Project,
     kind: str,
@@ -318,10 +336,16 @@ def lay_coat(
         ),
         None,
     )
-    step_id = old.step if old else None
+    step_id = old.step if old else _shared_step(project, kind, medium)
     if step_id is None:
         title = name or _STEP_TITLES.get(kind, kind.replace("-", " ").capitalize())
-        project, step_id = add_step(project, kind, f"{title}, {zone.name}", medium=medium, finish=finish)
+        project, step_id = add_step(
+            project,
+            kind,
+            title if kind in _WHOLE_MODEL else f"{title}, {zone.name}",
+            medium=medium,
+            finish=finish,
+        )
     coat = Coat.model_validate(
         {
             "id": old.id if old else fresh_id(project.coats, "c"), "zone": zone_id, "step": step_id, "kind": kind,
@@ -333,6 +357,13 @@ def lay_coat(
     )  # fmt: skip
     project = put(project, "coats", coat)
     return _without_unused(project)
+
+
+def _shared_step(project: Project, kind: str, medium: str | None) -> str | None:
+    """Primer and varnish are laid on the whole model at once unless the user splits them."""
+    if kind not in _WHOLE_MODEL:
+        return None
+    return next((s.id for s in project.steps if s.kind == kind and medium in (None, s.medium)), None)
 
 
 def _without_unused(project: Project) -> Project:

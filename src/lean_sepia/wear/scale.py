@@ -44,14 +44,18 @@ def at_scale(classes: Sequence[Marks], xyz: FloatArray, scale: float, distance_m
     """
     smallest = smallest_visible_mm(scale, distance_mm)
     visible = np.zeros(xyz.shape[:2], dtype=bool)
+    visible_px = 0.0
     hidden = np.zeros(xyz.shape[:2], dtype=bool)
     for marks in classes:
         large = np.concatenate([[False], marks.diameter_mm >= smallest])[marks.labels]
         visible |= large
+        visible_px += float(marks.area_mm2[marks.diameter_mm >= smallest].sum()) / marks.mm_per_px**2
         hidden |= (marks.labels > 0) & ~large
     base = ~visible & ~hidden
     shift = np.zeros(3)
     if hidden.any() and base.any():
         with_marks = xyz[~visible].mean(axis=0)
         shift = lab_from_xyz(with_marks) - lab_from_xyz(xyz[base].mean(axis=0))
-    return AtScale(smallest, 100 * float(visible.mean()), (float(shift[0]), float(shift[1]), float(shift[2])))
+    return AtScale(
+        smallest, 100 * visible_px / visible.size, (float(shift[0]), float(shift[1]), float(shift[2]))
+    )

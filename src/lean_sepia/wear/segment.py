@@ -36,16 +36,15 @@ def flattened(lab: FloatArray, base: FloatArray) -> FloatArray:
 
 
 def segment(
-    lab: FloatArray,
-    base: FloatArray,
-    classes: Mapping[str, FloatArray],
-) -> dict[str, BoolArray]:
-    """One mask (h, w) per class of wear.
+    lab: FloatArray, base: FloatArray, classes: Mapping[str, FloatArray]
+) -> dict[str, tuple[BoolArray, FloatArray]]:
+    """For every class of wear the pixels that are more of it than of anything else, and how much of it each pixel is.
 
     A pixel belongs to the class whose colour it is nearest to, if that is nearer than the base: at a soft edge
-    the border runs where the mark covers half the pixel, so areas come out unbiased. Distances are Euclidean
-    in Lab, weighed by the base's own noise. Without classes everything further from the base than four
-    times its noise, and than 6 Lab units, is one class, "worn".
+    the border runs where the mark covers half the pixel. The second array is the share of the pixel that the
+    mark covers, read along the line from base to class colour, so that small blurred marks keep their area.
+    Distances are Euclidean in Lab, weighed by the base's own noise. Without classes everything further from the
+    base than four times its noise, and than 6 Lab units, is one class, "worn", of whole pixels.
 
     Parameters
     ----------
@@ -53,18 +52,22 @@ def segment(
     base : (3,)
     classes : name to L*a*b* (3,)
     """
-    smooth = np.stack(
-        [cv2.medianBlur(np.ascontiguousarray(lab[..., c], dtype=np.float32), 3) for c in range(3)], axis=-1
-    ).astype(np.float64)
-    near = np.linalg.norm(smooth - base, axis=-1) < 12
-    sample = smooth[near] if near.sum() > 50 else smooth.reshape(-1, 3)
+    near = np.linalg.norm(lab - base, axis=-1) < 12
+    sample = lab[near] if near.sum() > 50 else lab.reshape(-1, 3)
     noise = np.maximum(1.4826 * np.median(np.abs(sample - np.median(sample, axis=0)), axis=0), 0.8)
     if not classes:
-        step = np.linalg.norm(smooth - base, axis=-1)
-        widths = np.linalg.norm((smooth - base) / noise, axis=-1)
-        return {WORN: (widths > _NOISE_WIDTHS) & (step > _LEAST_STEP)}
+        step = np.linalg.norm(lab - base, axis=-1)
+        widths = np.linalg.norm((lab - base) / noise, axis=-1)
+        worn = (widths > _NOISE_WIDTHS) & (step > _LEAST_STEP)
+        return {WORN: (worn, worn.astype(float))}
     names = list(classes)
-    centres = np.array([base, *(classes[name] for name in names)])
-    distances = np.stack([np.linalg.norm((smooth - centre) / noise, axis=-1) for centre in centres], axis=-1)
+    centres = np.array([base, *(classes[name] for name in names)]) / noise
+    scaled = lab / noise
+    distances = np.stack([np.linalg.norm(scaled - centre, axis=-1) for centre in centres], axis=-1)
     nearest = distances.argmin(axis=-1)
-    return {name: nearest == index + 1 for index, name in enumerate(names)}
+    found = {}
+    for index, name in enumerate(names, start=1):
+        way = centres[index] - centres[0]
+        share = (scaled - centres[0]) @ way / max(float(way @ way), 1e-9)
+        found[name] = (nearest == index, np.clip(share, 0.0, 1.0))
+    return found

@@ -55,7 +55,7 @@ def survey(
         if not (np.isfinite(value) and value > 0):
             raise BadInputError(f"The {name} must be greater than 0; found {value:g}.")
     lab = flattened(lab_from_xyz(xyz), base)
-    marks = {name: find_marks(mask, mm_per_px) for name, mask in segment(lab, base, classes).items()}
+    marks = {name: find_marks(*found, mm_per_px) for name, found in segment(lab, base, classes).items()}
     measures = tuple(measure_class(name, found) for name, found in marks.items())
     rust = sum(measure.coverage_percent for measure in measures if is_rust(measure.name))
     return Survey(

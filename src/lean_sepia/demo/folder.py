@@ -1,0 +1,152 @@
+"""The demo on disk: rendered once into the user's cache, then only opened."""
+
+from __future__ import annotations
+
+import io
+import json
+import shutil
+import tempfile
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+from PIL import Image
+from platformdirs import user_cache_path
+
+from lean_sepia.arrays import Image8
+from lean_sepia.demo.camera import evening_slide, ortho_print, overcast_print, phone_picture, take
+from lean_sepia.demo.project import PHOTOS, WEAR_BOX, untouched_project, worked_project
+from lean_sepia.demo.prototype import true_labs
+from lean_sepia.demo.scene import MM_PER_PX, draw_scene
+from lean_sepia.demo.shelf import demo_shelf
+from lean_sepia.photo.read import Picture, decode_picture
+from lean_sepia.project.shelf import SHELF_NAME, Shelf
+from lean_sepia.project.shelf_file import write_shelf
+from lean_sepia.project.store import ProjectStore
+
+EDITION = 1
+"""Raised when the demo's content changes, so that an older one in the cache is not used."""
+
+_EXIF_TAKEN, _EXIF_IFD = 0x9003, 0x8769
+_SEED = 0
+
+
+@dataclass(frozen=True)
+class Demo:
+    """Paths of the demo's files."""
+
+    folder: Path
+
+    @property
+    def worked(self) -> Path:
+        """The half-worked project."""
+        return self.folder / "tordmule.sepia"
+
+    @property
+    def untouched(self) -> Path:
+        """The project with photos and zones only, to try on."""
+        return self.folder / "tordmule-untouched.sepia"
+
+    @property
+    def shelf_file(self) -> Path:
+        """The shelf as a shelf file."""
+        return self.folder / "shelf.json"
+
+    @property
+    def truth(self) -> dict[str, object]:
+        """True colours and wear, for checks."""
+        data: dict[str, object] = json.loads((self.folder / "truth.json").read_text(encoding="utf-8"))
+        return data
+
+    def photo(self, name: str) -> Path:
+        """A rendered photo by its file name."""
+        return self.folder / name
+
+
+def _no_report(_message: str) -> None:
+    return
+
+
+def ensure_demo(folder: Path | None = None, progress: Callable[[str], None] = _no_report) -> Demo:
+    """The demo's folder, made first where it is missing; an interrupted making leaves nothing behind."""
+    target = folder or user_cache_path("lean-sepia", appauthor=False) / f"demo-{EDITION}"
+    demo = Demo(target)
+    if demo.worked.exists() and demo.untouched.exists():
+        return demo
+    target.parent.mkdir(parents=True, exist_ok=True)
+    making = Path(tempfile.mkdtemp(prefix="demo-making-", dir=target.parent))
+    try:
+        _make(making, progress)
+        if target.exists():
+            shutil.rmtree(target)
+        making.rename(target)
+    finally:
+        shutil.rmtree(making, ignore_errors=True)
+    return demo
+
+
+def fresh_copies(demo: Demo, progress: Callable[[str], None] = _no_report) -> Demo:
+    """Throw the demo away, with whatever was done in it, and make it anew."""
+    shutil.rmtree(demo.folder, ignore_errors=True)
+    return ensure_demo(demo.folder, progress)
+
+
+def _make(folder: Path, progress: Callable[[str], None]) -> None:
+    progress("Drawing the buoy tender")
+    scene = draw_scene()
+    encoded: dict[str, bytes] = {}
+    progress("Exposing the evening slide of 1957")
+    encoded["slide-1957.jpg"] = _jpeg(take(scene, evening_slide(_SEED), _SEED), "")
+    progress("Exposing the overcast print of 1958")
+    encoded["print-1958.jpg"] = _jpeg(take(scene, overcast_print(_SEED), _SEED), "")
+    progress("Exposing the press print of 1951")
+    earlier = draw_scene(1951, "first livery")
+    encoded["ortho-1951.png"] = _grey_png(take(earlier, ortho_print(_SEED), _SEED))
+    progress("Photographing the model")
+    model = draw_scene(2026, "model")
+    encoded["phone-model.jpg"] = _jpeg(take(model, phone_picture(_SEED), _SEED), "2026:11:20 18:40:00")
+    for name, data in encoded.items():
+        (folder / name).write_bytes(data)
+    pictures = {name: decode_picture(data, name) for name, data in encoded.items()}
+    truth = {
+        "labs": true_labs(),
+        "wear_box": WEAR_BOX,
+        "wear_percent": scene.wear_coverage(*WEAR_BOX),
+        "mm_per_px": MM_PER_PX,
+        "spots": scene.spots,
+        "model_spots": model.spots,
+    }
+    (folder / "truth.json").write_text(json.dumps(truth, indent=1), encoding="utf-8")
+    progress("Filling the demo's shelf")
+    content = demo_shelf()
+    write_shelf(folder / "shelf.json", content)
+    shelf = Shelf(folder / SHELF_NAME)
+    shelf.add(content)
+    paints = shelf.paints()
+    shelf.close()
+    projects = {
+        "tordmule.sepia": worked_project(pictures, scene, paints, progress),
+        "tordmule-untouched.sepia": untouched_project(pictures),
+    }
+    for name, project in projects.items():
+        store = ProjectStore.create(folder / name, project)
+        for photo in PHOTOS:
+            picture: Picture = pictures[photo.file]
+            store.add_photo(picture.sha256, picture.media_type, photo.file, encoded[photo.file])
+        store.close()
+
+
+def _jpeg(pixels: Image8, taken: str) -> bytes:
+    image = Image.fromarray(pixels)
+    exif = Image.Exif()
+    if taken:
+        exif.get_ifd(_EXIF_IFD)[_EXIF_TAKEN] = taken
+    out = io.BytesIO()
+    image.save(out, "JPEG", quality=93, subsampling=0, exif=exif)
+    return out.getvalue()
+
+
+def _grey_png(pixels: Image8) -> bytes:
+    out = io.BytesIO()
+    Image.fromarray(pixels[..., 1]).save(out, "PNG", optimize=False)
+    return out.getvalue()

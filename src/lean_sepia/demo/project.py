@@ -1,0 +1,242 @@
+"""The demo's two projects: one half worked, so that every room has something real, one untouched."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from lean_sepia.demo.prototype import true_labs
+from lean_sepia.demo.scene import MM_PER_PX, Scene
+from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.paint import Paint
+from lean_sepia.photo.read import Picture
+from lean_sepia.project.edits import add_step, fresh_id, lay_coat, merged_parts, put, set_anchors, set_school
+from lean_sepia.project.model import AnchorMark, Lab, Photo, Project, Region, Role, Subject, Zone
+from lean_sepia.project.questions import (
+    base_laying,
+    base_parts,
+    cast_of,
+    glaze_pairs,
+    region_seen,
+    survey_region,
+    take_sample,
+)
+from lean_sepia.project.strata import strata_of
+from lean_sepia.recipe.fade import choose_lighteners
+from lean_sepia.recipe.glaze import choose_glazes
+from lean_sepia.recipe.mix import MixSolver
+
+WEAR_BOX = (480, 640, 1240, 688)
+"""The rectangle on the slide whose wear is measured: the lower strakes, clear of lettering and strake."""
+
+_ZONES = (
+    ("hull", "Hull, port side", "Hull", 214.0),
+    ("boot", "Boot topping", "Boot", 62.0),
+    ("house", "House", "House", 96.0),
+    ("funnel", "Funnel", "Funnel", 18.0),
+    ("band", "Funnel band", "Band", 5.0),
+    ("gear", "Deck gear", "Gear", 31.0),
+)
+
+
+@dataclass(frozen=True)
+class DemoPhoto:
+    """A rendered photo with the caption it gets in the project."""
+
+    id: str
+    file: str
+    title: str
+    date: str
+    process: str
+    light: str
+    of_model: bool = False
+
+
+PHOTOS = (
+    DemoPhoto("f1", "slide-1957.jpg", "Slide no. 2", "1957-09", "colour slide", "evening sun"),
+    DemoPhoto("f2", "print-1958.jpg", "Print from the album", "1958-05", "colour print", "overcast"),
+    DemoPhoto(
+        "f3", "ortho-1951.png", "Press print", "1951-06", "black and white, orthochromatic", "daylight"
+    ),
+    DemoPhoto(
+        "f4",
+        "phone-model.jpg",
+        "The model, grey card",
+        "2026-11-20",
+        "phone",
+        "window and lamp",
+        of_model=True,
+    ),
+)
+
+
+def untouched_project(pictures: Mapping[str, Picture]) -> Project:
+    """Photos, model and zones, and nothing done yet."""
+    subject = Subject(
+        id="m1", name="Tordmule", scale=96, livery="second livery", livery_from="1954", livery_to="1963"
+    )
+    photos = tuple(
+        Photo(
+            id=photo.id, sha256=pictures[photo.file].sha256, name=photo.file, title=photo.title,
+            width=pictures[photo.file].width, height=pictures[photo.file].height, date=photo.date,
+            process=photo.process, light=photo.light, of_model=photo.of_model, notes=pictures[photo.file].notes,
+        )
+        for photo in PHOTOS
+    )  # fmt: skip
+    zones = tuple(
+        Zone(id=key, subject="m1", name=name, short=short, area_cm2=area) for key, name, short, area in _ZONES
+    )
+    return Project(
+        title="Tordmule", subjects=(subject,), photos=photos, zones=zones, plan_start="2026-11-30T19:00"
+    )
+
+
+def worked_project(
+    pictures: Mapping[str, Picture], scene: Scene, paints: list[Paint], progress: Callable[[str], None]
+) -> Project:
+    """The demo half worked: anchors, samples, recipes, a fade, a filter, wear and a plan."""
+    project = untouched_project(pictures)
+    project = _evidence(project, pictures, scene)
+    progress("Solving the demo's recipes")
+    project = _coats(project, paints)
+    project = _wear(project, pictures)
+    return _plan(project)
+
+
+def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -> Project:
+    letters = true_labs()["lettering"]["fresh"]
+    locker = true_labs()["locker"]["fresh"]
+    spots = scene.spots
+    plate, box = spots["lettering"][0], spots["locker"][0]
+    for photo_id, known in (("f1", ("plate", "box")), ("f2", ("plate", "box"))):
+        photo = project.photo(photo_id)
+        pixels = pictures[photo.name].pixels
+        marks = []
+        if "plate" in known:
+            L, a, b = (round(value, 1) for value in letters)
+            marks.append(
+                AnchorMark(
+                    id="a1",
+                    x=plate[0],
+                    y=plate[1],
+                    radius=plate[2],
+                    lightness=L,
+                    a=a,
+                    b=b,
+                    name="Lettering white",
+                )
+            )
+        if "box" in known:
+            marks.append(
+                AnchorMark(
+                    id="a2",
+                    x=box[0],
+                    y=box[1],
+                    radius=box[2],
+                    lightness=round(locker[0]),
+                    name="Grey deck locker",
+                )
+            )
+        project = set_anchors(project, photo_id, marks, (), ())
+        cast = cast_of(pixels, marks)
+        roles: tuple[tuple[str, str, Role], ...] = (
+            ("hull exposed", "hull", "faded"), ("hull sheltered", "hull", "sheltered"), ("boot exposed", "boot", "faded"),
+            ("house exposed", "house", "base"), ("funnel exposed", "funnel", "base"), ("band exposed", "band", "base"),
+        ) if photo_id == "f1" else (("hull exposed", "hull", "faded"), ("house exposed", "house", "base"))  # fmt: skip
+        for spot, zone, role in roles:
+            x, y, radius = spots[spot][0]
+            sample = take_sample(project, project.photo(photo_id), pixels, cast, zone, role, x, y, radius)
+            project = put(project, "samples", sample)
+    return project.model_copy(update={"signature": "Rust runs under the four scuppers, port side"})
+
+
+def _coats(project: Project, paints: list[Paint]) -> Project:
+    for zone in ("hull", "boot", "house", "funnel", "band", "gear"):
+        project = lay_coat(
+            project, zone, "primer", paints=paints, parts=[("red-primer", 1)], passes=2, thinner_share=0.5
+        )
+        project = lay_coat(project, zone, "matte-coat")
+    acrylics = [paint for paint in paints if paint.medium == "acrylic-water"]
+    for zone in ("hull", "house", "funnel"):
+        target = strata_of(project, zone).targets.fresh
+        if target is None:
+            raise AssertionError(f"the demo samples {zone}")
+        passes = 3
+        laying = base_laying(project, zone, passes)
+        recipe = MixSolver(acrylics, laying).solve(target.lab, count=1)[0]
+        project = lay_coat(
+            project, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=0.6
+        )
+    cut = strata_of(project, "hull")
+    if cut.targets.exposed is None:
+        raise AssertionError("the demo samples the faded hull")
+    lightener = choose_lighteners(
+        acrylics, base_parts(project, "hull"), cut.targets.exposed.lab, laying=Laying(varnish="flat")
+    )[0]
+    base = base_parts(project, "hull")
+    parts = merged_parts((base, lightener.base_parts), ([(lightener.paint, 1)], lightener.lightener_parts))
+    project = lay_coat(project, "hull", "fade", paints=paints, parts=parts, passes=2, thinner_share=0.8)
+    bases = glaze_pairs(project, {zone.id: strata_of(project, zone.id) for zone in project.zones})
+    oils = [paint for paint in paints if paint.medium == "oil"]
+    hull = [pair for pair in bases if pair[0] == "hull"]
+    glaze = next(
+        g for g in choose_glazes(oils, [(lab, sheen) for _, lab, sheen, _ in hull], [goal for *_, goal in hull])
+        if g.paint != "oil-titanium"
+    )  # fmt: skip
+    return lay_coat(
+        project, "hull", "filter", paints=paints, parts=[(glaze.paint, 1)], passes=glaze.passes,
+        thinner_share=glaze.thinner_parts / (1 + glaze.thinner_parts),
+    )  # fmt: skip
+
+
+def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
+    photo = project.photo("f1")
+    pixels = pictures[photo.name].pixels
+    cast = cast_of(pixels, photo.anchors)
+    x0, y0, x1, y1 = WEAR_BOX
+    base: Lab = next(
+        sample.lab for sample in project.samples if sample.zone == "hull" and sample.role == "faded"
+    )
+    rust, scratch = (tuple(true_labs()[name]["fresh"]) for name in ("rust", "scratch"))
+    classes: dict[str, Lab] = {
+        "rust": (rust[0], rust[1], rust[2]),
+        "scratch": (scratch[0], scratch[1], scratch[2]),
+    }
+    _, record = survey_region(pixels, cast, WEAR_BOX, base, classes, mm_per_px=MM_PER_PX, scale=96)
+    corners = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+    region = Region(
+        id=fresh_id(project.regions, "w"), zone="hull", photo="f1", corners=corners, seen=region_seen(pixels, cast, corners), wear=record
+    )  # fmt: skip
+    project = put(project, "regions", region)
+    for found in record.classes:
+        name = "Rust chips" if found.name == "rust" else "Scratches"
+        project = lay_coat(
+            project,
+            "hull",
+            "chips",
+            lab=found.lab,
+            name=name,
+            area_share=found.coverage_percent / 100,
+            application="sponge",
+        )
+    return project
+
+
+def _plan(project: Project) -> Project:
+    letters = true_labs()["lettering"]["fresh"]
+    project = lay_coat(
+        project,
+        "hull",
+        "marking",
+        lab=letters,
+        name="Lettering, later",
+        area_share=0.012,
+        application="brush",
+    )
+    project = lay_coat(project, "hull", "satin-coat")
+    project, _ = add_step(
+        project, "wash-model", "Wash the model in soapy water", [zone.id for zone in project.zones]
+    )
+    project, _ = add_step(project, "mask", "Mask the waterline", ["hull", "boot"])
+    project, _ = add_step(project, "powder", "Quay dust along the boot topping", ["boot"], medium="pigment")
+    return set_school(project, "gloss before lettering", "satin first")

@@ -1,0 +1,187 @@
+"""What the rooms ask of the core for one project: how a coat is laid, what a photo's discs show, how worn a region is."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.lab import lab_from_xyz
+from lean_sepia.colour.srgb import linear_from_srgb
+from lean_sepia.errors import EditError
+from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.paint import Paint, Palette
+from lean_sepia.paint.saunderson import SHEEN
+from lean_sepia.photo.cast import Anchor, Cast, fit_cast
+from lean_sepia.photo.patch import encoded_unit, polygon_mask, rectangle
+from lean_sepia.photo.read import Pixels
+from lean_sepia.photo.sample import sample_disc
+from lean_sepia.plan.step import VARNISHES
+from lean_sepia.project.edits import fresh_id
+from lean_sepia.project.model import (
+    AnchorMark,
+    Lab,
+    Photo,
+    Project,
+    Region,
+    Role,
+    Sample,
+    WearClass,
+    WearRecord,
+)
+from lean_sepia.project.strata import Strata, final_sheen, ground_below
+from lean_sepia.wear.survey import Survey, survey
+
+BASE_COATS, BASE_THINNER = 2, 0.6
+"""How a base is laid unless the user says otherwise: two airbrushed coats, 60 % thinner (practice)."""
+
+
+def cast_of(pixels: Pixels, anchors: Sequence[AnchorMark]) -> Cast:
+    """The correction of a photo from its anchors."""
+    return fit_cast(pixels, [Anchor(m.x, m.y, m.radius, m.lightness, m.a, m.b) for m in anchors])
+
+
+def take_sample(
+    project: Project,
+    photo: Photo,
+    pixels: Pixels,
+    cast: Cast,
+    zone: str,
+    role: Role,
+    x: float,
+    y: float,
+    radius: float,
+) -> Sample:
+    """A new sample, with an id of its own."""
+    found = sample_disc(pixels, cast, x, y, radius)
+    return Sample(
+        id=fresh_id(project.samples, "p"), photo=photo.id, zone=zone, role=role, x=x, y=y, radius=radius, lab=found.lab,
+        lab_range90=found.lab_range90, de00_90=found.de00_90, pixels=found.pixels, clipped_share=found.clipped_share,
+    )  # fmt: skip
+
+
+def resample(project: Project, photo: Photo, pixels: Pixels, cast: Cast) -> tuple[list[Sample], list[Region]]:
+    """All samples and regions of a photo as they are under a correction."""
+    samples = []
+    for sample in project.samples:
+        if sample.photo == photo.id:
+            found = sample_disc(pixels, cast, sample.x, sample.y, sample.radius)
+            samples.append(
+                sample.model_copy(
+                    update={
+                        "lab": found.lab, "lab_range90": found.lab_range90, "de00_90": found.de00_90,
+                        "pixels": found.pixels, "clipped_share": found.clipped_share,
+                    }
+                )
+            )  # fmt: skip
+    regions = [
+        region.model_copy(update={"seen": region_seen(pixels, cast, region.corners)})
+        for region in project.regions
+        if region.photo == photo.id
+    ]
+    return samples, regions
+
+
+def region_seen(pixels: Pixels, cast: Cast, corners: Sequence[tuple[float, float]]) -> Lab:
+    """Plain mean of a region in linear XYZ, nothing left out, as L*a*b*."""
+    mask = polygon_mask((pixels.shape[0], pixels.shape[1]), corners)
+    xyz = cast.xyz(linear_from_srgb(encoded_unit(pixels[mask])))
+    return _tuple(lab_from_xyz(xyz.mean(axis=0)))
+
+
+def survey_region(
+    pixels: Pixels,
+    cast: Cast,
+    box: tuple[float, float, float, float],
+    base: Lab,
+    classes: Mapping[str, Lab],
+    *,
+    mm_per_px: float,
+    scale: float,
+    distance_mm: float = 300.0,
+) -> tuple[Survey, WearRecord]:
+    """Survey a rectangle of a photo, and the record of it that the document keeps."""
+    xyz = cast.xyz(linear_from_srgb(encoded_unit(rectangle(pixels, *box))))
+    known = {name: np.array(lab) for name, lab in classes.items()}
+    found = survey(xyz, np.array(base), known, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm)
+    colours = {name: classes.get(name) or _class_lab(found, name, xyz) for name in found.marks}
+    record = WearRecord(
+        mm_per_px=mm_per_px,
+        coverage_percent=found.coverage_percent,
+        classes=tuple(
+            WearClass(
+                name=m.name, lab=colours[m.name], coverage_percent=m.coverage_percent, median_mm=m.median_mm,
+                p90_mm=m.p90_mm, count=m.count, direction_deg=m.direction_deg, edge_share=m.edge_share,
+            )
+            for m in found.classes
+        ),
+        iso_4628_3=found.grade.iso_4628_3,
+        astm_d610=found.grade.astm_d610,
+        smallest_visible_mm=found.at_scale.smallest_visible_mm,
+        visible_coverage_percent=found.at_scale.visible_coverage_percent,
+        tint_lab_shift=found.at_scale.tint_lab_shift,
+    )  # fmt: skip
+    return found, record
+
+
+def _class_lab(found: Survey, name: str, xyz: FloatArray) -> Lab:
+    mask = found.marks[name].labels > 0
+    return _tuple(lab_from_xyz(xyz[mask].mean(axis=0))) if mask.any() else (0.0, 0.0, 0.0)
+
+
+def base_laying(
+    project: Project, zone_id: str, passes: int = BASE_COATS, thinner_share: float = BASE_THINNER
+) -> Laying:
+    """How a zone's base is laid: over its primer, and judged under its final varnish."""
+    coats = project.coats_of(zone_id)
+    X = film_thickness(passes, thinner_share)
+    laying = Laying(ground_below(project, zone_id, "base"), X)
+    varnish = next((coat for coat in reversed(coats) if coat.on and coat.kind in VARNISHES), None)
+    return replace(laying, varnish=VARNISHES[varnish.kind]) if varnish else laying
+
+
+def base_parts(project: Project, zone_id: str) -> list[tuple[str, int]]:
+    """Whole parts by shelf id of a zone's base recipe.
+
+    Raises
+    ------
+    EditError
+        The zone has no base recipe yet.
+    """
+    coat = next((c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe), None)
+    if coat is None or coat.recipe is None:
+        raise EditError("This zone has no base recipe yet. Pin one in Match first.")
+    return [(project.paint(version).shelf_id, count) for version, count in project.recipe(coat.recipe).parts]
+
+
+def glaze_pairs(project: Project, cuts: Mapping[str, Strata]) -> list[tuple[str, Lab, float, Lab]]:
+    """Zones a glaze can be judged on: zone id, its colour before the glaze, its sheen, and what the photo shows."""
+    pairs = []
+    for zone in project.zones:
+        cut = cuts[zone.id]
+        target = cut.targets.seen or cut.targets.exposed or cut.targets.fresh
+        before = cut.exposed or cut.fresh or (cut.targets.fresh.lab if cut.targets.fresh else None)
+        if target is not None and before is not None:
+            pairs.append((zone.id, before, final_sheen(project.coats_of(zone.id)), target.lab))
+    return pairs
+
+
+def films_over_grounds(
+    paints: Sequence[Paint],
+    parts: Sequence[int],
+    grounds: Sequence[FloatArray],
+    films: Sequence[float],
+    g: float = SHEEN["flat"],
+) -> FloatArray:
+    """L*a*b* (grounds, films, 3) of a mixture over several grounds at several thicknesses."""
+    counts = np.array(parts, dtype=float)
+    K, S, _ = Palette.of(paints).mixture(counts / counts.sum())
+    sheen = np.array(g)
+    return np.stack([[Laying(ground, X).lab(K, S, sheen) for X in films] for ground in grounds])
+
+
+def _tuple(lab: FloatArray) -> Lab:
+    return float(lab[0]), float(lab[1]), float(lab[2])
