@@ -10,7 +10,7 @@ from lean_sepia.demo.scene import MM_PER_PX, Scene
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.photo.read import Picture
-from lean_sepia.project.edits import add_step, fresh_id, lay_coat, merged_parts, put, set_anchors, set_school
+from lean_sepia.project.edits import add_step, fresh_id, lay_coat, move_step, put, set_anchors, set_school
 from lean_sepia.project.model import AnchorMark, Lab, Photo, Project, Region, Role, Subject, Zone
 from lean_sepia.project.questions import (
     base_laying,
@@ -173,9 +173,10 @@ def _coats(project: Project, paints: list[Paint]) -> Project:
     lightener = choose_lighteners(
         acrylics, base_parts(project, "hull"), cut.targets.exposed.lab, laying=Laying(varnish="flat")
     )[0]
-    base = base_parts(project, "hull")
-    parts = merged_parts((base, lightener.base_parts), ([(lightener.paint, 1)], lightener.lightener_parts))
-    project = lay_coat(project, "hull", "fade", paints=paints, parts=parts, passes=2, thinner_share=0.8)
+    project = lay_coat(
+        project, "hull", "fade", paints=paints, parts=[(lightener.paint, lightener.lightener_parts)], passes=2,
+        thinner_share=0.8, basis_parts=lightener.base_parts,
+    )  # fmt: skip
     bases = glaze_pairs(project, {zone.id: strata_of(project, zone.id) for zone in project.zones})
     oils = [paint for paint in paints if paint.medium == "oil"]
     hull = [pair for pair in bases if pair[0] == "hull"]
@@ -234,6 +235,9 @@ def _plan(project: Project) -> Project:
         application="brush",
     )
     project = lay_coat(project, "hull", "satin-coat")
+    kinds = [step.kind for step in project.steps]
+    satin = project.steps[kinds.index("satin-coat")]
+    project = move_step(project, satin.id, kinds.index("marking") - kinds.index("satin-coat"))
     project, _ = add_step(
         project, "wash-model", "Wash the model in soapy water", [zone.id for zone in project.zones]
     )

@@ -352,10 +352,10 @@ def _wear(scene: Scene, rng: np.random.Generator) -> None:
     centres += [(x, _deck_y(x) + 5, 20) for x in rng.uniform(180, 1330, 70)]
     centres += [(x, rng.uniform(652, 690), 20) for x in rng.uniform(240, 1270, 60)]
     centres += [(x, rng.uniform(600, 618), 16) for x in rng.uniform(260, 1270, 14)]
-    for x, y, spread in centres:
+    for cx, cy, spread in centres:
         for _ in range(int(rng.integers(2, 8))):
             size = float(np.clip(rng.lognormal(-0.05, 0.55), 0.5, 4.0))
-            px, py = x + rng.normal(0, spread), y + abs(rng.normal(0, spread / 5))
+            px, py = cx + rng.normal(0, spread), cy + abs(rng.normal(0, spread / 5))
             shape = (size, size * rng.uniform(0.6, 1.0), rng.uniform(0, 180))
             if rng.random() < 0.35:
                 light.disc(px, py, *shape)

@@ -20,6 +20,18 @@ SURFACE_ONLY_MEDIA = ("pigment", "pastel")
 """Media that lie on a surface as powder and are never solved as part of a wet mixture."""
 
 
+_MIXING_GROUPS = (
+    frozenset({"acrylic-water", "acrylic-alcohol"}),
+    frozenset({"enamel", "oil"}),
+    frozenset({"lacquer"}),
+)
+
+
+def media_mix(one: str, other: str) -> bool:
+    """Whether paints of two media can be stirred into one mixture (common practice, no source)."""
+    return any(one in group and other in group for group in _MIXING_GROUPS)
+
+
 class Knowledge(IntEnum):
     """How well a paint is known, weakest first; a mixture is known as well as its weakest paint."""
 

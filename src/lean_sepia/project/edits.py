@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from math import gcd, lcm
 from typing import Any, TypeVar
 
 from lean_sepia.errors import EditError
@@ -247,22 +246,6 @@ def move_coat(project: Project, coat_id: str, places: int) -> Project:
     return move_step(project, step.id, shift)
 
 
-def merged_parts(*portions: tuple[Sequence[tuple[str, int]], int]) -> list[tuple[str, int]]:
-    """One proportion of several mixtures taken so many times each, in its smallest whole parts.
-
-    >>> merged_parts(([("a", 2), ("b", 1)], 1), ([("a", 1)], 4))
-    [('a', 14), ('b', 1)]
-    """
-    total: dict[str, int] = {}
-    whole = lcm(*(sum(count for _, count in parts) for parts, _ in portions))
-    for parts, times in portions:
-        unit = whole // sum(count for _, count in parts)
-        for name, count in parts:
-            total[name] = total.get(name, 0) + count * times * unit
-    divisor = gcd(*total.values())
-    return [(name, count // divisor) for name, count in total.items()]
-
-
 def add_step(
     project: Project,
     kind: str,
@@ -304,6 +287,7 @@ def lay_coat(
     thinner_share: float = 0.0,
     area_share: float = 1.0,
     application: str | None = None,
+    basis_parts: int = 0,
 ) -> Project:
     """Give a zone its coat of a kind: the existing one is changed, else a coat and a step are made.
 
@@ -311,16 +295,29 @@ def lay_coat(
     ----------
     paints, parts : the shelf's paints and whole parts by shelf id, for a coat that is mixed
     lab : a measured colour, for a coat whose paint is not chosen yet
+    basis_parts : parts taken from the cup of the zone's base, for a coat mixed from it
+
+    Raises
+    ------
+    EditError
+        The coat is mixed from a base that the zone does not have.
     """
     zone = project.zone(zone_id)
+    mine = [coat for coat in project.coats if coat.zone == zone_id]
+    old = next((coat for coat in mine if coat.kind == kind and coat.name == (name or coat.name)), None)
+    basis = next((coat.recipe for coat in mine if coat.kind == "base"), None) if basis_parts else None
+    if basis_parts and basis is None:
+        raise EditError(f"{zone.name} has no base recipe yet. Pin one in Match first.")
     recipe_id, finish, medium = None, "flat", None
     if parts:
         used = [paint for paint in paints if paint.id in {name for name, _ in parts}]
         project, versions = with_versions(project, used)
         recipe = Recipe(
-            id=fresh_id(project.recipes, "r"),
+            id=(old and old.recipe) or fresh_id(project.recipes, "r"),
             name=f"{_STEP_TITLES.get(kind, kind)}, {zone.name}",
             parts=tuple((versions[shelf_id], count) for shelf_id, count in parts),
+            basis=basis,
+            basis_parts=basis_parts,
         )
         project = put(project, "recipes", recipe)
         recipe_id = recipe.id
@@ -328,14 +325,6 @@ def lay_coat(
         finish, medium = main.finish, main.medium
     if kind in VARNISHES:
         finish = VARNISHES[kind]
-    old = next(
-        (
-            coat
-            for coat in project.coats
-            if coat.zone == zone_id and coat.kind == kind and coat.name == (name or coat.name)
-        ),
-        None,
-    )
     step_id = old.step if old else _shared_step(project, kind, medium)
     if step_id is None:
         title = name or _STEP_TITLES.get(kind, kind.replace("-", " ").capitalize())
@@ -369,6 +358,7 @@ def _shared_step(project: Project, kind: str, medium: str | None) -> str | None:
 def _without_unused(project: Project) -> Project:
     """Drop recipes and paint versions that no coat uses any more; undo keeps them in its own values."""
     used = {coat.recipe for coat in project.coats}
+    used |= {recipe.basis for recipe in project.recipes if recipe.id in used}
     recipes = tuple(recipe for recipe in project.recipes if recipe.id in used)
     versions = {version for recipe in recipes for version, _ in recipe.parts}
     paints = tuple(paint for paint in project.paints if paint.id in versions)

@@ -165,11 +165,13 @@ class PaintVersion(Frozen):
 
 
 class Recipe(Frozen):
-    """A mixture: whole parts of paint versions."""
+    """A mixture: whole parts of paint versions, and of another recipe where it is made from that one's cup."""
 
     id: str
     name: str
     parts: tuple[tuple[str, int], ...]
+    basis: str | None = None
+    basis_parts: int = Field(default=0, ge=0)
 
 
 class Coat(Frozen):
@@ -277,6 +279,7 @@ def dangling_reference(project: Project) -> str | None:
         *(("photo", region.photo, "a region") for region in project.regions),
         *(("zone", region.zone, "a region") for region in project.regions),
         *(("paint", paint, f"recipe {r.name!r}") for r in project.recipes for paint, _ in r.parts),
+        *(("recipe", recipe.basis, f"recipe {recipe.name!r}") for recipe in project.recipes if recipe.basis),
         *(("zone", coat.zone, f"coat {coat.name!r}") for coat in project.coats),
         *(("step", coat.step, f"coat {coat.name!r}") for coat in project.coats),
         *(("recipe", coat.recipe, f"coat {coat.name!r}") for coat in project.coats if coat.recipe),

@@ -5,12 +5,13 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 
 from lean_sepia.paint.paint import Knowledge, Paint, Palette
-from lean_sepia.project.model import PaintVersion, Project, Recipe
+from lean_sepia.project.model import Lab, PaintVersion, Project, Recipe
 
 
 def version_of(paint: Paint) -> PaintVersion:
@@ -47,8 +48,11 @@ def with_versions(project: Project, paints: Sequence[Paint]) -> tuple[Project, d
 def recipe_paint(project: Project, recipe: Recipe) -> Paint:
     """A recipe's mixture as if it were one paint."""
     paints = [paint_of(project.paint(version)) for version, _ in recipe.parts]
-    counts = np.array([count for _, count in recipe.parts], dtype=float)
-    K, S, g = Palette.of(paints).mixture(counts / counts.sum())
+    counts = [float(count) for _, count in recipe.parts]
+    if recipe.basis:
+        paints.insert(0, recipe_paint(project, project.recipe(recipe.basis)))
+        counts.insert(0, float(recipe.basis_parts))
+    K, S, g = Palette.of(paints).mixture(np.array(counts) / sum(counts))
     first = paints[0]
     weakest = min(paint.knowledge for paint in paints)
     return Paint(
@@ -56,6 +60,30 @@ def recipe_paint(project: Project, recipe: Recipe) -> Paint:
     )
 
 
-def parts_text(project: Project, recipe: Recipe) -> str:
-    """Parts and names in one line, such as "5 Slate teal : 2 Bone white"."""
-    return " : ".join(f"{count} {project.paint(version).name}" for version, count in recipe.parts)
+@dataclass(frozen=True)
+class Portion:
+    """One line of a recipe as it is read out: so many parts of something, in its colour."""
+
+    count: int
+    name: str
+    version: str | None
+    lab: Lab
+
+
+def portions(project: Project, recipe: Recipe) -> list[Portion]:
+    """A recipe's lines: the cup it starts from, if any, then its paints."""
+    lines = []
+    if recipe.basis:
+        basis = project.recipe(recipe.basis)
+        lines.append(
+            Portion(recipe.basis_parts, "from the base cup", None, _lab(recipe_paint(project, basis)))
+        )
+    for version, count in recipe.parts:
+        paint = project.paint(version)
+        lines.append(Portion(count, paint.name, version, _lab(paint_of(paint))))
+    return lines
+
+
+def _lab(paint: Paint) -> Lab:
+    L, a, b = paint.masstone_lab()
+    return float(L), float(a), float(b)

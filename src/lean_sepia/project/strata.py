@@ -156,8 +156,11 @@ def _tuple(lab: FloatArray) -> Lab:
 def detail_of(project: Project, coat: Coat) -> str:
     """The second line of a band: proportion, thinning, passes, share."""
     words = []
-    if coat.recipe and len(parts := project.recipe(coat.recipe).parts) > 1:
-        words.append(" : ".join(str(count) for _, count in parts))
+    if coat.recipe:
+        recipe = project.recipe(coat.recipe)
+        counts = [recipe.basis_parts] * bool(recipe.basis) + [count for _, count in recipe.parts]
+        if len(counts) > 1:
+            words.append(" : ".join(str(count) for count in counts))
     if coat.kind in ("filter", "wash", "pin-wash") and coat.thinner_share:
         words.append(f"1:{coat.thinner_share / (1 - coat.thinner_share):.0f}")
     if coat.kind in SPOT_KINDS:

@@ -22,7 +22,7 @@ from lean_sepia.colour.lights import LIGHT_NAMES, weights
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Knowledge, Paint, Palette
+from lean_sepia.paint.paint import Knowledge, Paint, Palette, media_mix
 from lean_sepia.recipe.parts import proportions, reduced, stray_drops
 
 RANK_STEP_DE00 = 0.2
@@ -99,6 +99,8 @@ class MixSolver:
         self.max_paints = min(max_paints, len(usable), max_parts)
         self.max_parts = max_parts
         self._tables: dict[int, _Batch] = {}
+        media = [paint.medium for paint in usable]
+        self._mixable = np.array([[media_mix(one, other) for other in media] for one in media])
 
     def solve(
         self, target: npt.ArrayLike, count: int = 5, progress: Callable[[float], None] = _no_progress
@@ -111,7 +113,7 @@ class MixSolver:
             batch = self._coarse(size, best_sets, progress)
             candidates = self._best_of(batch, goal)
             best_sets = list(dict.fromkeys(c.paints for c in candidates))[:_GROWN_FROM]
-            if self.max_parts > _COARSE_PARTS:
+            if self.max_parts > _COARSE_PARTS and best_sets:
                 sets = np.array(best_sets[:_REFINED_SETS], dtype=np.int64)
                 fine = self._evaluate(sets, proportions(size, self.max_parts), _no_progress)
                 candidates += self._best_of(fine, goal)
@@ -123,11 +125,19 @@ class MixSolver:
         n = len(self.palette.paints)
         if comb(n, size) > _MOST_SETS or size > 3:
             grown = {tuple(sorted((*old, new))) for old in smaller for new in range(n) if new not in old}
-            return self._evaluate(np.array(sorted(grown), dtype=np.int64), proportions(size, limit), progress)
+            sets = self._that_mix(np.array(sorted(grown), dtype=np.int64).reshape(-1, size))
+            return self._evaluate(sets, proportions(size, limit), progress)
         if size not in self._tables:
-            sets = np.array(list(combinations(range(n), size)), dtype=np.int64)
+            sets = self._that_mix(np.array(list(combinations(range(n), size)), dtype=np.int64))
             self._tables[size] = self._evaluate(sets, proportions(size, limit), progress)
         return self._tables[size]
+
+    def _that_mix(self, sets: IntArray) -> IntArray:
+        """The sets (c, k) all of whose paints have media that can be stirred together."""
+        keep = np.ones(len(sets), dtype=bool)
+        for one, other in combinations(range(sets.shape[1]), 2):
+            keep &= self._mixable[sets[:, one], sets[:, other]]
+        return sets[keep]
 
     def _evaluate(self, sets: IntArray, parts: IntArray, progress: Callable[[float], None]) -> _Batch:
         """Colours of every set in every proportion, in single precision: winners are computed again."""
@@ -145,6 +155,8 @@ class MixSolver:
 
     @staticmethod
     def _best_of(batch: _Batch, goal: FloatArray) -> list[_Candidate]:
+        if not len(batch.sets):
+            return []
         labs = batch.labs.reshape(-1, 3)
         # ΔE00 costs ten times ΔE*ab; the best by the one lie well inside the nearest tenth by the other.
         keep = min(len(labs), max(20 * _KEPT, len(labs) // 10))

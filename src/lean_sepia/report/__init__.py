@@ -1,0 +1,1 @@
+"""Paper: the bench card."""
