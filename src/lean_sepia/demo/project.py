@@ -29,6 +29,9 @@ from lean_sepia.recipe.mix import MixSolver
 WEAR_BOX = (480, 640, 1240, 688)
 """The rectangle on the slide whose wear is measured: the lower strakes, clear of lettering and strake."""
 
+SEEN_BOXES = {"boot": (350, 694, 1200, 736), "house": (575, 495, 840, 570), "funnel": (806, 312, 886, 420)}
+"""Rectangles whose plain mean says how a zone looks as a whole, dirt included."""
+
 _ZONES = (
     ("hull", "Hull, port side", "Hull", 214.0),
     ("boot", "Boot topping", "Boot", 62.0),
@@ -98,8 +101,8 @@ def worked_project(
     project = untouched_project(pictures)
     project = _evidence(project, pictures, scene)
     progress("Solving the demo's recipes")
-    project = _coats(project, paints)
     project = _wear(project, pictures)
+    project = _coats(project, paints)
     return _plan(project)
 
 
@@ -140,7 +143,7 @@ def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -
         project = set_anchors(project, photo_id, marks, (), ())
         cast = cast_of(pixels, marks)
         roles: tuple[tuple[str, str, Role], ...] = (
-            ("hull exposed", "hull", "faded"), ("hull sheltered", "hull", "sheltered"), ("boot exposed", "boot", "faded"),
+            ("hull exposed", "hull", "faded"), ("hull sheltered", "hull", "sheltered"), ("boot exposed", "boot", "faded"), ("boot sheltered", "boot", "sheltered"),
             ("house exposed", "house", "base"), ("funnel exposed", "funnel", "base"), ("band exposed", "band", "base"),
         ) if photo_id == "f1" else (("hull exposed", "hull", "faded"), ("house exposed", "house", "base"))  # fmt: skip
         for spot, zone, role in roles:
@@ -157,7 +160,7 @@ def _coats(project: Project, paints: list[Paint]) -> Project:
         )
         project = lay_coat(project, zone, "matte-coat")
     acrylics = [paint for paint in paints if paint.medium == "acrylic-water"]
-    for zone in ("hull", "house", "funnel"):
+    for zone in ("hull", "boot", "house", "funnel"):
         target = strata_of(project, zone).targets.fresh
         if target is None:
             raise AssertionError(f"the demo samples {zone}")
@@ -179,15 +182,16 @@ def _coats(project: Project, paints: list[Paint]) -> Project:
     )  # fmt: skip
     bases = glaze_pairs(project, {zone.id: strata_of(project, zone.id) for zone in project.zones})
     oils = [paint for paint in paints if paint.medium == "oil"]
-    hull = [pair for pair in bases if pair[0] == "hull"]
-    glaze = next(
-        g for g in choose_glazes(oils, [(lab, sheen) for _, lab, sheen, _ in hull], [goal for *_, goal in hull])
-        if g.paint != "oil-titanium"
-    )  # fmt: skip
-    return lay_coat(
-        project, "hull", "filter", paints=paints, parts=[(glaze.paint, 1)], passes=glaze.passes,
-        thinner_share=glaze.thinner_parts / (1 + glaze.thinner_parts),
-    )  # fmt: skip
+    judged = [pair for pair in bases if pair[0] in ("hull", "boot", "house", "funnel")]
+    glaze = choose_glazes(oils, [(lab, sheen) for _, lab, sheen, _ in judged], [goal for *_, goal in judged])[
+        0
+    ]
+    for zone in ("hull", "boot"):
+        project = lay_coat(
+            project, zone, "filter", paints=paints, parts=[(glaze.paint, 1)], passes=glaze.passes,
+            thinner_share=glaze.thinner_parts / (1 + glaze.thinner_parts),
+        )  # fmt: skip
+    return project
 
 
 def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
@@ -209,6 +213,14 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
         id=fresh_id(project.regions, "w"), zone="hull", photo="f1", corners=corners, seen=region_seen(pixels, cast, corners), wear=record
     )  # fmt: skip
     project = put(project, "regions", region)
+    for zone, box in SEEN_BOXES.items():
+        left, top, right, bottom = box
+        around = ((left, top), (right, top), (right, bottom), (left, bottom))
+        whole = Region(
+            id=fresh_id(project.regions, "w"), zone=zone, photo="f1", corners=around,
+            seen=region_seen(pixels, cast, around),
+        )  # fmt: skip
+        project = put(project, "regions", whole)
     for found in record.classes:
         name = "Rust chips" if found.name == "rust" else "Scratches"
         project = lay_coat(

@@ -216,6 +216,10 @@ def _hull(scene: Scene, paint: str, boot: str) -> None:
     sheltered = _Brush().fill([(300, 633), (1230, 622), (1230, 652), (300, 655)]).mask()
     scene.layers.append(Layer(paint, np.minimum(sheltered, body), False))
     scene.layers.append(Layer(boot, _Brush().fill(_BOOT).mask()))
+    # Behind the stern mooring fender the boot topping has kept its colour too.
+    scene.layers.append(
+        Layer(boot, _Brush().fill([(262, 692), (338, 692), (338, 716), (262, 716)]).mask(), False)
+    )
     scene.layers.append(
         Layer("wood", _Brush().fill([(250, 622), (1276, 606), (1276, 621), (250, 634)]).mask(), False)
     )
@@ -467,6 +471,7 @@ def _spots(scene: Scene, kind: Kind) -> None:
     scene.spots = {
         "hull exposed": [(560, 606, 9), (740, 599, 7), (936, 592, 7), (870, 604, 8)],
         "hull sheltered": [(900, 643, 4), (640, 646, 4), (1000, 642, 4)],
+        "boot sheltered": [(300, 702, 6)],
         "boot exposed": [(420, 703, 7), (760, 703, 7), (1090, 702, 7)],
         "house exposed": [(640, 520, 12), (790, 520, 12), (960, 510, 12), (690, 404, 9)],
         "funnel exposed": [(836, 372, 11), (840, 340, 10), (832, 402, 9)],

@@ -13,6 +13,7 @@ from lean_sepia.project.model import (
     AnchorMark,
     Coat,
     Frozen,
+    Lab,
     Photo,
     Project,
     Recipe,
@@ -82,6 +83,11 @@ def add_zone(project: Project, name: str) -> tuple[Project, str]:
         project = add_subject(project, project.title, 72)
     zone = Zone(id=fresh_id(project.zones, "z"), subject=project.subjects[0].id, name=clean, short=clean[:10])
     return put(project, "zones", zone), zone.id
+
+
+def state_target(project: Project, zone_id: str, lab: Lab | None) -> Project:
+    """Give a zone a colour known without a photo; samples, where there are any, count for more."""
+    return put(project, "zones", project.zone(zone_id).model_copy(update={"stated": lab}))
 
 
 def remove_zone(project: Project, zone_id: str) -> Project:

@@ -51,7 +51,7 @@ class Subject(Frozen):
 
 
 class Zone(Frozen):
-    """An area of one model that is finished as one."""
+    """An area of one model that is finished as one; `stated` is a colour the user knows without a photo."""
 
     id: str
     subject: str
@@ -59,6 +59,7 @@ class Zone(Frozen):
     short: str
     note: str = ""
     area_cm2: float | None = Field(default=None, gt=0)
+    stated: Lab | None = None
 
 
 class AnchorMark(Frozen):

@@ -48,7 +48,9 @@ def targets_of(project: Project, zone_id: str) -> Targets:
             None,
             f"mean of {len(regions)} region{'s' if len(regions) > 1 else ''}, dirt and wear included",
         )
-    return Targets(from_roles("sheltered", "base"), from_roles("faded", "base"), seen)
+    stated = project.zone(zone_id).stated
+    known = Target(stated, None, "stated by you") if stated else None
+    return Targets(from_roles("sheltered", "base") or known, from_roles("faded", "base") or known, seen)
 
 
 def _combined(samples: Sequence[Sample], role: Role) -> Target:

@@ -1,0 +1,39 @@
+"""Start the program with a window."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from PySide6.QtCore import QTimer
+from PySide6.QtGui import QIcon
+from PySide6.QtWidgets import QApplication
+
+from lean_sepia.ui import theme
+from lean_sepia.ui.settings import load_settings
+from lean_sepia.ui.window import MainWindow
+
+ICON = Path(__file__).parent / "icons" / "lean-sepia.svg"
+
+
+def make_app(arguments: list[str] | None = None) -> QApplication:
+    """The application with its fonts and names."""
+    app = QApplication(arguments if arguments is not None else sys.argv[:1])
+    app.setApplicationName("lean-sepia")
+    app.setApplicationDisplayName("Lean Sepia")
+    app.setDesktopFileName("lean-sepia")
+    app.setWindowIcon(QIcon(str(ICON)))
+    theme.load_fonts()
+    return app
+
+
+def run_app(project: Path | None = None) -> int:
+    """Open the window, and a project in it where one is given; returns the exit code."""
+    app = make_app()
+    settings = load_settings()
+    theme.apply(app, theme.EVENING if settings.evening else theme.DAY)
+    window = MainWindow(settings)
+    window.show()
+    if project is not None:
+        QTimer.singleShot(0, lambda: window.open_project(project))
+    return app.exec()

@@ -1,0 +1,58 @@
+"""What F1 says in each room."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QCoreApplication
+
+
+class _Help(dict[str, str]):
+    """Texts by room, translated when they are asked for."""
+
+    def __missing__(self, room: str) -> str:
+        return QCoreApplication.translate("Help", _TEXTS[room])
+
+
+_TEXTS = {
+    "evidence": (
+        "Evidence: colours from photos.\n\n"
+        "1. Mark something known: a grey card, white lettering. The cast is taken out.\n"
+        "2. Choose a zone at the left and a role, then click its paint in the photo.\n"
+        "Each sample says within how much the true colour lies, 9 times in 10.\n\n"
+        "With the photo in focus: L look, S sample, N grey anchor, K known colour, R region; "
+        "plus and minus zoom, 0 fits, arrows move, Return places, Esc leaves the tool."
+    ),
+    "match": (
+        "Match: a recipe from your own shelf.\n\n"
+        "The two fields that touch are the target and the recipe, under the final varnish. "
+        "Choose a card and pin it to the zone; drops are counted for the amount you want to mix."
+    ),
+    "tone": (
+        "Tone: the faded colour.\n\n"
+        "Each row takes the base in steps to its faded colour with another lightener. "
+        "The figure is the remaining difference; the words say when the hue turns, as red does to pink."
+    ),
+    "glaze": (
+        "Glaze: one thin tint over several zones.\n\n"
+        "In each field: before, after, what the photo shows. The best filter lowers the mean of all zones."
+    ),
+    "wear": (
+        "Wear: how much, how large.\n\n"
+        "Draw a region on the photo, click one disc of each kind of wear, say how long a pixel is, and measure. "
+        "What is too small to be seen at your scale becomes a tint."
+    ),
+    "plan": (
+        "Plan: the order of work.\n\n"
+        "Steps are checked against solvents, gloss, drying and powder, and placed in the evenings you have. "
+        "Ctrl+Up and Ctrl+Down move the chosen step."
+    ),
+    "bench": (
+        "Bench: one step at a time.\n\n"
+        "Space or Page Down marks the step as done and shows the next; Page Up goes back. Print the card to work from paper."
+    ),
+    "shelf": (
+        "Shelf: the paints you own.\n\n"
+        "Import a shelf file (JSON, or CSV with Lab columns). Left field: a thin coat over white and over black; right: opaque."
+    ),
+}
+
+HELP = _Help()

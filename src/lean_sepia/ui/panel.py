@@ -1,0 +1,97 @@
+"""Panels, captions and rules: the few pieces every room is laid out with."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QLayout,
+    QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+GUTTER, COLUMN_WIDTH = 18, 268
+
+
+def label(text: str = "", kind: str = "", wrap: bool = False) -> QLabel:
+    """A label of one of the sheet's kinds: caption, second, title, statement, figure, or plain."""
+    answer = QLabel(text)
+    answer.setProperty("kind", kind)
+    answer.setTextFormat(Qt.TextFormat.PlainText)
+    answer.setWordWrap(wrap)
+    if wrap:
+        answer.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+    return answer
+
+
+def button(text: str, kind: str = "", tip: str = "") -> QPushButton:
+    """A push button; its text says what happens."""
+    answer = QPushButton(text)
+    answer.setProperty("kind", kind)
+    answer.setCursor(Qt.CursorShape.PointingHandCursor)
+    if tip:
+        answer.setToolTip(tip)
+    return answer
+
+
+def rule() -> QFrame:
+    """A hairline."""
+    answer = QFrame()
+    answer.setProperty("kind", "rule")
+    return answer
+
+
+def row(*items: QWidget | int | None, spacing: int = 8) -> QHBoxLayout:
+    """Widgets side by side; None is a stretch, a number a fixed gap."""
+    answer = QHBoxLayout()
+    answer.setContentsMargins(0, 0, 0, 0)
+    answer.setSpacing(spacing)
+    for item in items:
+        if item is None:
+            answer.addStretch(1)
+        elif isinstance(item, int):
+            answer.addSpacing(item)
+        else:
+            answer.addWidget(item)
+    return answer
+
+
+class Panel(QFrame):
+    """A framed area with a caption at the left and a short remark at the right."""
+
+    def __init__(self, caption: str = "", remark: str = "", kind: str = "panel", margin: int = 13) -> None:
+        super().__init__()
+        self.setProperty("kind", kind)
+        self.body = QVBoxLayout(self)
+        self.body.setContentsMargins(margin, margin - 2, margin, margin - 1)
+        self.body.setSpacing(6)
+        self.caption = label(caption.upper(), "caption")
+        self.remark = label(remark.upper(), "caption")
+        if caption:
+            self.body.addLayout(row(self.caption, None, self.remark))
+
+    def set_remark(self, text: str) -> None:
+        """Change the short remark."""
+        self.remark.setText(text.upper())
+
+    def add(self, item: QWidget | QLayout, stretch: int = 0) -> None:
+        """Put a widget or layout below what is there."""
+        if isinstance(item, QWidget):
+            self.body.addWidget(item, stretch)
+        else:
+            self.body.addLayout(item, stretch)
+
+
+def clear(layout: QLayout) -> None:
+    """Take everything out of a layout."""
+    while (item := layout.takeAt(0)) is not None:
+        if (widget := item.widget()) is not None:
+            widget.hide()
+            widget.deleteLater()
+        elif (inner := item.layout()) is not None:
+            clear(inner)
+            inner.deleteLater()

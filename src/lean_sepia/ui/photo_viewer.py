@@ -1,0 +1,304 @@
+"""A photo to look at and point into: zoom, pan, marks that do not hide the colour, before/after wipe."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QImage,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import QWidget
+
+from lean_sepia.arrays import Image8
+from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
+
+Tool = Literal["look", "sample", "grey", "known", "region"]
+TOOL_KEYS: dict[int, Tool] = {
+    Qt.Key.Key_L: "look", Qt.Key.Key_S: "sample", Qt.Key.Key_N: "grey", Qt.Key.Key_K: "known", Qt.Key.Key_R: "region",
+}  # fmt: skip
+_DARK, _LIGHT = QColor(20, 20, 20), QColor(250, 250, 250)
+
+
+@dataclass(frozen=True)
+class Mark:
+    """Something drawn on the photo, in its pixels: circles are samples, squares anchors."""
+
+    shape: Literal["circle", "square"]
+    x: float
+    y: float
+    radius: float
+    strong: bool = False
+
+
+def to_image(pixels: Image8) -> QImage:
+    """A QImage that owns a copy of 8-bit pixels (h, w, 3)."""
+    height, width, _ = pixels.shape
+    return QImage(pixels.tobytes(), width, height, 3 * width, QImage.Format.Format_RGB888).copy()
+
+
+class PhotoViewer(QWidget):
+    """Shows one picture; says where was clicked, in pixels of the full picture."""
+
+    placed = Signal(str, float, float, float)
+    region_drawn = Signal(float, float, float, float)
+    hovered = Signal(float, float)
+    left = Signal()
+    tool_changed = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._found: QImage | None = None
+        self._corrected: QImage | None = None
+        self._size = QSize(1, 1)
+        self._marks: tuple[Mark, ...] = ()
+        self._regions: tuple[QRectF, ...] = ()
+        self._wipe = 0.0
+        self._scale, self._offset, self._fitted = 1.0, QPointF(0, 0), True
+        self._press: QPointF | None = None
+        self._cursor = QPointF(0, 0)
+        self._pointing = False
+        self.tool: Tool = "look"
+        self.tools: frozenset[str] = frozenset(TOOL_KEYS.values())
+        self.radius = 8.0
+        self.empty_words = ""
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setMinimumSize(320, 200)
+        self.setAccessibleName(self.tr("Photo"))
+
+    def show_picture(self, found: Image8 | None, corrected: Image8 | None, full: tuple[int, int]) -> None:
+        """Show a preview as found and corrected; `full` is width and height of the whole picture."""
+        fresh = self._size != QSize(*full) or self._found is None
+        self._found = to_image(found) if found is not None else None
+        self._corrected = to_image(corrected) if corrected is not None else None
+        self._size = QSize(*full)
+        if fresh:
+            self.fit()
+        self.update()
+
+    def show_marks(
+        self, marks: Sequence[Mark], regions: Sequence[tuple[float, float, float, float]] = ()
+    ) -> None:
+        """Draw these marks and regions."""
+        self._marks = tuple(marks)
+        self._regions = tuple(QRectF(QPointF(x0, y0), QPointF(x1, y1)) for x0, y0, x1, y1 in regions)
+        self.update()
+
+    def set_wipe(self, share: float) -> None:
+        """Show the left part of the picture, this share of it, as found and the rest corrected."""
+        self._wipe = share
+        self.update()
+
+    def set_tool(self, tool: Tool) -> None:
+        """Take up a tool."""
+        self.tool = tool
+        self.setCursor(Qt.CursorShape.OpenHandCursor if tool == "look" else Qt.CursorShape.CrossCursor)
+        self._pointing = False
+        self.tool_changed.emit(tool)
+        self.update()
+
+    def fit(self) -> None:
+        """Show the whole picture."""
+        margin = 10
+        width, height = max(1, self.width() - 2 * margin), max(1, self.height() - 2 * margin)
+        self._scale = min(width / self._size.width(), height / self._size.height())
+        self._offset = QPointF(
+            (self.width() - self._size.width() * self._scale) / 2,
+            (self.height() - self._size.height() * self._scale) / 2,
+        )
+        self._fitted = True
+        self.update()
+
+    def zoom(self, factor: float, about: QPointF | None = None) -> None:
+        """Zoom about a point of the widget."""
+        point = about or QPointF(self.width() / 2, self.height() / 2)
+        scale = min(24.0, max(0.02, self._scale * factor))
+        self._offset = point - (point - self._offset) * (scale / self._scale)
+        self._scale, self._fitted = scale, False
+        self.update()
+
+    def to_picture(self, point: QPointF) -> QPointF:
+        """Widget point to picture pixel."""
+        return (point - self._offset) / self._scale
+
+    def _inside(self, point: QPointF) -> bool:
+        return 0 <= point.x() < self._size.width() and 0 <= point.y() < self._size.height()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self._fitted:
+            self.fit()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        self.zoom(1.0015 ** event.angleDelta().y(), event.position())
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self._found is not None:
+            self._press = event.position()
+            self._drag_from = self._offset
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        here = self.to_picture(event.position())
+        self._cursor = here
+        self._pointing = False
+        if self._press is not None and (self.tool == "look" or event.buttons() & Qt.MouseButton.MiddleButton):
+            self._offset = self._drag_from + event.position() - self._press
+            self._fitted = False
+        if self._found is not None and self._inside(here):
+            self.hovered.emit(here.x(), here.y())
+        self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._press is None:
+            return
+        start, end = self.to_picture(self._press), self.to_picture(event.position())
+        self._press = None
+        if self.tool == "region":
+            self._finish_region(start, end)
+        elif self.tool != "look" and self._inside(start):
+            self.placed.emit(self.tool, round(start.x(), 1), round(start.y(), 1), self.radius)
+        self.update()
+
+    def _finish_region(self, start: QPointF, end: QPointF) -> None:
+        box = (
+            QRectF(start, end).normalized().intersected(QRectF(0, 0, self._size.width(), self._size.height()))
+        )
+        if box.width() >= 4 and box.height() >= 4:
+            self.region_drawn.emit(
+                round(box.left()), round(box.top()), round(box.right()), round(box.bottom())
+            )
+
+    def leaveEvent(self, event) -> None:
+        super().leaveEvent(event)
+        self.left.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = event.key()
+        moves = {
+            Qt.Key.Key_Left: (-1, 0),
+            Qt.Key.Key_Right: (1, 0),
+            Qt.Key.Key_Up: (0, -1),
+            Qt.Key.Key_Down: (0, 1),
+        }
+        if key in TOOL_KEYS and TOOL_KEYS[key] in self.tools and not event.modifiers():
+            self.set_tool(TOOL_KEYS[key])
+        elif key == Qt.Key.Key_Escape and self.tool != "look":
+            self.set_tool("look")
+        elif key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
+            self.zoom(1.25)
+        elif key == Qt.Key.Key_Minus:
+            self.zoom(0.8)
+        elif key == Qt.Key.Key_0:
+            self.fit()
+        elif key in moves:
+            self._step(*moves[Qt.Key(key)], fine=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
+        elif (
+            key in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+            and self.tool not in ("look", "region")
+            and self._pointing
+        ):
+            self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
+        else:
+            super().keyPressEvent(event)
+
+    def _step(self, dx: int, dy: int, fine: bool) -> None:
+        if self.tool == "look":
+            self._offset -= QPointF(dx, dy) * (8 if fine else 40)
+            self._fitted = False
+        else:
+            if not self._pointing:
+                self._cursor = self.to_picture(QPointF(self.width() / 2, self.height() / 2))
+                self._pointing = True
+            self._cursor += QPointF(dx, dy) * (1 if fine else 10) / max(self._scale, 0.2)
+            if self._inside(self._cursor):
+                self.hovered.emit(self._cursor.x(), self._cursor.y())
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), self.palette().color(WELL))
+        if self._found is None:
+            painter.setPen(self.palette().color(WELL_TEXT))
+            painter.setFont(font(15))
+            painter.drawText(
+                self.rect().adjusted(40, 40, -40, -40),
+                Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap,
+                self.empty_words,
+            )
+            return
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        target = QRectF(
+            self._offset, QPointF(self._size.width(), self._size.height()) * self._scale + self._offset
+        )
+        split = target.left() + target.width() * (self._wipe if self._corrected is not None else 1.0)
+        painter.setClipRect(QRectF(self.rect()).intersected(QRectF(0, 0, split, self.height())))
+        painter.drawImage(target, self._found)
+        if self._corrected is not None:
+            painter.setClipRect(QRectF(split, 0, self.width() - split, self.height()))
+            painter.drawImage(target, self._corrected)
+        painter.setClipping(False)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if 0 < self._wipe < 1 and self._corrected is not None:
+            self._double(
+                painter,
+                lambda: painter.drawLine(QPointF(split, target.top()), QPointF(split, target.bottom())),
+                1.4,
+            )
+        self._draw_marks(painter)
+        if self.hasFocus():
+            painter.setPen(QPen(self.palette().color(ACCENT), 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
+
+    def _double(self, painter: QPainter, draw, width: float = 1.6, dashed: bool = False) -> None:
+        """White inside dark, so that a line shows on anything."""
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for colour, extra in ((_DARK, 2.2), (_LIGHT, 0.0)):
+            pen = QPen(colour, width + extra)
+            if dashed and not extra:
+                pen.setStyle(Qt.PenStyle.DashLine)
+            painter.setPen(pen)
+            draw()
+
+    def _draw_marks(self, painter: QPainter) -> None:
+        for region in self._regions:
+            box = QRectF(
+                region.topLeft() * self._scale + self._offset,
+                region.bottomRight() * self._scale + self._offset,
+            )
+            self._double(painter, lambda b=box: painter.drawRect(b), 1.4, dashed=True)
+        for mark in self._marks:
+            reach = max(6.0, mark.radius * self._scale)
+            centre = QPointF(mark.x, mark.y) * self._scale + self._offset
+            self._double(
+                painter,
+                lambda m=mark.shape, c=centre, r=reach: self._shape(painter, m, c, r),
+                2.4 if mark.strong else 1.4,
+            )
+        if self.tool == "region" and self._press is not None:
+            end = self._cursor * self._scale + self._offset
+            self._double(painter, lambda: painter.drawRect(QRectF(self._press, end)), 1.4, dashed=True)
+        elif self.tool not in ("look", "region") and (self._pointing or self.underMouse()):
+            centre = self._cursor * self._scale + self._offset
+            shape = "circle" if self.tool == "sample" else "square"
+            self._double(
+                painter, lambda: self._shape(painter, shape, centre, max(4.0, self.radius * self._scale)), 1.0
+            )
+
+    @staticmethod
+    def _shape(painter: QPainter, shape: str, centre: QPointF, reach: float) -> None:
+        if shape == "circle":
+            painter.drawEllipse(centre, reach, reach)
+        else:
+            painter.drawRect(QRectF(centre.x() - reach, centre.y() - reach, 2 * reach, 2 * reach))

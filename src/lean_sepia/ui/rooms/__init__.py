@@ -1,0 +1,1 @@
+"""The seven rooms, in working order."""

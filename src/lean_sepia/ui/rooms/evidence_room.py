@@ -1,0 +1,596 @@
+"""Evidence: photos, their anchors, and samples with an honest range."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import partial
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QComboBox,
+    QDoubleSpinBox,
+    QFileDialog,
+    QFrame,
+    QHBoxLayout,
+    QLineEdit,
+    QScrollArea,
+    QSlider,
+    QVBoxLayout,
+    QWidget,
+)
+
+from lean_sepia.arrays import Image8
+from lean_sepia.colour.words import colour_name, difference
+from lean_sepia.photo.cast import Cast
+from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.preview import corrected_pixels
+from lean_sepia.photo.read import Picture, shrunk
+from lean_sepia.project import edits
+from lean_sepia.project.advice import contradiction
+from lean_sepia.project.model import ROLES, AnchorMark, Photo, Project
+from lean_sepia.project.questions import cast_of, resample, take_sample
+from lean_sepia.ui.anchor_dialog import AnchorDialog
+from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.photo_dialog import PhotoDialog
+from lean_sepia.ui.photo_viewer import Mark, PhotoViewer, to_image
+from lean_sepia.ui.rooms.room import RoomPage
+from lean_sepia.ui.session import Session
+from lean_sepia.ui.swatch import Chip, Fields
+from lean_sepia.ui.theme import HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
+
+_PREVIEW_SIDE, _THUMB_SIDE = 2000, 280
+
+
+@dataclass(frozen=True, eq=False)
+class Seen:
+    """A photo made ready for the screen in the background."""
+
+    photo: Photo
+    picture: Picture
+    cast: Cast
+    found: Image8
+    corrected: Image8 | None
+
+
+def prepare(session: Session, photo: Photo) -> Seen:
+    """Decode, correct and shrink one photo; runs in a job."""
+    picture = session.picture(photo.id)
+    cast = cast_of(picture.pixels, photo.anchors)
+    found = shrunk(picture.pixels, _PREVIEW_SIDE)
+    return Seen(photo, picture, cast, found, corrected_pixels(found, cast) if photo.anchors else None)
+
+
+class PhotoCard(QWidget):
+    """One photo on the contact sheet."""
+
+    chosen = Signal(str)
+
+    def __init__(self, photo: Photo, status: str, strong: bool) -> None:
+        super().__init__()
+        self.photo, self._status, self._strong = photo, status, strong
+        self.image: QImage | None = None
+        self.setFixedSize(136, 104)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(f"{photo.title}, {photo.date}, {status}")
+        self.setToolTip("\n".join([photo.title, photo.process, photo.light, *photo.notes]).strip())
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def mousePressEvent(self, _event: QMouseEvent) -> None:
+        self.chosen.emit(self.photo.id)
+
+    def keyPressEvent(self, event) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.chosen.emit(self.photo.id)
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        colours = self.palette()
+        painter.fillRect(self.rect(), colours.color(RAISED if self._strong else PANEL))
+        if self.image is not None:
+            box = QRectF(7, 7, self.width() - 14, 52)
+            wanted = box.width() / box.height()
+            tall = self.image.width() / wanted
+            source = QRectF(
+                0,
+                max(0.0, (self.image.height() - tall) * 0.55),
+                self.image.width(),
+                min(tall, self.image.height()),
+            )
+            painter.drawImage(box, self.image, source)
+        painter.setFont(font(11, True))
+        painter.setPen(colours.color(TEXT))
+        painter.drawText(
+            QRectF(8, 63, self.width() - 16, 16),
+            Qt.AlignmentFlag.AlignVCenter,
+            self.photo.date or self.photo.title,
+        )
+        painter.setFont(font(11))
+        painter.setPen(colours.color(SECOND))
+        painter.drawText(
+            QRectF(8, 63, self.width() - 16, 16),
+            Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
+            self._status,
+        )
+        metrics = painter.fontMetrics()
+        words = metrics.elidedText(
+            self.photo.process or self.photo.title, Qt.TextElideMode.ElideRight, self.width() - 16
+        )
+        painter.drawText(QRectF(8, 80, self.width() - 16, 16), Qt.AlignmentFlag.AlignVCenter, words)
+        strong = self._strong or self.hasFocus()
+        painter.setPen(QPen(colours.color(TEXT if strong else HAIRLINE), 2 if strong else 1))
+        painter.drawRect(self.rect().adjusted(1, 1, -1, -1) if strong else self.rect().adjusted(0, 0, -1, -1))
+
+
+class Loupe(Panel):
+    """The colour under the pointer, corrected, in figures and words."""
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(kind="raised", margin=10)
+        self.setParent(parent)
+        self.setFixedSize(214, 74)
+        self._field = Fields(margin=0, height=44)
+        self._field.setFixedSize(46, 50)
+        self._figures, self._name = label("", ""), label("", "second", wrap=True)
+        words = QVBoxLayout()
+        words.setSpacing(1)
+        words.addWidget(self._figures)
+        words.addWidget(self._name)
+        words.addStretch(1)
+        line = QHBoxLayout()
+        line.setSpacing(10)
+        line.addWidget(self._field)
+        line.addLayout(words, 1)
+        self.add(line)
+        self.hide()
+
+    def sizeHint(self) -> QSize:
+        return QSize(214, 74)
+
+    def show_lab(self, lab: tuple[float, float, float]) -> None:
+        """Show a colour."""
+        self._field.show_labs([lab])
+        self._figures.setText(f"{lab[0]:.0f}  {lab[1]:+.0f}  {lab[2]:+.0f}".replace("-", "−"))
+        self._name.setText(colour_name(lab))
+        self.show()
+
+
+class EvidenceRoom(RoomPage):
+    """Viewer in the middle, contact sheet below, cast and samples at the right."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self._photo_id = ""
+        self.seen: Seen | None = None
+        self._thumbs: dict[str, QImage] = {}
+        self.viewer = PhotoViewer()
+        self.viewer.empty_words = self.tr(
+            "Drop photos of the prototype here, or add them below.\nA photo with something grey or white in it is worth most."
+        )
+        self.viewer.placed.connect(self._placed)
+        self.viewer.hovered.connect(self._hover)
+        self.viewer.tool_changed.connect(self._tool_changed)
+        self._loupe = Loupe(self.viewer)
+        self.viewer.left.connect(self._loupe.hide)
+        self._build_centre()
+        self._build_side()
+
+    def _build_centre(self) -> None:
+        self._title = label("", "title")
+        self._subtitle = label("", "second")
+        self.wipe = QSlider(Qt.Orientation.Horizontal)
+        self.wipe.setRange(0, 100)
+        self.wipe.setFixedWidth(120)
+        self.wipe.setAccessibleName(self.tr("Wipe between as found and corrected"))
+        self.wipe.valueChanged.connect(lambda value: self.viewer.set_wipe(value / 100))
+        self._wipe_words = label(self.tr("corrected"), "second")
+        self._details = button(self.tr("About this photo…"), "tool")
+        self._details.clicked.connect(self._edit_photo)
+        self.centre.addLayout(
+            row(
+                self._title,
+                self._subtitle,
+                None,
+                self._details,
+                8,
+                label(self.tr("as found"), "second"),
+                self.wipe,
+                self._wipe_words,
+            )
+        )
+        self.centre.addLayout(self._tool_row())
+        self.centre.addWidget(self.viewer, 1)
+        self._strip = QHBoxLayout()
+        self._strip.setSpacing(7)
+        self._strip.setContentsMargins(0, 0, 0, 0)
+        holder = QWidget()
+        holder.setLayout(self._strip)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(holder)
+        scroll.setFixedHeight(112)
+        scroll.setFrameShape(QFrame.Shape.NoFrame)
+        scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.centre.addWidget(scroll)
+
+    def _tool_row(self) -> QHBoxLayout:
+        self._tools = QButtonGroup(self)
+        self._tools.setExclusive(True)
+        buttons = []
+        for tool, words, key in (
+            ("look", self.tr("Look"), "L"), ("sample", self.tr("Sample"), "S"), ("grey", self.tr("Grey anchor"), "N"),
+            ("known", self.tr("Known colour"), "K"),
+        ):  # fmt: skip
+            choice = button(words, "tool", self.tr("Key {0}, with the photo in focus").format(key))
+            choice.setCheckable(True)
+            choice.setChecked(tool == "look")
+            choice.clicked.connect(partial(self.viewer.set_tool, tool))
+            choice.setProperty("tool", tool)
+            self._tools.addButton(choice)
+            buttons.append(choice)
+        self.role = QComboBox()
+        for role in ROLES:
+            self.role.addItem(role.replace("-", " "), role)
+        self.role.setFixedWidth(132)
+        self.role.setAccessibleName(self.tr("Role of the next sample"))
+        self.role.setToolTip(
+            self.tr("What the next sample shows: the base coat, a faded or a sheltered place, rust")
+        )
+        self.size = QDoubleSpinBox()
+        self.size.setRange(0.5, 400)
+        self.size.setDecimals(1)
+        self.size.setValue(8)
+        self.size.setSuffix(self.tr(" px"))
+        self.size.setFixedWidth(72)
+        self.size.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.size.setAccessibleName(self.tr("Radius of the disc"))
+        self.size.valueChanged.connect(self._set_radius)
+        return row(
+            *buttons,
+            None,
+            label(self.tr("as"), "second"),
+            self.role,
+            4,
+            label(self.tr("radius"), "second"),
+            self.size,
+            spacing=6,
+        )
+
+    def _build_side(self) -> None:
+        self._cast_panel = Panel(self.tr("Cast"))
+        self._cast_words = label("", "title", wrap=True)
+        self._cast_detail = label("", "second", wrap=True)
+        self._anchors = QVBoxLayout()
+        self._anchors.setSpacing(2)
+        self._before, self._after = Fields(0, 22), Fields(0, 22)
+        for item in (self._cast_words, self._cast_detail, self._anchors, self._before, self._after):
+            self._cast_panel.add(item)
+        self.side.addWidget(self._cast_panel)
+        self._samples_panel = Panel(self.tr("Samples"), self.tr("±90 %"))
+        self._samples = QVBoxLayout()
+        self._samples.setSpacing(2)
+        holder = QWidget()
+        holder.setLayout(self._samples)
+        self._samples.setContentsMargins(0, 0, 4, 0)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setFrameShape(QFrame.Shape.NoFrame)
+        scroll.setWidget(holder)
+        self._samples_panel.add(scroll, 1)
+        self.side.addWidget(self._samples_panel, 1)
+        signature = Panel(self.tr("Signature"), self.tr("goes first"))
+        self.signature = QLineEdit()
+        self.signature.setPlaceholderText(self.tr("The one mark people know it by"))
+        self.signature.setAccessibleName(self.tr("Signature of the subject"))
+        self.signature.editingFinished.connect(self._set_signature)
+        signature.add(self.signature)
+        self.side.addWidget(signature)
+
+    # What the document says
+
+    def refresh(self) -> None:
+        project = self.session.project
+        ids = [photo.id for photo in project.photos]
+        if self._photo_id not in ids:
+            self._photo_id = ids[0] if ids else ""
+            self.seen = None
+        self.signature.setText(project.signature)
+        self.signature.setCursorPosition(0)
+        self._fill_strip(project)
+        self._details.setEnabled(bool(self._photo_id))
+        if not self._photo_id:
+            self.viewer.show_picture(None, None, (1, 1))
+            self._title.setText(self.tr("No photo yet"))
+            self._subtitle.setText("")
+            self._show_cast(None)
+            clear(self._samples)
+            return
+        photo = project.photo(self._photo_id)
+        self._title.setText(photo.title)
+        self._subtitle.setText(" · ".join(word for word in (photo.date, photo.process, photo.light) if word))
+        self._fill_samples(project)
+        self._show_marks(project)
+        if self.seen is None or self.seen.photo.id != photo.id or self.seen.photo.anchors != photo.anchors:
+            self.session.jobs.start("photo", lambda _progress: prepare(self.session, photo), self._show_seen)
+        else:
+            self._show_cast(self.seen)
+
+    def choose_photo(self, photo_id: str) -> None:
+        """Put another photo in the viewer."""
+        self._photo_id = photo_id
+        self.refresh()
+
+    def _show_seen(self, seen: Seen) -> None:
+        self.seen = seen
+        self.viewer.show_picture(seen.found, seen.corrected, (seen.picture.width, seen.picture.height))
+        self._show_cast(seen)
+        self.wipe.setEnabled(seen.corrected is not None)
+        self._wipe_words.setText(
+            self.tr("corrected") if seen.corrected is not None else self.tr("no anchor yet")
+        )
+
+    def _show_marks(self, project: Project) -> None:
+        photo = project.photo(self._photo_id)
+        zone = self.session.zone
+        marks = [Mark("square", a.x, a.y, a.radius) for a in photo.anchors]
+        marks += [
+            Mark("circle", s.x, s.y, s.radius, s.zone == zone)
+            for s in project.samples
+            if s.photo == self._photo_id
+        ]
+        boxes = [
+            _box(region.corners)
+            for region in project.regions
+            if region.photo == self._photo_id and region.zone == zone
+        ]
+        self.viewer.show_marks(marks, boxes)
+
+    def _show_cast(self, seen: Seen | None) -> None:
+        clear(self._anchors)
+        anchors = seen.photo.anchors if seen else ()
+        self._cast_panel.set_remark(
+            self.tr("%n anchor(s)", "", len(anchors)).replace("(s)", "s" if len(anchors) != 1 else "")
+        )
+        for field in (self._before, self._after):
+            field.setVisible(bool(anchors))
+        if seen is None or not anchors:
+            self._cast_words.setText(self.tr("As found."))
+            self._cast_detail.setText(
+                self.tr(
+                    "Mark something grey or white with Grey anchor, or something whose colour you know. Without one a colour can be 10 out."
+                )
+            )
+            return
+        self._cast_words.setText(cast_words(seen))
+        detail = [seen.cast.model.capitalize() + "."]
+        if seen.cast.anchor_error_de00 is not None:
+            detail.append(self.tr("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
+        detail += [word.capitalize() + "." for word in seen.cast.warnings]
+        self._cast_detail.setText(" ".join(detail))
+        for anchor in anchors:
+            self._anchors.addLayout(self._anchor_row(anchor))
+        samples = [s for s in self.session.project.samples if s.photo == seen.photo.id][:6]
+        raw = Cast()
+        patches = [disc_patch(seen.picture.pixels, s.x, s.y, s.radius) for s in samples]
+        self._before.show_labs(
+            [_tuple(raw.lab(patch.mean)) for patch in patches], self.tr("Samples as found")
+        )
+        self._after.show_labs([sample.lab for sample in samples], self.tr("Samples corrected"))
+
+    def _anchor_row(self, anchor: AnchorMark) -> QHBoxLayout:
+        known = (
+            self.tr("grey, L* {0}").format(f"{anchor.lightness:.0f}")
+            if anchor.lightness is not None
+            else self.tr("grey")
+        )
+        if anchor.a or anchor.b:
+            known = f"{anchor.lightness:.0f}, {anchor.a:.0f}, {anchor.b:.0f}".replace("-", "−")
+        name = button(anchor.name or self.tr("Anchor"), "link", self.tr("Change what is known of it"))
+        name.clicked.connect(lambda: self._edit_anchor(anchor))
+        drop = button("×", "step", self.tr("Remove this anchor"))
+        drop.setAccessibleName(self.tr("Remove anchor {0}").format(anchor.name))
+        drop.clicked.connect(lambda: self._remove_anchor(anchor.id))
+        return row(name, None, label(known, "second"), drop, spacing=6)
+
+    def _fill_samples(self, project: Project) -> None:
+        clear(self._samples)
+        mine = [sample for sample in project.samples if sample.photo == self._photo_id]
+        self._samples_panel.set_remark(self.tr("±90 %") if mine else "")
+        if not mine:
+            self._samples.addWidget(
+                label(
+                    self.tr(
+                        "None from this photo. Choose a zone at the left, then Sample, and click its paint."
+                    ),
+                    "second",
+                    wrap=True,
+                )
+            )
+        for sample in mine:
+            zone = project.zone(sample.zone)
+            name = button(
+                f"{zone.short}, {sample.role.replace('-', ' ')}", "link", self.tr("Choose this zone")
+            )
+            name.clicked.connect(lambda _c=False, z=zone.id: self.session.choose_zone(z))
+            drop = button("×", "step", self.tr("Remove this sample"))
+            drop.setAccessibleName(self.tr("Remove sample of {0}").format(zone.name))
+            drop.clicked.connect(
+                lambda _c=False, s=sample.id: self.session.edit(
+                    self.tr("Remove sample"), lambda p: edits.remove_sample(p, s)
+                )
+            )
+            figure = label(f"±{sample.de00_90:.1f}")
+            self._samples.addLayout(row(Chip(sample.lab), name, None, figure, drop, spacing=7))
+            self._samples.addWidget(rule())
+        self._samples.addStretch(1)
+
+    def _fill_strip(self, project: Project) -> None:
+        clear(self._strip)
+        used = {sample.photo for sample in project.samples}
+        missing = []
+        for photo in project.photos:
+            status = self.tr("in use") if photo.id in used else self.tr("the model") if photo.of_model else ""
+            if any(contradiction(photo, subject) for subject in project.subjects):
+                status = self.tr("contradicted")
+            card = PhotoCard(photo, status, photo.id == self._photo_id)
+            card.image = self._thumbs.get(photo.sha256)
+            card.chosen.connect(self.choose_photo)
+            self._strip.addWidget(card)
+            if card.image is None:
+                missing.append(photo)
+        add = button(self.tr("Add photos…"), "", self.tr("Or drop them anywhere in the window"))
+        add.setFixedSize(108, 104)
+        add.clicked.connect(self._ask_photos)
+        self._strip.addWidget(add)
+        self._strip.addStretch(1)
+        if missing:
+            self.session.jobs.start("thumbs", lambda _progress: self._make_thumbs(missing), self._thumbs_made)
+
+    def _make_thumbs(self, photos: list[Photo]) -> dict[str, QImage]:
+        return {
+            photo.sha256: to_image(shrunk(self.session.picture(photo.id).pixels, _THUMB_SIDE))
+            for photo in photos
+        }
+
+    def _thumbs_made(self, thumbs: dict[str, QImage]) -> None:
+        self._thumbs |= thumbs
+        for index in range(self._strip.count()):
+            card = self._strip.itemAt(index).widget()
+            if isinstance(card, PhotoCard):
+                card.image = self._thumbs.get(card.photo.sha256)
+                card.update()
+
+    # What the user does
+
+    def _tool_changed(self, tool: str) -> None:
+        for choice in self._tools.buttons():
+            choice.setChecked(choice.property("tool") == tool)
+
+    def _set_radius(self, value: float) -> None:
+        self.viewer.radius = value
+
+    def _hover(self, x: float, y: float) -> None:
+        if self.seen is None:
+            return
+        patch = disc_patch(self.seen.picture.pixels, x, y, min(self.viewer.radius, 12.0))
+        lab = _tuple(self.seen.cast.lab(patch.mean))
+        self._loupe.show_lab(lab)
+        self._loupe.move(
+            self.viewer.width() - self._loupe.width() - 12, self.viewer.height() - self._loupe.height() - 12
+        )
+
+    def _placed(self, tool: str, x: float, y: float, radius: float) -> None:
+        if tool == "sample":
+            self.add_sample(x, y, radius)
+            return
+        number = len(self.session.project.photo(self._photo_id).anchors) + 1
+        blank = AnchorMark(
+            id="new", x=x, y=y, radius=radius, name=self.tr("Grey {0}").format(number) if tool == "grey" else self.tr("Known {0}").format(number),
+            lightness=None if tool == "grey" else 50.0,
+        )  # fmt: skip
+        dialog = AnchorDialog(blank, coloured=tool == "known", parent=self)
+        if dialog.exec():
+            self.add_anchor(dialog.anchor())
+
+    def add_sample(self, x: float, y: float, radius: float) -> None:
+        """Sample a disc for the chosen zone in the chosen role."""
+        if self.seen is None:
+            return
+        if not self.session.zone:
+            self.session.refused.emit(
+                self.tr("Add a zone first, with the plus at the left: a sample belongs to a zone.")
+            )
+            return
+        zone, role, seen = self.session.zone, self.role.currentData(), self.seen
+        name = self.tr("Sample {0}").format(self.session.project.zone(zone).name)
+
+        def change(project: Project) -> Project:
+            sample = take_sample(
+                project, seen.photo, seen.picture.pixels, seen.cast, zone, role, x, y, radius
+            )
+            return edits.put(project, "samples", sample)
+
+        self.session.edit(name, change)
+
+    def add_anchor(self, anchor: AnchorMark) -> None:
+        """Add an anchor to the photo and correct its samples anew."""
+        photo = self.session.project.photo(self._photo_id)
+        fresh = anchor.model_copy(update={"id": edits.fresh_id(photo.anchors, "a")})
+        self._set_anchors((*photo.anchors, fresh), self.tr("Add anchor {0}").format(anchor.name))
+
+    def _edit_anchor(self, anchor: AnchorMark) -> None:
+        dialog = AnchorDialog(anchor, coloured=bool(anchor.a or anchor.b), parent=self)
+        if dialog.exec():
+            changed = dialog.anchor()
+            anchors = self.session.project.photo(self._photo_id).anchors
+            self._set_anchors(
+                tuple(changed if old.id == anchor.id else old for old in anchors),
+                self.tr("Change anchor {0}").format(changed.name),
+            )
+
+    def _remove_anchor(self, anchor_id: str) -> None:
+        anchors = self.session.project.photo(self._photo_id).anchors
+        self._set_anchors(tuple(a for a in anchors if a.id != anchor_id), self.tr("Remove anchor"))
+
+    def _set_anchors(self, anchors: tuple[AnchorMark, ...], name: str) -> None:
+        if self.seen is None:
+            return
+        pixels, photo_id = self.seen.picture.pixels, self._photo_id
+
+        def change(project: Project) -> Project:
+            photo = project.photo(photo_id)
+            cast = cast_of(pixels, anchors)
+            samples, regions = resample(project, photo, pixels, cast)
+            return edits.set_anchors(project, photo_id, anchors, samples, regions)
+
+        self.session.edit(name, change)
+
+    def _set_signature(self) -> None:
+        words = self.signature.text().strip()
+        self.session.edit(self.tr("Signature"), lambda p: p.model_copy(update={"signature": words}))
+
+    def _edit_photo(self) -> None:
+        photo = self.session.project.photo(self._photo_id)
+        dialog = PhotoDialog(photo, self)
+        answer = dialog.exec()
+        if answer == PhotoDialog.REMOVE:
+            self.session.edit(self.tr("Remove photo"), lambda p: edits.remove_photo(p, photo.id))
+        elif answer:
+            changed = dialog.photo()
+            self.session.edit(
+                self.tr("About {0}").format(changed.title), lambda p: edits.put(p, "photos", changed)
+            )
+
+    def _ask_photos(self) -> None:
+        from lean_sepia.ui.window import PICTURE_FILTER
+
+        names, _ = QFileDialog.getOpenFileNames(self, self.tr("Photos"), "", PICTURE_FILTER)
+        workspace = self.window().workspace
+        if names and workspace:
+            workspace.add_photos(names)
+
+
+def cast_words(seen: Seen) -> str:
+    """What the correction took out, in words."""
+    white = _tuple(seen.cast.lab([0.5, 0.5, 0.5]))
+    neutral = _tuple(Cast().lab([0.5, 0.5, 0.5]))
+    change = difference(white, neutral)
+    if change.de00 < 1.5:
+        return "Hardly any cast."
+    warm = neutral[2] - white[2] > abs(neutral[1] - white[1]) * 0.5
+    cool = white[2] - neutral[2] > abs(neutral[1] - white[1]) * 0.5
+    name = "Warm light" if warm else "Cool light" if cool else "A cast"
+    return f"{name}, taken out."
+
+
+def _tuple(lab) -> tuple[float, float, float]:
+    return float(lab[0]), float(lab[1]), float(lab[2])
+
+
+def _box(corners: tuple[tuple[float, float], ...]) -> tuple[float, float, float, float]:
+    xs, ys = zip(*corners, strict=True)
+    return min(xs), min(ys), max(xs), max(ys)

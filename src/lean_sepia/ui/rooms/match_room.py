@@ -1,0 +1,521 @@
+"""Match: the target beside the recipe, recipes to choose from, and how they behave."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QMouseEvent
+from PySide6.QtWidgets import QDoubleSpinBox, QFrame, QGridLayout, QHBoxLayout, QSpinBox, QVBoxLayout, QWidget
+
+from lean_sepia.colour.lab import lab_from_reflectance
+from lean_sepia.colour.lights import LIGHT_NAMES
+from lean_sepia.colour.reflectance import estimate_reflectance
+from lean_sepia.colour.words import difference
+from lean_sepia.errors import ShelfError
+from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.identify import internal_from_lab
+from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.paint import Paint
+from lean_sepia.project import edits
+from lean_sepia.project.questions import BASE_COATS, BASE_THINNER, base_laying, films_over_grounds
+from lean_sepia.project.targets import Target
+from lean_sepia.recipe.mix import MixSolver, Recipe, one_per_bottle_set
+from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for, reduced, stray_drops
+from lean_sepia.ui.colour_plane import ColourPlane, Point
+from lean_sepia.ui.panel import Panel, button, clear, label, row
+from lean_sepia.ui.rooms.room import RoomPage
+from lean_sepia.ui.session import Session
+from lean_sepia.ui.swatch import Chip, Drops, Fields, Lab
+
+GROUNDS: tuple[tuple[str, Lab], ...] = (
+    ("black", (24.5, 0.0, 0.0)), ("primer red", (41.0, 25.0, 14.0)), ("grey", (55.0, 0.0, 0.0)), ("white", (92.0, 0.0, 1.0)),
+)  # fmt: skip
+"""Undercoats shown as a strip: usual primers, as flat colours (practice)."""
+
+_FILM_COATS = (1, 2, 3, 4)
+
+
+@dataclass(frozen=True, eq=False)
+class Choice:
+    """One recipe card: what it is called and the recipe."""
+
+    title: str
+    recipe: Recipe
+    pinned: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class Answer:
+    """What the solver found for one zone, with what is needed to show it."""
+
+    zone: str
+    target: Target
+    choices: tuple[Choice, ...]
+    strayed: dict[int, tuple[Lab, ...]]
+    films: dict[int, np.ndarray]
+    light_labs: dict[int, tuple[tuple[Lab, Lab], ...]]
+
+
+class RecipeCard(QFrame):
+    """A recipe as drops that can be counted."""
+
+    chosen = Signal()
+
+    def __init__(
+        self, choice: Choice, paints: dict[str, Paint], records: dict[str, dict], volume_ml: float
+    ) -> None:
+        super().__init__()
+        self.setProperty("kind", "raised")
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        recipe = choice.recipe
+        words = ", ".join(f"{count} {paints[name].name}" for name, count in recipe.parts)
+        self.setAccessibleName(f"{choice.title}: {words}, {recipe.de00:.1f} ΔE00")
+        body = QVBoxLayout(self)
+        body.setContentsMargins(13, 11, 13, 11)
+        body.setSpacing(5)
+        body.addLayout(
+            row(label(choice.title.upper(), "caption"), None, label(f"{recipe.de00:.1f}", "caption"))
+        )
+        rates = [float(records.get(name, {}).get("drops_per_ml") or DROPS_PER_ML) for name, _ in recipe.parts]
+        drops = drops_for([count for _, count in recipe.parts], volume_ml, sum(rates) / len(rates))
+        low = []
+        for (name, count), _dropped in zip(recipe.parts, drops, strict=True):
+            paint = paints[name]
+            L, a, b = paint.masstone_lab()
+            lab = (float(L), float(a), float(b))
+            text = QVBoxLayout()
+            text.setSpacing(1)
+            text.addWidget(label(f"{paint.name} {count}"))
+            text.addWidget(Drops(lab, count))
+            body.addLayout(row(Chip(lab, 13, 30), 2, _holder(text), None))
+            stock = records.get(name, {}).get("stock_ml")
+            if isinstance(stock, int | float) and stock < 5:
+                low.append(self.tr("{0} is low: {1} ml left.").format(paint.name, f"{stock:g}"))
+        body.addSpacing(4)
+        counted = ", ".join(str(count) for count in drops)
+        body.addWidget(
+            label(self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", counted), "second", wrap=True)
+        )
+        for sentence in low:
+            body.addWidget(label(sentence, "second", wrap=True))
+        body.addStretch(1)
+        bottles = self.tr("%n paint(s)", "", len(recipe.parts)).replace(
+            "(s)", "s" if len(recipe.parts) > 1 else ""
+        )
+        body.addLayout(
+            row(
+                label(bottles, "second"),
+                None,
+                label(self.tr("a stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"),
+            )
+        )
+
+    def set_chosen(self, chosen: bool) -> None:
+        """Outline the card that is compared above."""
+        self.setProperty("chosen", "true" if chosen else "false")
+        self.style().unpolish(self)
+        self.style().polish(self)
+
+    def mousePressEvent(self, _event: QMouseEvent) -> None:
+        self.chosen.emit()
+
+    def keyPressEvent(self, event) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.chosen.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+def _holder(layout) -> QWidget:
+    widget = QWidget()
+    layout.setContentsMargins(0, 0, 0, 0)
+    widget.setLayout(layout)
+    return widget
+
+
+class MatchRoom(RoomPage):
+    """Solves for the chosen zone in the background and keeps showing the old answer, dimmed, meanwhile."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.answer: Answer | None = None
+        self._chosen = 0
+        self._volume = 6.0
+        self._asked: tuple | None = None
+        self._solver: tuple[tuple, MixSolver] | None = None
+        self._build_centre()
+        self._build_side()
+        session.shelf_changed.connect(self._mark)
+
+    def _build_centre(self) -> None:
+        self._well = QFrame()
+        self._well.setProperty("kind", "well")
+        well = QVBoxLayout(self._well)
+        well.setContentsMargins(12, 8, 12, 12)
+        well.setSpacing(4)
+        self._left, self._right = label(""), label("")
+        well.addLayout(row(self._left, None, self._right))
+        self._pair = Fields(margin=0, height=170)
+        self._pair.setMinimumHeight(150)
+        well.addWidget(self._pair, 1)
+        self.centre.addWidget(self._well, 4)
+        self._statement = label("", "statement", wrap=True)
+        self._remark = label("", "second", wrap=True)
+        self._figure, self._unit = label("", "figure"), label("ΔE₀₀", "second")
+        words = QVBoxLayout()
+        words.setSpacing(2)
+        words.addWidget(self._statement)
+        words.addWidget(self._remark)
+        line = QHBoxLayout()
+        line.addLayout(words, 1)
+        line.addWidget(self._figure, 0, Qt.AlignmentFlag.AlignBottom)
+        line.addWidget(self._unit, 0, Qt.AlignmentFlag.AlignBottom)
+        self.centre.addLayout(line)
+        self._cards = QHBoxLayout()
+        self._cards.setSpacing(12)
+        self.centre.addLayout(self._cards, 5)
+        self.paints = self._spin(1, 4, 3, self.tr("Most bottles in a recipe"))
+        self.parts = self._spin(3, 24, 10, self.tr("Most parts in a recipe"))
+        self.coats = self._spin(1, 8, BASE_COATS, self.tr("Coats"))
+        self.thinner = self._spin(0, 90, round(100 * BASE_THINNER), self.tr("Share of thinner in per cent"))
+        self.volume = QDoubleSpinBox()
+        self.volume.setRange(0.5, 200)
+        self.volume.setDecimals(1)
+        self.volume.setValue(self._volume)
+        self.volume.setSuffix(" ml")
+        self.volume.setFixedWidth(76)
+        self.volume.setAccessibleName(self.tr("Amount to mix"))
+        self.volume.valueChanged.connect(self._set_volume)
+        self.pin = button(
+            self.tr("Pin to this zone"), "main", self.tr("The zone's base coat becomes this recipe")
+        )
+        self.pin.clicked.connect(self.pin_chosen)
+        second = "second"
+        self.centre.addLayout(
+            row(
+                label(self.tr("at most"), second), self.paints, label(self.tr("bottles,"), second), self.parts,
+                label(self.tr("parts;"), second), self.coats, label(self.tr("coats,"), second), self.thinner,
+                label(self.tr("% thinner; mix"), second), self.volume, None, self.pin, spacing=6,
+            )
+        )  # fmt: skip
+
+    def _spin(self, low: int, high: int, value: int, name: str) -> QSpinBox:
+        spin = QSpinBox()
+        spin.setRange(low, high)
+        spin.setValue(value)
+        spin.setFixedWidth(46)
+        spin.setAlignment(Qt.AlignmentFlag.AlignRight)
+        spin.setAccessibleName(name)
+        spin.setToolTip(name)
+        spin.setKeyboardTracking(False)
+        spin.valueChanged.connect(lambda _value: self._ask())
+        return spin
+
+    def _build_side(self) -> None:
+        plane = Panel(self.tr("Lightness and hue"), "a*b*")
+        self._plane = ColourPlane()
+        self._plane_words = label("", "second", wrap=True)
+        plane.add(self._plane, 1)
+        plane.add(self._plane_words)
+        self.side.addWidget(plane, 1)
+        over = Panel(self.tr("Over what, how many coats"))
+        self._grid = QGridLayout()
+        self._grid.setSpacing(3)
+        self._grid.setColumnStretch(0, 0)
+        over.add(self._grid)
+        self.side.addWidget(over)
+        lights = Panel(self.tr("Under other lights"), self.tr("estimated"))
+        self._lights = QHBoxLayout()
+        self._lights.setSpacing(4)
+        lights.add(self._lights)
+        self.side.addWidget(lights)
+
+    # Asking the core
+
+    def refresh(self) -> None:
+        zone = self.session.zone
+        target = self.session.cut(zone).targets.fresh if zone else None
+        if target is None:
+            self.answer = None
+            self._asked = None
+            self._show_nothing()
+            return
+        coat = next((c for c in self.session.project.coats_of(zone) if c.kind == "base"), None)
+        if coat and (self._asked is None or self._asked[0] != zone):
+            for spin, value in ((self.coats, coat.passes), (self.thinner, round(100 * coat.thinner_share))):
+                spin.setValue(value)
+        self._ask()
+
+    def _ask(self) -> None:
+        zone = self.session.zone
+        target = self.session.cut(zone).targets.fresh if zone else None
+        if target is None:
+            return
+        passes, thinner = self.coats.value(), self.thinner.value() / 100
+        laying = base_laying(self.session.project, zone, passes, thinner)
+        ground = () if laying.ground is None else tuple(np.round(laying.ground, 5))
+        key = (
+            ground,
+            laying.X,
+            laying.varnish,
+            self.paints.value(),
+            self.parts.value(),
+            id(self.session.shelf.paints()),
+        )
+        pinned = self._pinned(zone)
+        question = (zone, target, key, pinned)
+        if question == self._asked:
+            return
+        self._asked = question
+        self._well.setEnabled(False)
+        self.session.jobs.start(
+            "match", lambda progress: self._solve(progress, key, laying, zone, target, pinned), self._show
+        )
+
+    def _pinned(self, zone: str) -> tuple[tuple[str, int], ...] | None:
+        coat = next((c for c in self.session.project.coats_of(zone) if c.kind == "base" and c.recipe), None)
+        if coat is None or coat.recipe is None:
+            return None
+        project = self.session.project
+        return tuple(
+            (project.paint(version).shelf_id, count) for version, count in project.recipe(coat.recipe).parts
+        )
+
+    def _solve(self, progress, key: tuple, laying: Laying, zone: str, target: Target, pinned) -> Answer:
+        """Runs in a job: recipes, their stray drops, films and lights."""
+        paints = mixable(self.session.shelf.paints())
+        if self._solver is None or self._solver[0] != key:
+            solver = MixSolver(paints, laying, max_paints=self.paints.value(), max_parts=self.parts.value())
+            self._solver = (key, solver)
+        solver = self._solver[1]
+        ranked = solver.solve(target.lab, count=120, progress=progress)
+        choices = choose_cards(solver, ranked, target, pinned)
+        strayed, films, light_labs = {}, {}, {}
+        index_of = {paint.id: index for index, paint in enumerate(solver.palette.paints)}
+        by_id = {paint.id: paint for paint in solver.palette.paints}
+        target_R = estimate_reflectance(target.lab).reflectance
+        grounds = [internal_from_lab(lab).R_i for _, lab in GROUNDS]
+        share = self.thinner.value() / 100
+        thickness = [film_thickness(coats, share) for coats in _FILM_COATS]
+        for number, choice in enumerate(choices):
+            which = [index_of[name] for name, _ in choice.recipe.parts]
+            counts = reduced([count for _, count in choice.recipe.parts])
+            labs = lab_from_reflectance(solver.colour_of(which, stray_drops(counts, solver.max_parts)))
+            strayed[number] = tuple(_tuple(lab) for lab in labs)
+            used = [by_id[name] for name, _ in choice.recipe.parts]
+            films[number] = films_over_grounds(used, counts, grounds, thickness)
+            R = solver.colour_of(which, counts)
+            # Shown on a screen that is D65: each light's pair as Lab adapted to that light.
+            light_labs[number] = tuple(
+                (_tuple(lab_from_reflectance(target_R, light)), _tuple(lab_from_reflectance(R, light)))
+                for light in LIGHT_NAMES
+            )
+        return Answer(zone, target, tuple(choices), strayed, films, light_labs)
+
+    # Showing the answer
+
+    def _show_nothing(self) -> None:
+        self._pair.show_labs([None, None])
+        self._left.setText(self.tr("No target yet"))
+        self._right.setText("")
+        self._statement.setText(self.tr("This zone has no target."))
+        self._remark.setText(
+            self.tr("Take a sample of it in Evidence, as base or sheltered; or start from a colour you know.")
+        )
+        self._figure.setText("")
+        self._unit.hide()
+        clear(self._cards)
+        clear(self._grid)
+        clear(self._lights)
+        self._plane.show_colours([])
+        self._plane_words.setText("")
+        self.pin.setEnabled(False)
+
+    def _show(self, answer: Answer) -> None:
+        self._well.setEnabled(True)
+        if answer.zone != self.session.zone:
+            return
+        self.answer = answer
+        self._chosen = 0
+        self._fill_cards()
+        self._show_choice()
+
+    def _fill_cards(self) -> None:
+        clear(self._cards)
+        if self.answer is None:
+            return
+        paints = {paint.id: paint for paint in self.session.shelf.paints()}
+        records = {record["id"]: record for record in self.session.shelf.records()}
+        for index, choice in enumerate(self.answer.choices):
+            card = RecipeCard(choice, paints, records, self._volume)
+            card.set_chosen(index == self._chosen)
+            card.chosen.connect(lambda i=index: self.choose(i))
+            self._cards.addWidget(card, 1)
+
+    def choose(self, index: int) -> None:
+        """Compare another card with the target."""
+        self._chosen = index
+        for position in range(self._cards.count()):
+            card = self._cards.itemAt(position).widget()
+            if isinstance(card, RecipeCard):
+                card.set_chosen(position == index)
+        self._show_choice()
+
+    def _show_choice(self) -> None:
+        answer = self.answer
+        if answer is None:
+            return
+        choice = answer.choices[self._chosen]
+        recipe, target = choice.recipe, answer.target
+        self._pair.show_labs([target.lab, recipe.lab], self.tr("Target and recipe"))
+        self._left.setText(self.tr("Target, {0}").format(target.source))
+        ground = (
+            self.tr("over the primer")
+            if base_laying(self.session.project, answer.zone).ground is not None
+            else self.tr("opaque")
+        )
+        self._right.setText(
+            self.tr("This recipe, {0} coats {1}, under the final varnish").format(self.coats.value(), ground)
+        )
+        words = difference(target.lab, recipe.lab).words
+        self._statement.setText(
+            f"{self.tr('The recipe is')} {words}."
+            if words != "the same to the eye"
+            else self.tr("The same to the eye.")
+        )
+        self._figure.setText(f"{recipe.de00:.1f}")
+        self._unit.show()
+        within = target.de00_90 is not None and recipe.de00 <= target.de00_90
+        sure = "" if target.de00_90 is None else (
+            self.tr("inside the photo's own ±{0}. ") if within else self.tr("outside the photo's own ±{0}. ")
+        ).format(f"{target.de00_90:.1f}")  # fmt: skip
+        know = {
+            "SPECTRAL": self.tr("spectra"),
+            "TWO_CONSTANT": self.tr("two constants"),
+            "ONE_CONSTANT": self.tr("one colour only"),
+        }
+        self._remark.setText(
+            sure.capitalize()
+            + self.tr("One stray drop moves it by at most {0}. Known by {1}.").format(
+                f"{recipe.one_drop_de00:.1f}", know[recipe.knowledge.name]
+            )
+        )
+        self._show_plane(answer, recipe)
+        self._show_grid(answer)
+        self._show_lights(answer, recipe)
+        self.pin.setEnabled(not choice.pinned or self._laid_differently(answer.zone))
+
+    def _laid_differently(self, zone: str) -> bool:
+        coat = next((c for c in self.session.project.coats_of(zone) if c.kind == "base"), None)
+        return coat is None or (coat.passes, round(100 * coat.thinner_share)) != (
+            self.coats.value(),
+            self.thinner.value(),
+        )
+
+    def _show_plane(self, answer: Answer, recipe: Recipe) -> None:
+        target = answer.target
+        points = [Point(lab, "small") for lab in answer.strayed[self._chosen]]
+        points += [
+            Point(target.lab, "round", self.tr("target")),
+            Point(recipe.lab, "square", self.tr("recipe")),
+        ]
+        sheltered = [
+            s
+            for s in self.session.project.samples
+            if s.zone == answer.zone and s.role in ("base", "sheltered")
+        ]
+        within = None
+        if sheltered and target.de00_90:
+            (_, (a_low, a_high), (b_low, b_high)) = sheltered[0].lab_range90
+            within = (target.lab, (a_high - a_low) / 2, (b_high - b_low) / 2)
+        self._plane.show_colours(points, within=within)
+        self._plane_words.setText(
+            self.tr("Round: target. Square: recipe. Small: one drop too many or too few.")
+            + (self.tr(" Dashed: where the truth lies, 9 times in 10.") if within else "")
+        )
+
+    def _show_grid(self, answer: Answer) -> None:
+        clear(self._grid)
+        for column, coats in enumerate(_FILM_COATS):
+            head = label(str(coats), "second")
+            head.setAlignment(Qt.AlignmentFlag.AlignCenter)
+            self._grid.addWidget(head, 0, column + 1)
+        films = answer.films[self._chosen]
+        for line, (name, _) in enumerate(GROUNDS):
+            self._grid.addWidget(label(self.tr(name), "second"), line + 1, 0)
+            for column in range(len(_FILM_COATS)):
+                field = Fields(margin=0, height=18)
+                field.setMinimumHeight(18)
+                field.show_labs([_tuple(films[line, column])])
+                self._grid.addWidget(field, line + 1, column + 1)
+        self._grid.setColumnMinimumWidth(0, 66)
+
+    def _show_lights(self, answer: Answer, recipe: Recipe) -> None:
+        clear(self._lights)
+        for light, pair in zip(LIGHT_NAMES, answer.light_labs[self._chosen], strict=True):
+            cell = QVBoxLayout()
+            cell.setSpacing(2)
+            field = Fields(margin=0, height=24)
+            field.setMinimumHeight(24)
+            field.show_labs(pair, self.tr("Target and recipe under {0}").format(light))
+            words = label(f"{light.split('-')[0]} {recipe.lights[light]:.1f}", "second")
+            words.setAlignment(Qt.AlignmentFlag.AlignCenter)
+            cell.addWidget(field)
+            cell.addWidget(words)
+            self._lights.addWidget(_holder(cell), 1)
+
+    # What the user does
+
+    def _set_volume(self, value: float) -> None:
+        self._volume = value
+        self._fill_cards()
+
+    def pin_chosen(self) -> None:
+        """Make the chosen recipe the zone's base coat."""
+        if self.answer is None:
+            return
+        recipe = self.answer.choices[self._chosen].recipe
+        zone, paints = self.answer.zone, self.session.shelf.paints()
+        passes, thinner = self.coats.value(), self.thinner.value() / 100
+        self.session.edit(
+            self.tr("Pin recipe to {0}").format(self.session.project.zone(zone).name),
+            lambda p: edits.lay_coat(
+                p, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=thinner
+            ),
+        )
+
+
+def mixable(paints: list[Paint]) -> list[Paint]:
+    """Paints for a base: those that mix, without artist's oils where there is anything else."""
+    wet = [paint for paint in paints if paint.mixes]
+    return [paint for paint in wet if paint.medium != "oil"] or wet
+
+
+def choose_cards(solver: MixSolver, ranked: list[Recipe], target: Target, pinned) -> list[Choice]:
+    """Up to three cards: what is pinned, the closest, fewest bottles, the most forgiving."""
+    sets = one_per_bottle_set(ranked)
+    choices: list[Choice] = []
+    if pinned:
+        try:
+            choices.append(Choice("pinned to this zone", solver.recipe(pinned, target.lab), pinned=True))
+        except ShelfError:
+            choices = []
+    closest = min(ranked, key=lambda r: r.de00)
+    candidates = [("closest", closest), ("first choice", sets[0])]
+    few = [r for r in sets if len(r.parts) < len(closest.parts)]
+    if few:
+        candidates.append(("fewest bottles", min(few, key=lambda r: (len(r.parts), r.de00))))
+    near = [r for r in sets if r.de00 <= closest.de00 + 1.0]
+    candidates.append(("most forgiving", min(near, key=lambda r: r.one_drop_de00)))
+    candidates += [("another", recipe) for recipe in sets]
+    for title, recipe in candidates:
+        if len(choices) < 3 and all(set(c.recipe.parts) != set(recipe.parts) for c in choices):
+            choices.append(Choice(title, recipe))
+    return choices
+
+
+def _tuple(lab) -> Lab:
+    return float(lab[0]), float(lab[1]), float(lab[2])

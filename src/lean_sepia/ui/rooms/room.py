@@ -1,0 +1,51 @@
+"""What all rooms share: a centre, a right column, and a refresh that waits until the room is seen."""
+
+from __future__ import annotations
+
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER
+from lean_sepia.ui.session import Session
+
+
+class RoomPage(QWidget):
+    """A room listens to the session and redraws from the document; it never edits while it redraws."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self._stale = True
+        self.centre = QVBoxLayout()
+        self.centre.setSpacing(12)
+        self.side = QVBoxLayout()
+        self.side.setSpacing(12)
+        column = QWidget()
+        column.setFixedWidth(COLUMN_WIDTH)
+        column.setLayout(self.side)
+        self.side.setContentsMargins(0, 0, 0, 0)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(20, 16, 20, 12)
+        layout.setSpacing(GUTTER)
+        layout.addLayout(self.centre, 1)
+        layout.addWidget(column)
+        session.changed.connect(self._mark)
+        session.zone_changed.connect(self._mark)
+
+    def _mark(self) -> None:
+        self._stale = True
+        if self.isVisible():
+            self._renew()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        if self._stale:
+            self._renew()
+
+    def _renew(self) -> None:
+        self._stale = False
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Draw the room from the document."""
+        raise NotImplementedError

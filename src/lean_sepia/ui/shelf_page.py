@@ -1,0 +1,347 @@
+"""The shelf: every bottle over white and black and as masstone, and how well it is known."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from pathlib import Path
+
+import numpy as np
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFileDialog,
+    QFrame,
+    QHBoxLayout,
+    QMessageBox,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from lean_sepia.colour.lab import hue_deg, lab_from_reflectance
+from lean_sepia.colour.words import colour_name
+from lean_sepia.errors import SepiaError
+from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, thickness_to_hide
+from lean_sepia.paint.kubelka_munk import over_ground
+from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.saunderson import into_paint, through_surface
+from lean_sepia.project.shelf_file import read_shelf
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row
+from lean_sepia.ui.session import Session
+from lean_sepia.ui.swatch import Fields, Lab, lab_words, paint_field
+from lean_sepia.ui.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
+
+_TALL, _LOW_ML = 50, 5.0
+_KNOWN = {1: "by one colour", 2: "two constants", 3: "spectral"}
+
+
+def film_labs(paint: Paint) -> tuple[Lab, Lab, Lab]:
+    """One coat over white, one over black, and the masstone."""
+    seen = [
+        lab_from_reflectance(through_surface(over_ground(paint.K, paint.S, 1.0, into_paint(ground)), paint.g))
+        for ground in (WHITE_GROUND, BLACK_GROUND)
+    ]
+    labs = [*seen, paint.masstone_lab()]
+    white, black, mass = ((float(lab[0]), float(lab[1]), float(lab[2])) for lab in labs)
+    return white, black, mass
+
+
+class ShelfList(QWidget):
+    """Bottles in two columns; arrows and clicks choose."""
+
+    chosen = Signal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._paints: tuple[Paint, ...] = ()
+        self._labs: dict[str, tuple[Lab, Lab, Lab]] = {}
+        self.current = 0
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(self.tr("Paints on the shelf"))
+
+    def show_paints(self, paints: Sequence[Paint]) -> None:
+        """Show these bottles in this order."""
+        self._paints = tuple(paints)
+        for paint in paints:
+            if paint.id not in self._labs:
+                self._labs[paint.id] = film_labs(paint)
+        self.current = min(self.current, max(0, len(paints) - 1))
+        self.setFixedHeight(max(1, (len(paints) + 1) // 2) * _TALL)
+        self._describe()
+        self.update()
+
+    def forget(self) -> None:
+        """Paints were changed: their films are computed anew."""
+        self._labs.clear()
+
+    def _describe(self) -> None:
+        if self._paints:
+            paint = self._paints[self.current]
+            self.setAccessibleDescription(
+                f"{paint.name}, {colour_name(self._labs[paint.id][2])}, {_KNOWN[paint.knowledge]}"
+            )
+
+    def _box(self, index: int) -> QRectF:
+        width = self.width() / 2
+        return QRectF(width * (index % 2), _TALL * (index // 2), width, _TALL)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        index = int(event.position().y() // _TALL) * 2 + int(event.position().x() >= self.width() / 2)
+        self._choose(index)
+
+    def _choose(self, index: int) -> None:
+        if 0 <= index < len(self._paints):
+            self.current = index
+            self._describe()
+            self.update()
+            self.chosen.emit(index)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        moves = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Up: -2, Qt.Key.Key_Down: 2}
+        if event.key() in moves:
+            self._choose(self.current + moves[Qt.Key(event.key())])
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        colours = self.palette()
+        painter.fillRect(self.rect(), colours.color(PANEL))
+        for index, paint in enumerate(self._paints):
+            box = self._box(index)
+            if not box.intersects(QRectF(event.rect())):
+                continue
+            white, black, mass = self._labs[paint.id]
+            painter.setFont(font(12))
+            painter.setPen(colours.color(SECOND))
+            painter.drawText(
+                QRectF(box.left(), box.top(), 28, _TALL),
+                Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
+                str(index + 1),
+            )
+            well = QRectF(box.left() + 42, box.top() + 7, 92, 36)
+            painter.fillRect(well, colours.color(WELL))
+            paint_field(painter, QRectF(well.left() + 4, well.top() + 4, 42, 28), white, colours.color(TEXT))
+            paint_field(painter, QRectF(well.left() + 46, well.top() + 4, 42, 28), black, colours.color(TEXT))
+            masstone = QRectF(well.right() + 8, well.top(), 36, 36)
+            painter.fillRect(masstone, colours.color(WELL))
+            paint_field(painter, masstone.adjusted(4, 4, -4, -4), mass, colours.color(TEXT))
+            left = masstone.right() + 12
+            painter.setFont(font(13, True))
+            painter.setPen(colours.color(TEXT))
+            painter.drawText(
+                QRectF(left, box.top() + 7, box.right() - left - 6, 18),
+                Qt.AlignmentFlag.AlignVCenter,
+                paint.name,
+            )
+            painter.setFont(font(12))
+            painter.setPen(colours.color(SECOND))
+            words = f"{_KNOWN[paint.knowledge]} · {paint.medium.replace('-', ' in ', 1) if '-' in paint.medium else paint.medium}"
+            painter.drawText(QRectF(left, box.top() + 25, box.right() - left - 6, 18), Qt.AlignmentFlag.AlignVCenter,
+                             painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, int(box.right() - left - 8)))  # fmt: skip
+            painter.setPen(QPen(colours.color(HAIRLINE), 1))
+            painter.drawLine(box.bottomLeft(), box.bottomRight())
+            if index == self.current:
+                painter.setPen(QPen(colours.color(ACCENT if self.hasFocus() else TEXT), 2))
+                painter.drawRect(box.adjusted(1, 1, -1, -1))
+
+    def sizeHint(self) -> QSize:
+        return QSize(780, max(1, (len(self._paints) + 1) // 2) * _TALL)
+
+
+class ShelfPage(QWidget):
+    """Opens beside the rooms, in place of the zone column."""
+
+    back = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self._order = "hue"
+        self._shown: list[Paint] = []
+        self._count = label("", "title")
+        self.import_button = button(self.tr("Import a shelf file…"), "main")
+        self.import_button.clicked.connect(self._ask_import)
+        self.remove_button = button(self.tr("Take off the shelf…"))
+        self.remove_button.clicked.connect(self._ask_remove)
+        leave = button(self.tr("Back to the rooms"))
+        leave.clicked.connect(self.back)
+        head = row(self._count, None, self.import_button, self.remove_button, leave)
+        self.list = ShelfList()
+        self.list.chosen.connect(lambda _index: self._show_one())
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setFrameShape(QFrame.Shape.NoFrame)
+        scroll.setWidget(self.list)
+        panel = QFrame()
+        panel.setProperty("kind", "panel")
+        inner = QVBoxLayout(panel)
+        inner.setContentsMargins(1, 8, 1, 1)
+        inner.addLayout(self._orders())
+        inner.addWidget(scroll, 1)
+        body = QHBoxLayout()
+        body.setSpacing(GUTTER)
+        body.addWidget(panel, 1)
+        body.addWidget(self._side())
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(20, 14, 20, 12)
+        layout.setSpacing(12)
+        layout.addLayout(head)
+        layout.addLayout(body, 1)
+        self.refresh()
+
+    def _orders(self) -> QHBoxLayout:
+        group = QButtonGroup(self)
+        buttons = []
+        for key, words in (
+            ("hue", self.tr("By hue")),
+            ("name", self.tr("By name")),
+            ("line", self.tr("By line")),
+            ("low", self.tr("Low")),
+        ):
+            choice = button(words, "tool")
+            choice.setCheckable(True)
+            choice.setChecked(key == self._order)
+            choice.clicked.connect(lambda _c=False, k=key: self.order_by(k))
+            group.addButton(choice)
+            buttons.append(choice)
+        return row(
+            10, *buttons, None, label(self.tr("one coat over white | over black · opaque"), "second"), 12
+        )
+
+    def _side(self) -> QWidget:
+        side = QWidget()
+        side.setFixedWidth(COLUMN_WIDTH)
+        column = QVBoxLayout(side)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(12)
+        self._one = Panel(self.tr("This bottle"))
+        self._field = Fields(margin=10, height=110)
+        self._name, self._figures = label("", "title", wrap=True), label("", "second", wrap=True)
+        self._facts = label("", "", wrap=True)
+        for item in (self._field, self._name, self._figures, self._facts):
+            self._one.add(item)
+        self._one.body.addStretch(1)
+        column.addWidget(self._one, 1)
+        about = Panel(self.tr("A shelf file"))
+        about.add(
+            label(
+                self.tr(
+                    "JSON with spectra or Lab, or CSV with the columns id, name, medium, finish, lab_L, lab_a, lab_b. "
+                    "One measured colour is enough to start; a thin coat over black and white makes mixes much surer."
+                ),
+                "second",
+                wrap=True,
+            )
+        )
+        column.addWidget(about)
+        return side
+
+    def refresh(self) -> None:
+        """Show the shelf as it is."""
+        paints = self.session.shelf.paints()
+        measured = sum(paint.knowledge > 1 for paint in paints)
+        self._count.setText(
+            self.tr("{0} paints, {1} of them known by more than one colour").format(len(paints), measured)
+        )
+        records = {record["id"]: record for record in self.session.shelf.records()}
+        keys = {
+            "hue": _hue_key,
+            "name": lambda paint: (paint.name.casefold(),),
+            "line": lambda paint: (paint.line, paint.name.casefold()),
+            "low": lambda paint: (float(records[paint.id].get("stock_ml") or 1e9),),
+        }
+        self._shown = sorted(paints, key=keys[self._order])
+        self.list.show_paints(self._shown)
+        self.remove_button.setEnabled(bool(paints))
+        self._show_one()
+
+    def order_by(self, key: str) -> None:
+        """Sort by hue, name, line, or how little is left."""
+        self._order = key
+        self.refresh()
+
+    def _show_one(self) -> None:
+        if not self._shown:
+            self._field.show_labs([None])
+            self._name.setText(self.tr("The shelf is empty"))
+            self._figures.setText("")
+            self._facts.setText(self.tr("Import a shelf file to begin. The demo brings a shelf of its own."))
+            return
+        paint = self._shown[self.list.current]
+        record = next(r for r in self.session.shelf.records() if r["id"] == paint.id)
+        L, a, b = paint.masstone_lab()
+        lab = (float(L), float(a), float(b))
+        self._field.show_labs([lab])
+        self._name.setText(paint.name)
+        self._figures.setText(lab_words(lab))
+        facts = (
+            [f"{paint.line} · {paint.medium} · {paint.finish}"]
+            if paint.line
+            else [f"{paint.medium} · {paint.finish}"]
+        )
+        if paint.mixes:
+            thickness = thickness_to_hide(paint.K, paint.S, paint.g)
+            if thickness is not None:
+                facts.append(self.tr("Hides in {0} unthinned coats.").format(max(1, int(np.ceil(thickness)))))
+        else:
+            facts.append(self.tr("Laid alone; not part of mixtures."))
+        facts.append(self.tr("Known: {0}.").format(_KNOWN[paint.knowledge]))
+        stock = record.get("stock_ml")
+        if stock is not None:
+            low = self.tr(" That is low.") if float(stock) < _LOW_ML else ""
+            facts.append(self.tr("{0} ml left.").format(f"{float(stock):g}") + low)
+        facts += [f"{note[0].upper()}{note[1:]}." for note in paint.notes]
+        if record.get("note"):
+            facts.append(str(record["note"]))
+        self._facts.setText("\n".join(facts))
+
+    def _ask_import(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(
+            self, self.tr("Import a shelf file"), "", "Shelf (*.json *.csv);;All files (*)"
+        )
+        if name:
+            self.import_file(Path(name))
+
+    def import_file(self, path: Path) -> None:
+        """Add the paints of a file: all of them or, if one breaks a rule, none."""
+        try:
+            content = read_shelf(path)
+            present = {record["id"] for record in self.session.shelf.records()}
+            clash = present & {str(record.get("id")) for record in content.records}
+            replace = bool(clash) and self._may_replace(len(clash))
+            if clash and not replace:
+                return
+            self.session.shelf.add(content, replace=replace)
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+            return
+        self.list.forget()
+        self.refresh()
+        self.session.shelf_changed.emit()
+
+    def _may_replace(self, count: int) -> bool:
+        words = self.tr(
+            "{0} of these paints are on the shelf already. Replace them? Projects keep the versions they use."
+        ).format(count)
+        return QMessageBox.question(self, self.tr("Import"), words) == QMessageBox.StandardButton.Yes
+
+    def _ask_remove(self) -> None:
+        paint = self._shown[self.list.current]
+        words = self.tr("Take “{0}” off the shelf? Recipes that use it keep their own copy.").format(
+            paint.name
+        )
+        if QMessageBox.question(self, self.tr("Take off the shelf"), words) == QMessageBox.StandardButton.Yes:
+            self.session.shelf.remove([paint.id])
+            self.refresh()
+            self.session.shelf_changed.emit()
+
+
+def _hue_key(paint: Paint) -> tuple[float, ...]:
+    """Greys first, then round the hue circle from red."""
+    lab = paint.masstone_lab()
+    chroma = float(np.hypot(lab[1], lab[2]))
+    if chroma < 6:
+        return (0.0, -float(lab[0]))
+    return (1.0, (float(hue_deg(lab)) + 20) % 360)

@@ -1,0 +1,168 @@
+"""The top bar: the wordmark with the program's menu, the rooms in working order, the shelf."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton, QVBoxLayout, QWidget
+
+from lean_sepia.project.advice import ROOMS, Room, RoomState
+from lean_sepia.ui.panel import button, label
+from lean_sepia.ui.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
+
+HEIGHT = 52
+
+
+class RoomTabs(QWidget):
+    """Seven rooms, each with how far it has come; a full disc is done, a half one started, a ring nothing yet."""
+
+    room_wanted = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._names: dict[Room, str] = {
+            "evidence": self.tr("Evidence"), "match": self.tr("Match"), "tone": self.tr("Tone"), "glaze": self.tr("Glaze"),
+            "wear": self.tr("Wear"), "plan": self.tr("Plan"), "bench": self.tr("Bench"),
+        }  # fmt: skip
+        self._states: dict[str, RoomState] = {}
+        self._current: str = ROOMS[0]
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setFixedHeight(HEIGHT)
+        self.setAccessibleName(self.tr("Rooms"))
+
+    def show_states(self, states: dict[str, RoomState]) -> None:
+        """Show how far each room has come."""
+        self._states = states
+        self.updateGeometry()
+        self.update()
+
+    def show_room(self, room: str) -> None:
+        """Mark a room as the active one."""
+        self._current = room
+        state = self._states.get(room)
+        self.setAccessibleDescription(f"{self._names[room]}, {state.state if state else ''}")
+        self.update()
+
+    def _widths(self) -> list[int]:
+        big, small = QFontMetrics(font(13, True)), QFontMetrics(font(11))
+        widths = []
+        for room in ROOMS:
+            detail = self._states[room].detail if room in self._states else ""
+            widths.append(
+                max(big.horizontalAdvance(self._names[room]), small.horizontalAdvance(detail) + 13) + 28
+            )
+        return widths
+
+    def sizeHint(self) -> QSize:
+        return QSize(sum(self._widths()), HEIGHT)
+
+    def minimumSizeHint(self) -> QSize:
+        return self.sizeHint()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        x = 0
+        for room, width in zip(ROOMS, self._widths(), strict=True):
+            if x <= event.position().x() < x + width:
+                self.room_wanted.emit(room)
+            x += width
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        moves = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
+        if event.key() in moves:
+            here = ROOMS.index(self._current)
+            self.room_wanted.emit(ROOMS[(here + moves[Qt.Key(event.key())]) % len(ROOMS)])
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        colours = self.palette()
+        x = 0
+        for room, width in zip(ROOMS, self._widths(), strict=True):
+            active = room == self._current
+            box = QRectF(x, 0, width, HEIGHT)
+            if active:
+                painter.fillRect(box, colours.color(WINDOW))
+                painter.fillRect(QRectF(x, HEIGHT - 3, width, 3), colours.color(ACCENT))
+                if self.hasFocus():
+                    painter.setPen(QPen(colours.color(ACCENT), 2))
+                    painter.drawRect(box.adjusted(2, 2, -2, -5))
+            painter.setPen(colours.color(TEXT))
+            painter.setFont(font(13, active))
+            painter.drawText(QRectF(x + 14, 9, width, 18), Qt.AlignmentFlag.AlignVCenter, self._names[room])
+            state = self._states.get(room)
+            if state:
+                self._mark(painter, state.state, x + 18, 36)
+                painter.setPen(colours.color(SECOND))
+                painter.setFont(font(11))
+                painter.drawText(QRectF(x + 27, 28, width, 16), Qt.AlignmentFlag.AlignVCenter, state.detail)
+            x += width
+        painter.setPen(QPen(colours.color(HAIRLINE), 1))
+        painter.drawLine(0, HEIGHT - 1, 0, HEIGHT - 1)
+
+    def _mark(self, painter: QPainter, state: str, x: float, y: float) -> None:
+        ink = self.palette().color(SECOND)
+        circle = QRectF(x - 3.5, y - 3.5, 7, 7)
+        painter.setPen(QPen(ink, 1))
+        painter.setBrush(ink if state == "done" else Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(circle)
+        if state == "started":
+            painter.setBrush(ink)
+            painter.drawPie(circle, 90 * 16, 180 * 16)
+
+
+class TopBar(QFrame):
+    """Wordmark and menu at the left, rooms in the middle, the shelf at the right."""
+
+    shelf_wanted = Signal()
+
+    def __init__(self, menu: QMenu) -> None:
+        super().__init__()
+        self.setObjectName("topbar")
+        self.setFixedHeight(HEIGHT)
+        self._title = label("", "second")
+        mark = QToolButton()
+        mark.setProperty("kind", "wordmark")
+        mark.setMenu(menu)
+        mark.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        mark.setAccessibleName(self.tr("Program menu"))
+        mark.setToolTip(self.tr("Menu (F10)"))
+        mark.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        mark.setFixedHeight(25)
+        mark.setCursor(Qt.CursorShape.PointingHandCursor)
+        inner = QHBoxLayout(mark)
+        inner.setContentsMargins(3, 0, 3, 0)
+        inner.setSpacing(6)
+        word = label("lean sepia", "wordmark")
+        word.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        hint = label("≡", "second")
+        hint.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        inner.addWidget(word)
+        inner.addWidget(hint)
+        inner.addStretch(1)
+        mark.setMinimumWidth(150)
+        self.menu_button = mark
+        left = QWidget()
+        left.setFixedWidth(263)
+        stack = QVBoxLayout(left)
+        stack.setContentsMargins(13, 4, 8, 5)
+        stack.setSpacing(0)
+        stack.addWidget(mark)
+        self._title.setContentsMargins(3, 0, 0, 0)
+        stack.addWidget(self._title)
+        self.tabs = RoomTabs()
+        self.shelf = button(self.tr("Shelf"), "", self.tr("The paints on your shelf"))
+        self.shelf.clicked.connect(self.shelf_wanted)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 14, 0)
+        layout.setSpacing(0)
+        layout.addWidget(left)
+        layout.addWidget(self.tabs)
+        layout.addStretch(1)
+        layout.addWidget(self.shelf)
+
+    def show_title(self, text: str) -> None:
+        """The line below the wordmark."""
+        self._title.setText(QFontMetrics(font(12)).elidedText(text, Qt.TextElideMode.ElideRight, 236))
+        self._title.setToolTip(text)
