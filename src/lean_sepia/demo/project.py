@@ -242,7 +242,7 @@ def _plan(project: Project) -> Project:
         "hull",
         "marking",
         lab=letters,
-        name="Lettering, later",
+        name="Lettering",
         area_share=0.012,
         application="brush",
     )
@@ -250,9 +250,7 @@ def _plan(project: Project) -> Project:
     kinds = [step.kind for step in project.steps]
     satin = project.steps[kinds.index("satin-coat")]
     project = move_step(project, satin.id, kinds.index("marking") - kinds.index("satin-coat"))
-    project, _ = add_step(
-        project, "wash-model", "Wash the model in soapy water", [zone.id for zone in project.zones]
-    )
+    project, _ = add_step(project, "wash-model", "Wash in soapy water", [zone.id for zone in project.zones])
     project, _ = add_step(project, "mask", "Mask the waterline", ["hull", "boot"])
-    project, _ = add_step(project, "powder", "Quay dust along the boot topping", ["boot"], medium="pigment")
+    project, _ = add_step(project, "powder", "Quay dust, boot topping", ["boot"], medium="pigment")
     return set_school(project, "gloss before lettering", "satin first")

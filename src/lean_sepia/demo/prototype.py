@@ -37,7 +37,7 @@ class TruePaint:
 
 PAINTS: Mapping[str, TruePaint] = {
     "hull": TruePaint({"phthalo green": 6.5, "phthalo blue": 5.0, "bone black": 2.0, "titanium white": 6.2, "yellow ochre": 1.0}, 0.075, 0.12),
-    "boot": TruePaint({"red oxide": 50, "violet oxide": 10, "titanium white": 1.0, "bone black": 0.6}, 0.10, 0.10),
+    "boot": TruePaint({"red oxide": 50, "violet oxide": 10, "titanium white": 1.0, "bone black": 0.6}, 0.25, 0.05),
     "house": TruePaint({"titanium white": 60, "yellow ochre": 11, "hansa yellow": 0.8, "raw umber": 0.7}, 0.10, 0.10),
     "funnel": TruePaint({"titanium white": 20, "yellow ochre": 44, "cadmium orange": 3.0, "raw umber": 1.2}, 0.05, 0.08),
     "band": TruePaint({"iron black": 40, "titanium white": 1.0, "burnt umber": 3}, 0.02, 0.0),

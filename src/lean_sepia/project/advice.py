@@ -49,8 +49,9 @@ def advice(project: Project, strata: Mapping[str, Strata]) -> list[Advice]:
     """Everything worth saying, the most important first; never empty."""
     return [
         *_first_steps(project),
-        *_evidence(project),
+        *_contradictions(project),
         *_plan(project),
+        *_unsampled(project),
         *_matches(project, strata),
         Advice("Nothing stands in the way. The bench card has every step in order.", "bench"),
     ]
@@ -63,7 +64,7 @@ def _first_steps(project: Project) -> Iterator[Advice]:
         yield Advice("Name a zone, such as Hull or Roof, to sample colours for.", "evidence")
 
 
-def _evidence(project: Project) -> Iterator[Advice]:
+def _contradictions(project: Project) -> Iterator[Advice]:
     sampled = {sample.photo for sample in project.samples}
     for photo in project.photos:
         for subject in project.subjects:
@@ -78,6 +79,9 @@ def _evidence(project: Project) -> Iterator[Advice]:
                 f"“{photo.title}” has no anchor, so its cast is still in the samples. Mark something grey or white.",
                 "evidence",
             )
+
+
+def _unsampled(project: Project) -> Iterator[Advice]:
     zones_with = {sample.zone for sample in project.samples}
     for zone in project.zones:
         if project.photos and zone.id not in zones_with:

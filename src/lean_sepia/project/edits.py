@@ -337,7 +337,7 @@ def lay_coat(
         project, step_id = add_step(
             project,
             kind,
-            title if kind in _WHOLE_MODEL else f"{title}, {zone.name}",
+            title if kind in _WHOLE_MODEL else f"{title}, {zone.short}",
             medium=medium,
             finish=finish,
         )

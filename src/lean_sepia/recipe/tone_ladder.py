@@ -18,7 +18,7 @@ AREA_SHARES = (0.30, 0.34, 0.22, 0.10, 0.04)
 STEPS_L = (-6.0, 0.0, 5.0, 10.0, 16.0)
 """Lightness of each tone against the base (practice)."""
 
-_BASE_INDEX = 1
+_DEAD_CHROMA = 1.5  # a black with less colour than this deadens what it shades (practice)
 
 
 @dataclass(frozen=True)
@@ -37,10 +37,8 @@ def darkener(paints: Sequence[Paint], base: Paint) -> Paint | None:
     dark = [p for p in paints if p.mixes and media_mix(p.medium, base.medium) and p.masstone_lab()[0] < 35]
     if not dark:
         return None
-    return min(
-        dark,
-        key=lambda p: float(p.masstone_lab()[0]) - 0.8 * min(float(np.hypot(*p.masstone_lab()[1:])), 8.0),
-    )
+    tinged = [p for p in dark if float(np.hypot(*p.masstone_lab()[1:])) > _DEAD_CHROMA]
+    return min(tinged or dark, key=lambda p: float(p.masstone_lab()[0]))
 
 
 def tone_ladder(

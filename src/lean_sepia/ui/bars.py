@@ -51,8 +51,8 @@ class SizeBars(QWidget):
             painter.fillRect(bar, colours.color(HAIRLINE if hidden else THIRD))
             painter.setPen(colours.color(SECOND))
             painter.drawText(
-                QRectF(index * width - width / 2, floor + 3, width, 14),
-                Qt.AlignmentFlag.AlignCenter,
+                QRectF(index * width + 2, floor + 3, width, 14),
+                Qt.AlignmentFlag.AlignLeft,
                 f"{self._edges[index]:.0f}",
             )
         painter.setPen(QPen(colours.color(HAIRLINE), 1))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QFocusEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -55,9 +56,32 @@ def row(*items: QWidget | int | None, spacing: int = 8) -> QHBoxLayout:
             answer.addStretch(1)
         elif isinstance(item, int):
             answer.addSpacing(item)
+        elif isinstance(item, QLabel) and item.wordWrap():
+            answer.addWidget(item, 1)
         else:
             answer.addWidget(item)
     return answer
+
+
+_BY_KEYBOARD = (
+    Qt.FocusReason.TabFocusReason,
+    Qt.FocusReason.BacktabFocusReason,
+    Qt.FocusReason.ShortcutFocusReason,
+)
+
+
+class KeyboardRing:
+    """For painted widgets: `ring` is set while the focus came by keyboard or a key was used since."""
+
+    ring = False
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        self.ring = event.reason() in _BY_KEYBOARD
+        super().focusInEvent(event)  # type: ignore[misc]
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        self.ring = False
+        super().focusOutEvent(event)  # type: ignore[misc]
 
 
 class Panel(QFrame):

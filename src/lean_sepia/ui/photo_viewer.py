@@ -15,12 +15,14 @@ from PySide6.QtGui import (
     QPainter,
     QPaintEvent,
     QPen,
+    QPolygonF,
     QResizeEvent,
     QWheelEvent,
 )
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.arrays import Image8
+from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
 Tool = Literal["look", "sample", "grey", "known", "region"]
@@ -47,7 +49,7 @@ def to_image(pixels: Image8) -> QImage:
     return QImage(pixels.tobytes(), width, height, 3 * width, QImage.Format.Format_RGB888).copy()
 
 
-class PhotoViewer(QWidget):
+class PhotoViewer(KeyboardRing, QWidget):
     """Shows one picture; says where was clicked, in pixels of the full picture."""
 
     placed = Signal(str, float, float, float)
@@ -63,6 +65,7 @@ class PhotoViewer(QWidget):
         self._size = QSize(1, 1)
         self._marks: tuple[Mark, ...] = ()
         self._regions: tuple[QRectF, ...] = ()
+        self._outlines: tuple[QPolygonF, ...] = ()
         self._wipe = 0.0
         self._scale, self._offset, self._fitted = 1.0, QPointF(0, 0), True
         self._press: QPointF | None = None
@@ -118,6 +121,20 @@ class PhotoViewer(QWidget):
             (self.height() - self._size.height() * self._scale) / 2,
         )
         self._fitted = True
+        self.update()
+
+    def fit_to(self, x0: float, y0: float, x1: float, y1: float, share: float = 0.8) -> None:
+        """Show a part of the picture, filling this share of the view."""
+        width, height = max(1.0, x1 - x0), max(1.0, y1 - y0)
+        self._scale = share * min(self.width() / width, self.height() / height)
+        centre = QPointF((x0 + x1) / 2, (y0 + y1) / 2)
+        self._offset = QPointF(self.width() / 2, self.height() / 2) - centre * self._scale
+        self._fitted = False
+        self.update()
+
+    def show_outlines(self, outlines: Sequence[Sequence[tuple[float, float]]]) -> None:
+        """Draw thin closed lines, in pixels of the picture, such as round found marks."""
+        self._outlines = tuple(QPolygonF([QPointF(x, y) for x, y in line]) for line in outlines)
         self.update()
 
     def zoom(self, factor: float, about: QPointF | None = None) -> None:
@@ -256,7 +273,7 @@ class PhotoViewer(QWidget):
                 1.4,
             )
         self._draw_marks(painter)
-        if self.hasFocus():
+        if self.ring:
             painter.setPen(QPen(self.palette().color(ACCENT), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
@@ -278,6 +295,17 @@ class PhotoViewer(QWidget):
                 region.bottomRight() * self._scale + self._offset,
             )
             self._double(painter, lambda b=box: painter.drawRect(b), 1.4, dashed=True)
+        if self._outlines:
+            painter.save()
+            painter.translate(self._offset)
+            painter.scale(self._scale, self._scale)
+            for colour, width in ((_DARK, 2.6), (_LIGHT, 1.1)):
+                pen = QPen(colour, width)
+                pen.setCosmetic(True)
+                painter.setPen(pen)
+                for line in self._outlines:
+                    painter.drawPolygon(line)
+            painter.restore()
         for mark in self._marks:
             reach = max(6.0, mark.radius * self._scale)
             centre = QPointF(mark.x, mark.y) * self._scale + self._offset

@@ -9,6 +9,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.swatch import Lab, paint_field
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
@@ -26,7 +27,7 @@ class RampRow:
     words: str = ""
 
 
-class RampRows(QWidget):
+class RampRows(KeyboardRing, QWidget):
     """Draws rows; arrow keys and clicks choose."""
 
     chosen = Signal(int)
@@ -119,7 +120,7 @@ class RampRows(QWidget):
         for index, (row, box) in enumerate(zip(self._rows, boxes, strict=True)):
             self._row(painter, row, box, left, right, width, gap)
             if index == self._current:
-                accent = self.hasFocus()
+                accent = self.ring
                 painter.setPen(QPen(colours.color(ACCENT) if accent else ink, 2))
                 painter.setBrush(Qt.BrushStyle.NoBrush)
                 painter.drawRect(QRectF(left - 5, box.top() - 4, right - left + 10, box.height() + 8))

@@ -27,7 +27,7 @@ from lean_sepia.paint.kubelka_munk import over_ground
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.saunderson import into_paint, through_surface
 from lean_sepia.project.shelf_file import read_shelf
-from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, KeyboardRing, Panel, button, label, row
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, Lab, lab_words, paint_field
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
@@ -47,7 +47,7 @@ def film_labs(paint: Paint) -> tuple[Lab, Lab, Lab]:
     return white, black, mass
 
 
-class ShelfList(QWidget):
+class ShelfList(KeyboardRing, QWidget):
     """Bottles in two columns; arrows and clicks choose."""
 
     chosen = Signal(int)
@@ -143,7 +143,7 @@ class ShelfList(QWidget):
             painter.setPen(QPen(colours.color(HAIRLINE), 1))
             painter.drawLine(box.bottomLeft(), box.bottomRight())
             if index == self.current:
-                painter.setPen(QPen(colours.color(ACCENT if self.hasFocus() else TEXT), 2))
+                painter.setPen(QPen(colours.color(ACCENT if self.ring else TEXT), 2))
                 painter.drawRect(box.adjusted(1, 1, -1, -1))
 
     def sizeHint(self) -> QSize:

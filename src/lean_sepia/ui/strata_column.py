@@ -20,7 +20,7 @@ from lean_sepia.colour.words import difference
 from lean_sepia.project import edits
 from lean_sepia.project.advice import Room
 from lean_sepia.project.strata import Band, Strata, seen_miss
-from lean_sepia.ui.panel import button, label, row
+from lean_sepia.ui.panel import KeyboardRing, button, label, row
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, paint_field, qcolor
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
@@ -67,7 +67,7 @@ def paint_band(painter: QPainter, rect: QRectF, bands: tuple[Band, ...], band: B
         painter.fillRect(QRectF(x, rect.center().y() - tall / 2 + drop, width, tall - abs(drop)), colour)
 
 
-class Rack(QWidget):
+class Rack(KeyboardRing, QWidget):
     """Every zone as a thin core. Arrow keys and clicks choose; the wheel scrolls when there are many."""
 
     _STEP, _CORE, _NAME = 38, 20, 18
@@ -138,7 +138,7 @@ class Rack(QWidget):
             painter.setPen(colours.color(SECOND))
             painter.drawText(self.rect().adjusted(12, 0, -12, 0), Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap,
                              self.tr("No zone yet: name the first area you will paint as one."))  # fmt: skip
-        if self.hasFocus():
+        if self.ring:
             painter.setPen(QPen(colours.color(ACCENT), 2))
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 
@@ -163,7 +163,7 @@ class Rack(QWidget):
         return y
 
 
-class Core(QWidget):
+class Core(KeyboardRing, QWidget):
     """The chosen zone's coats, large. Click opens a band's room, dragging moves it, Space switches it off."""
 
     room_wanted = Signal(str)
@@ -314,7 +314,7 @@ class Core(QWidget):
             if lifted:
                 rect = rect.translated(6, self._shift)
             self._band(painter, band, rect)
-            if self.hasFocus() and index == self._chosen:
+            if self.ring and index == self._chosen:
                 painter.setPen(QPen(colours.color(ACCENT), 2))
                 painter.drawRect(QRectF(1, rect.top() + 1, self.width() - 2, rect.height() - 2))
         if rects:

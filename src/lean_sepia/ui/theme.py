@@ -16,7 +16,7 @@ Role = QPalette.ColorRole
 WINDOW, PANEL, RAISED, WELL, HAIRLINE = Role.Window, Role.Base, Role.AlternateBase, Role.Dark, Role.Mid
 TEXT, SECOND, THIRD, WELL_TEXT, ACCENT = (
     Role.WindowText,
-    Role.PlaceholderText,
+    Role.Shadow,  # not PlaceholderText: the style sheet thins it to half
     Role.Midlight,
     Role.BrightText,
     Role.Highlight,

@@ -10,9 +10,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
 
-_NAMES, _HEAD, _LINE, _GAP = 172, 46, 30, 26
+_NAMES, _HEAD, _LINE, _GAP = 206, 46, 30, 26
 
 
 @dataclass(frozen=True)
@@ -29,7 +30,7 @@ class Bar:
     done: bool = False
 
 
-class Timeline(QWidget):
+class Timeline(KeyboardRing, QWidget):
     """Evenings side by side, each as wide as it is long; the gap between two is a night, cut and hatched."""
 
     chosen = Signal(str)
@@ -121,7 +122,7 @@ class Timeline(QWidget):
         columns = self._columns()
         for index, ((start, end), column) in enumerate(zip(self._windows, columns, strict=True)):
             painter.fillRect(column, colours.color(RAISED))
-            wide = column.width() > 62
+            wide = column.width() > 42
             painter.setPen(colours.color(TEXT))
             painter.setFont(font(12, True))
             painter.drawText(
@@ -143,7 +144,7 @@ class Timeline(QWidget):
                 )
         for index, bar in enumerate(self._bars):
             self._step(painter, bar, _HEAD + index * _LINE, columns)
-        if self.hasFocus():
+        if self.ring:
             painter.setPen(QPen(colours.color(ACCENT), 2))
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 

@@ -7,13 +7,13 @@ from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaint
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton, QVBoxLayout, QWidget
 
 from lean_sepia.project.advice import ROOMS, Room, RoomState
-from lean_sepia.ui.panel import button, label
+from lean_sepia.ui.panel import KeyboardRing, button, label
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
 
 HEIGHT = 52
 
 
-class RoomTabs(QWidget):
+class RoomTabs(KeyboardRing, QWidget):
     """Seven rooms, each with how far it has come; a full disc is done, a half one started, a ring nothing yet."""
 
     room_wanted = Signal(str)
@@ -40,7 +40,7 @@ class RoomTabs(QWidget):
         """Mark a room as the active one."""
         self._current = room
         state = self._states.get(room)
-        self.setAccessibleDescription(f"{self._names[room]}, {state.state if state else ''}")
+        self.setAccessibleDescription(f"{self._names[room]}, {state.state}" if state else "")
         self.update()
 
     def _widths(self) -> list[int]:
@@ -69,7 +69,7 @@ class RoomTabs(QWidget):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         moves = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
         if event.key() in moves:
-            here = ROOMS.index(self._current)
+            here = ROOMS.index(self._current) if self._current in ROOMS else 0
             self.room_wanted.emit(ROOMS[(here + moves[Qt.Key(event.key())]) % len(ROOMS)])
         else:
             super().keyPressEvent(event)
@@ -85,7 +85,7 @@ class RoomTabs(QWidget):
             if active:
                 painter.fillRect(box, colours.color(WINDOW))
                 painter.fillRect(QRectF(x, HEIGHT - 3, width, 3), colours.color(ACCENT))
-                if self.hasFocus():
+                if self.ring:
                     painter.setPen(QPen(colours.color(ACCENT), 2))
                     painter.drawRect(box.adjusted(2, 2, -2, -5))
             painter.setPen(colours.color(TEXT))

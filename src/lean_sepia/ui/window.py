@@ -35,10 +35,11 @@ PICTURE_FILTER = "Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.bmp *.gif);
 class MainWindow(QMainWindow):
     """Owns the menu, the settings and whichever project is open. The core is imported with the first project."""
 
-    def __init__(self, settings: Settings, *, synchronous: bool = False) -> None:
+    def __init__(self, settings: Settings, *, synchronous: bool = False, remember: bool = True) -> None:
         super().__init__()
         self.settings = settings
         self._synchronous = synchronous
+        self._remember = remember
         self.jobs = Jobs(self, synchronous=synchronous)
         self.jobs.failed.connect(self._tell)
         self.workspace: Workspace | None = None
@@ -135,7 +136,11 @@ class MainWindow(QMainWindow):
         self.settings = replace(self.settings, evening=not self.settings.evening)
         self._actions["evening"].setChecked(self.settings.evening)
         theme.apply(QApplication.instance(), theme.EVENING if self.settings.evening else theme.DAY)
-        save_settings(self.settings)
+        self._keep_settings()
+
+    def _keep_settings(self) -> None:
+        if self._remember:
+            save_settings(self.settings)
 
     def open_demo(self, untouched: bool = False) -> None:
         """Open the demo, which is made first where it is missing."""
@@ -235,9 +240,10 @@ class MainWindow(QMainWindow):
         session.changed.connect(self._refresh_menu)
         self._stack.addWidget(self.workspace)
         self._stack.setCurrentWidget(self.workspace)
+        self.workspace.top_bar.tabs.setFocus()
         self.setWindowTitle(f"{session.project.title} – Lean Sepia")
         self.settings = self.settings.with_recent(path)
-        save_settings(self.settings)
+        self._keep_settings()
         if session.opening_note:
             session.refused.emit(session.opening_note)
         self._refresh_menu()

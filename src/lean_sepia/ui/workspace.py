@@ -65,7 +65,6 @@ class Workspace(QWidget):
         QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
         self._refresh()
         self.open_room("evidence")
-        self.top_bar.tabs.setFocus()
 
     @property
     def room(self) -> str:
@@ -106,6 +105,7 @@ class Workspace(QWidget):
             self._stack.addWidget(page)
         self._before_shelf = self._room if self._room in ROOMS else "match"
         self._room = "shelf"
+        self.top_bar.tabs.show_room("")
         self.column.hide()
         self._stack.setCurrentWidget(self.rooms["shelf"])
 

@@ -73,6 +73,14 @@ def find_marks(core: BoolArray, share: FloatArray, mm_per_px: float) -> Marks:
     return Marks(areas * mm_per_px**2, numbered, mm_per_px)
 
 
+def outline_marks(mask: BoolArray, x0: float, y0: float) -> list[tuple[tuple[float, float], ...]]:
+    """Closed outlines of the marks in a mask (h, w) whose first pixel lies at x0, y0 of the picture."""
+    found, _ = cv2.findContours(mask.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
+    return [
+        tuple((float(x) + x0 + 0.5, float(y) + y0 + 0.5) for x, y in line.reshape(-1, 2)) for line in found
+    ]
+
+
 def measure_class(name: str, marks: Marks) -> ClassMeasure:
     """Measures of one class from its marks."""
     worn = marks.labels > 0

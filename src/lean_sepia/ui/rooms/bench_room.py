@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QVBoxLayout
 
 from lean_sepia.plan.cautions import DEFER, cautions
 from lean_sepia.plan.rules import check_plan
@@ -38,7 +38,7 @@ class BenchRoom(RoomPage):
         self._clock.setInterval(1000)
         self._clock.timeout.connect(self._tick)
         self._title, self._place = label("", "huge", wrap=True), label("", "title")
-        self.centre.addLayout(row(self._title, None, self._place))
+        self.centre.addLayout(row(self._title, self._place))
         self._field = Fields(margin=28, height=200)
         self.centre.addWidget(self._field, 3)
         self._tiles = QHBoxLayout()
@@ -184,11 +184,8 @@ class BenchRoom(RoomPage):
         self, project: Project, step: PlanStep, coats: list[Coat], steps: tuple[PlanStep, ...]
     ) -> None:
         clear(self._notes)
-        zones = (
-            self.tr("the whole model")
-            if step.zones == "all"
-            else ", ".join(project.zone(z).name for z in step.zones)
-        )
+        here = [zone.name for zone in project.zones if step.zones == "all" or zone.id in step.zones]
+        zones = self.tr("the whole model") if len(here) == len(project.zones) else ", ".join(here)
         sentences = [self.tr("On {0}.").format(zones)]
         if coats:
             sentences.append(laying_words(coats[0]).capitalize() + ".")
@@ -219,9 +216,7 @@ class BenchRoom(RoomPage):
                 words.append(self.tr("Can be wiped off for {0}.").format(span(step.removable_until_min)))
             self._wait_words.setText(" ".join(words))
         for number, later in list(enumerate(steps, start=1))[self.index + 1 : self.index + 6]:
-            self._after.addLayout(
-                row(label(str(number), "second"), label(later.name, "", wrap=True), spacing=10)
-            )
+            self._after.addLayout(row(_number(number), label(later.name, "", wrap=True), spacing=10))
         if self.index + 1 >= len(steps):
             self._after.addWidget(label(self.tr("This is the last step."), "second"))
 
@@ -284,3 +279,11 @@ class BenchRoom(RoomPage):
         name, _ = QFileDialog.getSaveFileName(self, self.tr("Print the bench card"), start, "PDF (*.pdf)")
         if name:
             self.session.jobs.start("card", lambda _p: write_bench_card(project, name), lambda _a: None)
+
+
+def _number(number: int) -> QLabel:
+    """A step's number in a column of its own."""
+    answer = label(str(number), "second")
+    answer.setFixedWidth(20)
+    answer.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+    return answer

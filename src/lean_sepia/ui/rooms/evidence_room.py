@@ -32,7 +32,7 @@ from lean_sepia.project.advice import contradiction
 from lean_sepia.project.model import ROLES, AnchorMark, Photo, Project
 from lean_sepia.project.questions import cast_of, resample, take_sample
 from lean_sepia.ui.anchor_dialog import AnchorDialog
-from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.panel import KeyboardRing, Panel, button, clear, label, row, rule
 from lean_sepia.ui.photo_dialog import PhotoDialog
 from lean_sepia.ui.photo_viewer import Mark, PhotoViewer, to_image
 from lean_sepia.ui.rooms.room import RoomPage
@@ -62,7 +62,7 @@ def prepare(session: Session, photo: Photo) -> Seen:
     return Seen(photo, picture, cast, found, corrected_pixels(found, cast) if photo.anchors else None)
 
 
-class PhotoCard(QWidget):
+class PhotoCard(KeyboardRing, QWidget):
     """One photo on the contact sheet."""
 
     chosen = Signal(str)
@@ -121,7 +121,7 @@ class PhotoCard(QWidget):
             self.photo.process or self.photo.title, Qt.TextElideMode.ElideRight, self.width() - 16
         )
         painter.drawText(QRectF(8, 80, self.width() - 16, 16), Qt.AlignmentFlag.AlignVCenter, words)
-        strong = self._strong or self.hasFocus()
+        strong = self._strong or self.ring
         painter.setPen(QPen(colours.color(TEXT if strong else HAIRLINE), 2 if strong else 1))
         painter.drawRect(self.rect().adjusted(1, 1, -1, -1) if strong else self.rect().adjusted(0, 0, -1, -1))
 

@@ -21,6 +21,7 @@ from lean_sepia.ui.rooms.evidence_room import Seen, prepare
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Chip, Lab
+from lean_sepia.wear.measure import outline_marks
 
 _COAT_NAMES = {
     "rust": "Rust chips",
@@ -41,6 +42,7 @@ class Measured:
     region: Region
     record: WearRecord
     sizes_mm: FloatArray
+    outlines: tuple[tuple[tuple[float, float], ...], ...]
 
 
 def measure(
@@ -64,7 +66,10 @@ def measure(
         seen=region_seen(seen.picture.pixels, seen.cast, corners), wear=record,
     )  # fmt: skip
     sizes = np.concatenate([marks.diameter_mm for marks in found.marks.values()] or [np.array([])])
-    return Measured(zone, region, record, sizes)
+    outlines = tuple(
+        line for marks in found.marks.values() for line in outline_marks(marks.labels > 0, x0, y0)
+    )
+    return Measured(zone, region, record, sizes, outlines)
 
 
 class WearRoom(RoomPage):
@@ -206,6 +211,7 @@ class WearRoom(RoomPage):
         """Start from what was measured in this zone before."""
         self.classes, self._spots, self.box = {}, {}, None
         self._sizes = np.array([])
+        self.viewer.show_outlines([])
         if region is None:
             return
         xs, ys = zip(*region.corners, strict=True)
@@ -344,7 +350,9 @@ class WearRoom(RoomPage):
             self._bars.show_sizes([], [], limit)
             self._size_words.setText("")
             return
-        first = 2.0 ** np.floor(np.log2(max(min(float(self._sizes.min()), limit), 0.5)))
+        first = 2.0 ** np.floor(np.log2(max(float(self._sizes.min()), 0.5)))
+        if limit > 0.25 * first:
+            first = min(first, 2.0 ** np.floor(np.log2(limit)))
         edges = first * 2.0 ** np.arange(
             0, max(3, int(np.ceil(np.log2(float(self._sizes.max()) / first))) + 1)
         )
@@ -400,6 +408,8 @@ class WearRoom(RoomPage):
 
         def done(answer: Measured) -> None:
             self._sizes = answer.sizes_mm
+            self.viewer.show_outlines(answer.outlines)
+            self.viewer.fit_to(*box)
             if store:
                 name = self.tr("Measure wear of {0}").format(project.zone(zone).name)
                 if not self.session.edit(name, lambda p: edits.put(p, "regions", answer.region)):

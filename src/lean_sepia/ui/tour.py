@@ -1,0 +1,126 @@
+"""Walk the main job through the real window: one picture per view, and the bench card."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+WIDTH, HEIGHT = 1280, 800
+
+
+def run_tour(folder: Path, report: Callable[[str], None] = lambda _words: None) -> list[Path]:
+    """Open the demo on a copy, do the main job as a user would, and save what each view shows.
+
+    Works without a display. Returns the files written, in order.
+
+    Raises
+    ------
+    BadInputError
+        The folder cannot be made or written to.
+    """
+    # Before Qt is loaded: pictures must come out alike on every machine, with or without a display.
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    os.environ.setdefault("QT_SCALE_FACTOR", "1")
+    from lean_sepia.demo.folder import ensure_demo
+    from lean_sepia.errors import BadInputError
+    from lean_sepia.ui.app import make_app
+
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise BadInputError(f"The folder {folder} cannot be made: {error.strerror}.") from None
+    demo = ensure_demo(progress=report)
+    app = make_app([])
+    with tempfile.TemporaryDirectory() as scratch:
+        copy = Path(scratch) / "demo"
+        shutil.copytree(demo.folder, copy)
+        try:
+            return _Guide(app, folder, copy, report).walk()
+        except OSError as error:
+            raise BadInputError(f"The folder {folder} cannot be written to: {error.strerror}.") from None
+
+
+class _Guide:
+    def __init__(self, app, folder: Path, demo_copy: Path, report: Callable[[str], None]) -> None:
+        from lean_sepia.ui import theme
+        from lean_sepia.ui.settings import Settings
+        from lean_sepia.ui.window import MainWindow
+
+        self._app, self._folder, self._demo, self._report = app, folder, demo_copy, report
+        self._files: list[Path] = []
+        theme.apply(app, theme.DAY)
+        self.window = MainWindow(Settings(), synchronous=True, remember=False)
+        self.window.resize(WIDTH, HEIGHT)
+        self.window.show()
+
+    def _picture(self, name: str) -> None:
+        self._app.processEvents()
+        self._app.processEvents()
+        path = self._folder / f"{name}.png"
+        if not self.window.grab().save(str(path)):
+            raise OSError(13, "the picture could not be saved")
+        self._files.append(path)
+        self._report(f"Picture: {path.name}")
+
+    def walk(self) -> list[Path]:
+        """The main job, first on the half-worked demo, then the first steps on the untouched one."""
+        from lean_sepia.report.bench_card import write_bench_card
+        from lean_sepia.ui import theme
+
+        self._picture("start")
+        self.window.open_project(self._demo / "tordmule.sepia")
+        workspace = self.window.workspace
+        session = workspace.session
+        self._picture("evidence")
+        workspace.open_room("match")
+        self._picture("match")
+        session.choose_zone("boot")
+        workspace.open_room("tone")
+        self._picture("tone")
+        workspace.rooms["tone"].lay_chosen()
+        session.choose_zone("hull")
+        workspace.open_room("glaze")
+        self._picture("glaze")
+        workspace.open_room("wear")
+        self._picture("wear")
+        workspace.open_room("plan")
+        self._picture("plan")
+        workspace.open_room("bench")
+        bench = workspace.rooms["bench"]
+        bench.turn([step.kind for step in session.project.steps].index("base"))
+        self._picture("bench")
+        workspace.open_shelf()
+        self._picture("shelf")
+        theme.apply(self._app, theme.EVENING)
+        workspace.open_room("match")
+        self._picture("evening")
+        theme.apply(self._app, theme.DAY)
+        card = self._folder / "bench-card.pdf"
+        write_bench_card(session.project, card)
+        self._files.append(card)
+        self._report(f"Card: {card.name}")
+        self._first_steps()
+        self.window.close()
+        return self._files
+
+    def _first_steps(self) -> None:
+        """What a newcomer does on the untouched copy: an anchor, a sample, a recipe."""
+        from lean_sepia.project.model import AnchorMark
+        from lean_sepia.ui.rooms.evidence_room import EvidenceRoom
+
+        self.window.open_project(self._demo / "tordmule-untouched.sepia")
+        workspace = self.window.workspace
+        evidence = workspace.rooms["evidence"]
+        assert isinstance(evidence, EvidenceRoom)
+        self._app.processEvents()
+        evidence.add_anchor(
+            AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Grey deck locker")
+        )
+        workspace.session.choose_zone("funnel")
+        evidence.add_sample(836, 372, 11)
+        workspace.open_room("match")
+        workspace.rooms["match"].pin_chosen()
+        self._picture("first-recipe")
