@@ -370,15 +370,15 @@ def _wear(scene: Scene, rng: np.random.Generator) -> None:
     row = np.arange(HEIGHT, dtype=np.float32)[:, None]
     runs = np.repeat(np.clip(soft_noise(rng, (1, WIDTH), 7) - 0.7, 0, 2), HEIGHT, axis=0)
     broken = np.clip(soft_noise(rng, (HEIGHT // 4, WIDTH), 26), 0, 1)
-    runs = runs * np.asarray(cv2.resize(broken, (WIDTH, HEIGHT)), dtype=np.float32) * 0.055
-    scene.layers.append(Layer("grime", (np.clip(runs, 0, 0.12) * body).astype(np.float32), False))
+    runs = runs * np.asarray(cv2.resize(broken, (WIDTH, HEIGHT)), dtype=np.float32) * 0.10
+    scene.layers.append(Layer("grime", (np.clip(runs, 0, 0.22) * body).astype(np.float32), False))
     house = _Brush().fill([(560, 430), (1000, 430), (1012, 566), (556, 582)]).mask()
-    scene.layers.append(Layer("grime", (np.clip(runs * 0.8, 0, 0.1) * house).astype(np.float32), False))
-    foot = np.clip((row - 548) / 26, 0, 1) * 0.28 * house
+    scene.layers.append(Layer("grime", (np.clip(runs * 1.5, 0, 0.26) * house).astype(np.float32), False))
+    foot = np.clip((row - 530) / 44, 0, 1) * 0.42 * house
     scene.layers.append(Layer("grime", foot.astype(np.float32), False))
     cloud = 1 + 0.4 * soft_noise(rng, (HEIGHT, WIDTH), 40)
     side = np.maximum(body, _Brush().fill(_BOOT).mask())
-    tide = np.clip((row - 700) / 42, 0, 1) ** 2 * 0.75 + np.exp(-0.5 * ((row - 686) / 5) ** 2) * 0.4
+    tide = np.clip((row - 706) / 36, 0, 1) ** 1.2 * 0.78 + np.exp(-0.5 * ((row - 686) / 5) ** 2) * 0.4
     scene.layers.append(
         Layer("grime", np.asarray(np.clip(tide * cloud, 0, 0.8) * side, dtype=np.float32), False)
     )

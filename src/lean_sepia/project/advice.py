@@ -139,7 +139,9 @@ def room_states(project: Project, strata: Mapping[str, Strata]) -> dict[Room, Ro
             "signature set" if project.signature and worn else f"{len(worn)} of {zones}", len(worn), zones
         ),
         "plan": RoomState(
-            f"{len(project.steps)} steps" if project.steps else "no step yet",
+            f"{len(project.steps)} step{'' if len(project.steps) == 1 else 's'}"
+            if project.steps
+            else "no step yet",
             "done" if project.steps else "nothing yet",
         ),
         "bench": _state(

@@ -14,7 +14,7 @@ from lean_sepia.paint.saunderson import SHEEN, through_surface
 from lean_sepia.plan.step import LOOSE, VARNISHES
 from lean_sepia.project.model import Coat, Lab, Project
 from lean_sepia.project.paints import recipe_paint
-from lean_sepia.project.targets import Targets, targets_of
+from lean_sepia.project.targets import Target, Targets, targets_of
 
 SPOT_KINDS = LOOSE | {"marking", "chips", "resist-chips", "streaks", "oil-dots", "graphite"}
 """Coats that lie on a share of the area and leave the rest as it was."""
@@ -176,11 +176,13 @@ def detail_of(project: Project, coat: Coat) -> str:
 
 def seen_miss(strata: Strata) -> tuple[Lab, Lab, str] | None:
     """Target and prediction to compare at the foot of the strata, and which target it is; None if none is known."""
-    pairs = (
+    pairs: tuple[tuple[Target | None, Lab | None, str], ...] = (
         (strata.targets.seen, strata.seen, "seen"),
         (strata.targets.exposed, strata.exposed, "exposed"),
         (strata.targets.fresh, strata.fresh, "fresh"),
     )
+    if strata.targets.exposed == strata.targets.fresh:
+        pairs = (pairs[0], pairs[2])
     for target, predicted, name in pairs:
         if target and predicted:
             return target.lab, predicted, name

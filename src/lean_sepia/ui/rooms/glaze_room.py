@@ -154,7 +154,8 @@ class GlazeRoom(RoomPage):
         untouched = tuple((before, before, goal) for _, before, _, goal in answer.pairs)
         rows.append(RampRow(self.tr("None"), self.tr("as painted"), untouched, f"{answer.none_mean:.1f}"))
         heads = [self.session.project.zone(zone).short for zone, *_ in answer.pairs]
-        self.rows.show_rows(rows, [*heads, self.tr("mean ΔE₀₀")])
+        helps = answer.none_mean - answer.glazes[0].de00_mean > 0.05
+        self.rows.show_rows(rows, [*heads, self.tr("mean ΔE₀₀")], 0 if helps else len(rows) - 1)
         self._show_choice()
 
     def _show_choice(self) -> None:
