@@ -12,7 +12,7 @@ from lean_sepia.colour.lab import chroma, hue_deg
 
 _HUES = (
     (20, "pink-red"), (45, "red"), (62, "orange"), (80, "ochre"), (100, "yellow"), (125, "yellow-green"),
-    (165, "green"), (200, "blue-green"), (235, "greenish blue"), (275, "blue"), (310, "violet"), (345, "purple"),
+    (165, "green"), (212, "blue-green"), (238, "greenish blue"), (275, "blue"), (310, "violet"), (345, "purple"),
     (360, "pink-red"),
 )  # fmt: skip
 

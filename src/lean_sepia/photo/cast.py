@@ -188,7 +188,7 @@ def _fit(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[FloatArra
     target = np.array([
         [anchor.lightness if anchor.lightness is not None else found[i, 0], anchor.a, anchor.b]
         for i, anchor in enumerate(anchors)
-    ])  # fmt: skip
+    ], dtype=float)  # fmt: skip
     width = np.empty_like(target)
     for i, (anchor, patch) in enumerate(zip(anchors, patches, strict=True)):
         J = _jacobian(lambda value: lab_from_xyz(_corrected(value, np.zeros(12))), patch.mean, 1e-4)

@@ -13,7 +13,7 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, hue_deg
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette
+from lean_sepia.paint.paint import Paint, Palette, media_mix
 from lean_sepia.recipe.parts import proportions
 
 HUELESS_CHROMA = 5.0
@@ -98,7 +98,7 @@ def choose_lighteners(
     shares = steps[:, 1] / steps.sum(axis=1)
     found = []
     for paint in paints:
-        if not paint.mixes or (paint.id in used and len(used) == 1):
+        if not paint.mixes or not media_mix(paint.medium, base.medium) or used == {paint.id}:
             continue
         if (paint.masstone_lab()[0] > base_lab[0]) != upwards:
             continue

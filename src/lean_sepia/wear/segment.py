@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 
 from lean_sepia.arrays import BoolArray, FloatArray
+from lean_sepia.colour.lab import xyz_from_lab
 
 WORN = "worn"
 """The one class used when the user names none: whatever is clearly not the base."""
@@ -38,12 +39,11 @@ def flattened(lab: FloatArray, base: FloatArray) -> FloatArray:
 def segment(
     lab: FloatArray, base: FloatArray, classes: Mapping[str, FloatArray]
 ) -> dict[str, tuple[BoolArray, FloatArray]]:
-    """For every class of wear the pixels that are more of it than of anything else, and how much of it each pixel is.
+    """For every class of wear the pixels that are mostly of it, and how much of it each pixel is.
 
-    A pixel belongs to the class whose colour it is nearest to, if that is nearer than the base: at a soft edge
-    the border runs where the mark covers half the pixel. The second array is the share of the pixel that the
-    mark covers, read along the line from base to class colour, so that small blurred marks keep their area.
-    Distances are Euclidean in Lab, weighed by the base's own noise. Without classes everything further from the
+    A pixel is a mixture of light, so the share that a mark covers is read in linear XYZ along the line from the
+    base to the class; the class is the one whose colour is nearest in Lab. A pixel belongs to a class that covers
+    more than half of it, so that at a soft edge areas come out unbiased. Without classes everything further from the
     base than four times its noise, and than 6 Lab units, is one class, "worn", of whole pixels.
 
     Parameters
@@ -51,23 +51,26 @@ def segment(
     lab : (h, w, 3), already flattened
     base : (3,)
     classes : name to L*a*b* (3,)
+
+    Returns
+    -------
+    Name to a mask (h, w) and shares (h, w) in 0–1
     """
-    near = np.linalg.norm(lab - base, axis=-1) < 12
-    sample = lab[near] if near.sum() > 50 else lab.reshape(-1, 3)
-    noise = np.maximum(1.4826 * np.median(np.abs(sample - np.median(sample, axis=0)), axis=0), 0.8)
     if not classes:
+        near = np.linalg.norm(lab - base, axis=-1) < 12
+        sample = lab[near] if near.sum() > 50 else lab.reshape(-1, 3)
+        noise = np.maximum(1.4826 * np.median(np.abs(sample - np.median(sample, axis=0)), axis=0), 0.8)
         step = np.linalg.norm(lab - base, axis=-1)
         widths = np.linalg.norm((lab - base) / noise, axis=-1)
         worn = (widths > _NOISE_WIDTHS) & (step > _LEAST_STEP)
         return {WORN: (worn, worn.astype(float))}
     names = list(classes)
-    centres = np.array([base, *(classes[name] for name in names)]) / noise
-    scaled = lab / noise
-    distances = np.stack([np.linalg.norm(scaled - centre, axis=-1) for centre in centres], axis=-1)
-    nearest = distances.argmin(axis=-1)
+    centres = np.array([classes[name] for name in names])
+    nearest = np.stack([np.linalg.norm(lab - centre, axis=-1) for centre in centres], axis=-1).argmin(axis=-1)
+    light, start = xyz_from_lab(lab), xyz_from_lab(base)
     found = {}
-    for index, name in enumerate(names, start=1):
-        way = centres[index] - centres[0]
-        share = (scaled - centres[0]) @ way / max(float(way @ way), 1e-9)
-        found[name] = (nearest == index, np.clip(share, 0.0, 1.0))
+    for index, name in enumerate(names):
+        way = xyz_from_lab(centres[index]) - start
+        share = np.clip((light - start) @ way / max(float(way @ way), 1e-12), 0.0, 1.0)
+        found[name] = ((nearest == index) & (share > 0.5), share)
     return found

@@ -1,0 +1,61 @@
+"""Fixtures shared by all tests: folders of their own, and the demo rendered once for the whole run."""
+
+import os
+import time
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+
+@pytest.fixture(autouse=True)
+def own_folders(tmp_path, monkeypatch):
+    """Nothing a test does reaches the user's own data, cache or state."""
+    for name in ("DATA", "CACHE", "STATE", "CONFIG"):
+        monkeypatch.setenv(f"XDG_{name}_HOME", str(tmp_path / name.lower()))
+
+
+@pytest.fixture(scope="session")
+def demo_master(tmp_path_factory):
+    """The demo's folder, made by whichever worker comes first."""
+    from lean_sepia.demo.folder import Demo, ensure_demo
+
+    base = tmp_path_factory.getbasetemp()
+    if os.environ.get("PYTEST_XDIST_WORKER"):
+        base = base.parent
+    folder, lock = base / "demo", base / "demo.lock"
+    try:
+        lock.mkdir()
+    except FileExistsError:
+        deadline = time.monotonic() + 240
+        while not (folder / "tordmule-untouched.sepia").exists():
+            assert time.monotonic() < deadline, "the other worker did not make the demo"
+            time.sleep(0.2)
+        return Demo(folder)
+    return ensure_demo(folder)
+
+
+@pytest.fixture
+def demo(demo_master, tmp_path):
+    """A copy of the demo to change."""
+    import shutil
+
+    from lean_sepia.demo.folder import Demo
+
+    return Demo(Path(shutil.copytree(demo_master.folder, tmp_path / "demo")))
+
+
+@pytest.fixture(scope="session")
+def shelf_paints(demo_master):
+    """The demo's paints."""
+    from lean_sepia.project.shelf_file import read_shelf
+
+    return read_shelf(demo_master.shelf_file).paints()
+
+
+@pytest.fixture
+def rng():
+    """A generator that is the same in every run."""
+    return np.random.default_rng(12)

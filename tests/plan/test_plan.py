@@ -1,0 +1,234 @@
+"""Plans: order, evenings, schedules and what one step does to another."""
+
+import itertools
+from datetime import datetime, timedelta
+
+import pytest
+
+from lean_sepia.errors import PlanError
+from lean_sepia.plan.cautions import cautions
+from lean_sepia.plan.evenings import parse_evenings
+from lean_sepia.plan.rules import check_plan
+from lean_sepia.plan.schedule import build_schedule, lay_without_waiting
+from lean_sepia.plan.step import parse_plan, read_plan
+
+START = datetime(2031, 3, 3, 19)  # a Monday
+EVENINGS = parse_evenings("mon-fri 19:00-21:30,sat 10:00-16:00")
+
+
+def step(
+    identity,
+    kind,
+    medium="acrylic-water",
+    finish="flat",
+    zones=("hull",),
+    hands=30,
+    touch=20,
+    cure=720,
+    **more,
+):
+    return {
+        "id": identity, "title": identity.capitalize(), "kind": kind, "material": {"medium": medium, "finish": finish},
+        "zones": list(zones) if zones != "all" else "all", "hands_on_min": hands, "touch_dry_min": touch,
+        "full_cure_min": cure, **more,
+    }  # fmt: skip
+
+
+def plan(*steps):
+    return parse_plan({"steps": list(steps)})
+
+
+def codes(*steps):
+    return {(finding.code, finding.step) for finding in check_plan(plan(*steps))}
+
+
+def test_evenings_are_read_and_merged():
+    windows = EVENINGS.windows(START)
+    first = next(windows)
+    assert (first.start, first.end) == (START, datetime(2031, 3, 3, 21, 30))
+    later = [next(windows) for _ in range(5)]
+    assert later[4].start == datetime(2031, 3, 8, 10)
+    assert EVENINGS.longest_min == 360
+    night = parse_evenings("daily 22:00-01:00")
+    assert next(night.windows(datetime(2031, 3, 4, 0, 30))).end == datetime(2031, 3, 4, 1)
+    weekend = parse_evenings("fri-mon 20:00-21:00")
+    assert [bool(day) for day in weekend.spans] == [True, False, False, False, True, True, True]
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["", "mon", "mon 19-21", "xyz 19:00-20:00", "mon 19:00-19:00", "mon 25:00-26:00", "mon 19:70-20:00"],
+)
+def test_evenings_that_cannot_be(text):
+    with pytest.raises(PlanError):
+        parse_evenings(text)
+
+
+def test_waits_run_in_calendar_time_and_hands_inside_evenings():
+    schedule = build_schedule(
+        plan(step("prime", "primer", touch=60, cure=1440), step("base", "base"), step("gloss", "gloss-coat")),
+        START,
+        EVENINGS,
+    )
+    prime, base, gloss = schedule.steps
+    assert prime.start == START
+    assert base.start == prime.end + timedelta(
+        minutes=60
+    )  # touch-dry suffices: a paint coat of the same medium
+    assert gloss.start == datetime(2031, 3, 4, 20, 30) - timedelta(
+        minutes=60
+    ) or gloss.start >= prime.end + timedelta(minutes=1440)
+    assert schedule.finish == gloss.end + timedelta(minutes=720)
+    assert schedule.critical_path[-1] == "gloss"
+
+
+def test_steps_are_never_split_or_overlapping():
+    schedule = build_schedule(
+        plan(*(step(f"s{i}", "base", zones=(f"z{i}",), hands=50, touch=0, cure=0) for i in range(12))),
+        START,
+        EVENINGS,
+    )
+    placed = sorted(schedule.steps, key=lambda s: s.start)
+    for one, two in itertools.pairwise(placed):
+        assert one.end <= two.start
+    for s in placed:
+        assert s.start.date() == s.end.date()
+        assert (s.start.hour, s.start.minute) >= ((19, 0) if s.start.weekday() < 5 else (10, 0))
+        assert (s.end.hour, s.end.minute) <= ((21, 30) if s.end.weekday() < 5 else (16, 0))
+
+
+def test_other_zones_fill_the_waits():
+    schedule = build_schedule(
+        plan(
+            step("a", "primer", zones=("hull",), touch=90),
+            step("b", "base", zones=("hull",)),
+            step("c", "primer", zones=("house",)),
+        ),
+        START,
+        EVENINGS,
+    )
+    by_id = {s.id: s for s in schedule.steps}
+    assert by_id["c"].start < by_id["b"].start
+
+
+def test_after_adds_to_the_order():
+    schedule = build_schedule(
+        plan(step("a", "base", zones=("hull",), after=["b"]), step("b", "base", zones=("house",), cure=60)),
+        START,
+        EVENINGS,
+    )
+    a, b = schedule.steps
+    assert a.start >= b.end
+
+
+def test_critical_path_is_walked_back_from_the_finish():
+    schedule = build_schedule(
+        plan(
+            step("a", "base", cure=2880), step("quick", "base", zones=("house",), hands=10, cure=10),
+            step("b", "gloss-coat", cure=60), step("c", "wash", medium="oil", cure=60),
+        ), START, EVENINGS,
+    )  # fmt: skip
+    assert schedule.critical_path == ("a", "b", "c")
+
+
+def test_empty_plan():
+    assert build_schedule((), START, EVENINGS).finish == START
+
+
+@pytest.mark.parametrize(
+    ("steps", "words"),
+    [
+        ([step("a", "base"), step("a", "base")], "Two steps"),
+        ([step("a", "base", after=["x"])], "not in the plan"),
+        ([step("a", "varnishing")], "kinds are"),
+        ([step("a", "base", after=["b"]), step("b", "base")], "circle"),
+        ([{"id": "a", "kind": "base"}], "hands_on_min"),
+        ([step("a", "base", hands=-5)], "hands_on_min"),
+        ([step("a", "base", start="2031-03-03T20:00", end="2031-03-03T19:00")], "ends before"),
+    ],
+)
+def test_plans_that_cannot_be(steps, words):
+    with pytest.raises(PlanError, match=words):
+        plan(*steps)
+
+
+def test_a_step_longer_than_every_evening():
+    with pytest.raises(PlanError, match="longest evening has 360"):
+        build_schedule(plan(step("a", "base", hands=400)), START, EVENINGS)
+
+
+@pytest.mark.parametrize("text", ["{", "[1, 2]", '{"steps": 3}'])
+def test_plan_files_that_are_none(tmp_path, text):
+    file = tmp_path / "plan.json"
+    file.write_text(text)
+    with pytest.raises(PlanError):
+        read_plan(file)
+    with pytest.raises(PlanError):
+        read_plan(tmp_path / "missing.json")
+
+
+OIL_WASH = step("wash", "wash", medium="oil")
+RULE_CASES = [
+    ("solvent-attacks-base", [step("base", "base", medium="enamel"), OIL_WASH], "wash"),
+    ("solvent-attacks-base", [step("base", "base"), step("top", "gloss-coat", medium="lacquer")], "top"),
+    ("wash-on-matte", [step("base", "base"), OIL_WASH], "wash"),
+    ("decal-on-matte", [step("base", "base"), step("name", "marking")], "name"),
+    ("unsealed-under-wet", [step("dust", "powder", medium="pigment"), step("wet", "filter", medium="oil")], "wet"),
+    ("powder-fades-under-varnish", [step("dust", "dust", medium="pigment"), step("matte", "matte-coat")], "matte"),
+    ("powder-hides-graphite", [step("shine", "graphite", medium="pigment"), step("dust", "powder", medium="pigment")], "dust"),
+    ("varnish-kills-metallic", [step("steel", "base", finish="metallic"), step("matte", "matte-coat")], "matte"),
+    ("chips-after-wash", [OIL_WASH, step("chips", "chips")], "chips"),
+    ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="airbrush", place="indoors")], "coat"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("code", "steps", "where"), RULE_CASES, ids=[case[0] for case in RULE_CASES])
+def test_rule_speaks(code, steps, where):
+    assert (code, where) in codes(*steps)
+
+
+SILENT_CASES = [
+    ("solvent-attacks-base", [step("base", "base", medium="enamel"), step("seal", "satin-coat"), OIL_WASH]),
+    ("wash-on-matte", [step("base", "base"), step("gloss", "gloss-coat"), OIL_WASH]),
+    ("decal-on-matte", [step("base", "base"), step("satin", "satin-coat"), step("name", "marking")]),
+    ("unsealed-under-wet", [step("dust", "powder", medium="pigment"), step("seal", "matte-coat"), step("wet", "filter", medium="oil")]),
+    ("powder-fades-under-varnish", [step("matte", "matte-coat"), step("dust", "dust", medium="pigment")]),
+    ("powder-hides-graphite", [step("dust", "powder", medium="pigment"), step("shine", "graphite", medium="pigment")]),
+    ("varnish-kills-metallic", [step("matte", "matte-coat"), step("steel", "base", finish="metallic")]),
+    ("chips-after-wash", [step("chips", "chips"), OIL_WASH]),
+    ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="airbrush", place="indoors-extracted")]),
+    ("unsealed-under-wet", [step("dust", "powder", medium="pigment", zones=("house",)), step("wet", "filter", medium="oil")]),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("code", "steps"), SILENT_CASES, ids=[case[0] for case in SILENT_CASES])
+def test_rule_is_silent_where_the_order_is_right(code, steps):
+    assert code not in {found for found, _ in codes(*steps)}
+
+
+def test_dated_rules():
+    base = step("base", "base", start="2031-03-03T19:00", end="2031-03-03T19:30")
+    soon = {"start": "2031-03-03T20:00", "end": "2031-03-03T20:20"}
+    late = {"start": "2031-03-04T19:00", "end": "2031-03-04T19:20"}
+    assert ("not-cured", "gloss") in codes(base, step("gloss", "gloss-coat", **soon))
+    assert ("not-cured", "gloss") not in codes(base, step("gloss", "gloss-coat", **late))
+    assert ("not-cured", "two") not in codes(base, step("two", "base", **soon))  # touch-dry is enough here
+    assert ("mask-before-cure", "tape") in codes(base, step("tape", "mask", **soon))
+    assert ("mask-before-cure", "tape") not in codes(base, step("tape", "mask", **late))
+
+
+def test_steps_without_dates_are_checked_as_if_done_straight_through():
+    steps = plan(step("base", "base"), step("tape", "mask"), step("gloss", "gloss-coat"))
+    found = {f.code for f in check_plan(lay_without_waiting(steps, START, EVENINGS))}
+    assert {"mask-before-cure", "not-cured"} <= found
+    assert not {f.code for f in check_plan(steps)} & {"mask-before-cure", "not-cured"}
+
+
+def test_cautions_come_with_the_hazard():
+    sprayed, wash, water = plan(
+        step("a", "base", medium="lacquer", application="airbrush"), step("b", "wash", medium="oil", application="brush"),
+        step("c", "base", application="brush"),
+    )  # fmt: skip
+    assert any("respirator" in words for words in cautions(sprayed))
+    assert any("self-heat" in words for words in cautions(wash))
+    assert cautions(water) == ()
