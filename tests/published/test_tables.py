@@ -11,7 +11,7 @@ from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import LIGHT_NAMES, light_power, observer_2deg, weights, white
 from lean_sepia.colour.spectrum import WAVELENGTHS_NM, lagrange_10_to_1_nm
 
-pytestmark = pytest.mark.filterwarnings("ignore:(Aligning|Trimming|\"\\(360)")
+pytestmark = pytest.mark.filterwarnings('ignore:(Aligning|Trimming|"\\(360)')
 
 OBSERVER = colour.MSDS_CMFS["CIE 1931 2 Degree Standard Observer"]
 

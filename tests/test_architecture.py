@@ -1,0 +1,83 @@
+"""Imports run downwards only, the core runs without Qt, and start-up imports nothing heavy."""
+
+import ast
+import json
+import pkgutil
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+import lean_sepia
+
+ROOT = Path(__file__).parent.parent
+SRC = Path(lean_sepia.__file__).parent
+
+
+def run(code: str) -> str:
+    done = subprocess.run(
+        [sys.executable, "-c", code], capture_output=True, text=True, timeout=120, check=False
+    )
+    assert done.returncode == 0, done.stderr
+    return done.stdout
+
+
+def test_import_contract():
+    tool = Path(sys.executable).with_name("lint-imports")
+    done = subprocess.run([tool, "--no-cache"], cwd=ROOT, capture_output=True, text=True, check=False)
+    assert done.returncode == 0, done.stdout
+
+
+def test_core_runs_with_qt_unimportable():
+    names = [
+        info.name
+        for info in pkgutil.walk_packages([str(SRC)], "lean_sepia.")
+        if not info.name.startswith("lean_sepia.ui") and info.name != "lean_sepia.__main__"
+    ]
+    assert len(names) > 50
+    code = (
+        "import sys, importlib\nfor name in ('PySide6', 'shiboken6', 'pyqtgraph'): sys.modules[name] = None\n"
+    )
+    run(code + f"for name in {names!r}: importlib.import_module(name)")
+
+
+def test_start_page_imports_nothing_heavy():
+    code = (
+        "import sys, json\nimport lean_sepia.ui.app\n"
+        "print(json.dumps([m for m in ('numpy', 'scipy', 'cv2', 'pydantic', 'PIL', 'reportlab') if m in sys.modules]))"
+    )
+    assert json.loads(run(code)) == []
+
+
+def test_pins_are_exact_and_name_no_address():
+    for name in ("run.txt", "dev.txt"):
+        for line in (ROOT / "requirements" / name).read_text().splitlines():
+            assert line.startswith("#") or re.fullmatch(r"[A-Za-z0-9_.-]+==[A-Za-z0-9.]+", line), line
+
+
+def test_every_public_function_of_the_core_has_a_docstring():
+    public = ast.FunctionDef | ast.ClassDef
+    bare = []
+    for path in SRC.rglob("*.py"):
+        if "ui" in path.relative_to(SRC).parts:
+            continue
+        tree = ast.parse(path.read_text(encoding="utf-8"))
+        named = [node for node in tree.body if isinstance(node, public) and not node.name.startswith("_")]
+        named += [
+            m
+            for c in named
+            if isinstance(c, ast.ClassDef)
+            for m in c.body
+            if isinstance(m, public) and not m.name.startswith("_")
+        ]
+        bare += [f"{path.name}:{node.name}" for node in named if not ast.get_docstring(node)]
+    assert bare == []
+
+
+@pytest.mark.parametrize("folder", ["src", "tests", "docs", "benchmarks", "scripts"])
+def test_no_machine_paths(folder):
+    for path in (ROOT / folder).rglob("*"):
+        if path.suffix in {".py", ".md", ".sh"}:
+            assert "/work/" + "main" not in path.read_text(encoding="utf-8")
