@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import asdict
 from datetime import datetime
 from pathlib import Path
-from typing import Any
+from typing import Any, NoReturn
 
 import click
 
@@ -520,9 +520,26 @@ def tour(folder: str) -> None:
 @click.argument("project", required=False)
 def run(project: str | None) -> None:
     """Open the program, or a project."""
+    _open_window(Path(project) if project else None)
+
+
+def _open_window(project: Path | None) -> NoReturn:
+    import os
+
+    from lean_sepia.ui.system_libraries import X_DISPLAY, advice, missing_packages
+
+    forced = os.environ.get("QT_QPA_PLATFORM", "")
+    if not forced and not display_available():
+        raise BadInputError("There is no display to open a window on. Set DISPLAY, or use the tour command.")
+    if (
+        forced in ("", "xcb")
+        and not os.environ.get("WAYLAND_DISPLAY")
+        and (lacking := missing_packages(X_DISPLAY))
+    ):
+        raise BadInputError(advice(lacking))
     from lean_sepia.ui.app import run_app
 
-    sys.exit(run_app(Path(project) if project else None))
+    sys.exit(run_app(project))
 
 
 @cli.command()
@@ -534,9 +551,7 @@ def demo() -> None:
         click.echo(f"{message} …", err=True)
 
     if display_available():
-        from lean_sepia.ui.app import run_app
-
-        sys.exit(run_app(ensure_demo(progress=report).worked))
+        _open_window(ensure_demo(progress=report).worked)
     from platformdirs import user_cache_path
 
     from lean_sepia.ui.tour import run_tour

@@ -60,7 +60,7 @@ EVENING = Shades(
     "#454545",
     "#eaeaea",
     "#b4b4b4",
-    "#9c9c9c",
+    "#a0a0a0",
     "#f2f2f2",
     "#c79a6b",
 )

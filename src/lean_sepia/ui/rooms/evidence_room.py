@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLineEdit,
     QScrollArea,
+    QSizePolicy,
     QSlider,
     QVBoxLayout,
     QWidget,
@@ -182,26 +183,26 @@ class EvidenceRoom(RoomPage):
     def _build_centre(self) -> None:
         self._title = label("", "title")
         self._subtitle = label("", "second")
+        self._subtitle.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.wipe = QSlider(Qt.Orientation.Horizontal)
         self.wipe.setRange(0, 100)
-        self.wipe.setFixedWidth(120)
+        self.wipe.setFixedWidth(84)
         self.wipe.setAccessibleName(self.tr("Wipe between as found and corrected"))
         self.wipe.valueChanged.connect(lambda value: self.viewer.set_wipe(value / 100))
         self._wipe_words = label(self.tr("corrected"), "second")
-        self._details = button(self.tr("About this photo…"), "tool")
+        self._details = button(self.tr("About…"), "tool", self.tr("Title, date and origin of this photo"))
         self._details.clicked.connect(self._edit_photo)
-        self.centre.addLayout(
-            row(
-                self._title,
-                self._subtitle,
-                None,
-                self._details,
-                8,
-                label(self.tr("as found"), "second"),
-                self.wipe,
-                self._wipe_words,
-            )
+        head = row(
+            self._title,
+            self._subtitle,
+            self._details,
+            4,
+            label(self.tr("as found"), "second"),
+            self.wipe,
+            self._wipe_words,
         )
+        head.setStretch(1, 1)
+        self.centre.addLayout(head)
         self.centre.addLayout(self._tool_row())
         self.centre.addWidget(self.viewer, 1)
         self._strip = QHBoxLayout()
@@ -235,7 +236,7 @@ class EvidenceRoom(RoomPage):
         self.role = QComboBox()
         for role in ROLES:
             self.role.addItem(role.replace("-", " "), role)
-        self.role.setFixedWidth(132)
+        self.role.setFixedWidth(112)
         self.role.setAccessibleName(self.tr("Role of the next sample"))
         self.role.setToolTip(
             self.tr("What the next sample shows: the base coat, a faded or a sheltered place, rust")
@@ -245,20 +246,12 @@ class EvidenceRoom(RoomPage):
         self.size.setDecimals(1)
         self.size.setValue(8)
         self.size.setSuffix(self.tr(" px"))
-        self.size.setFixedWidth(72)
+        self.size.setFixedWidth(66)
         self.size.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.size.setAccessibleName(self.tr("Radius of the disc"))
+        self.size.setToolTip(self.tr("Radius of the disc"))
         self.size.valueChanged.connect(self._set_radius)
-        return row(
-            *buttons,
-            None,
-            label(self.tr("as"), "second"),
-            self.role,
-            4,
-            label(self.tr("radius"), "second"),
-            self.size,
-            spacing=6,
-        )
+        return row(*buttons, None, self.role, self.size, spacing=6)
 
     def _build_side(self) -> None:
         self._cast_panel = Panel(self.tr("Cast"))

@@ -198,9 +198,10 @@ class MatchRoom(RoomPage):
             row(
                 label(self.tr("at most"), second), self.paints, label(self.tr("bottles,"), second), self.parts,
                 label(self.tr("parts;"), second), self.coats, label(self.tr("coats,"), second), self.thinner,
-                label(self.tr("% thinner; mix"), second), self.volume, None, self.pin, spacing=6,
+                label(self.tr("% thinner"), second), None, spacing=6,
             )
         )  # fmt: skip
+        self.centre.addLayout(row(label(self.tr("mix"), second), self.volume, None, self.pin, spacing=6))
 
     def _spin(self, low: int, high: int, value: int, name: str) -> QSpinBox:
         spin = QSpinBox()

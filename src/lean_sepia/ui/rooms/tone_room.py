@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QSpinBox, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QSpinBox, QVBoxLayout
 
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
@@ -88,12 +88,13 @@ class ToneRoom(RoomPage):
         )
         self.lay.clicked.connect(self.lay_chosen)
         self._mix_words = label("", "")
-        self.centre.addLayout(
-            row(
-                self._mix_words, None, self.passes, label(self.tr("coats,"), "second"), self.thinner,
-                label(self.tr("% thinner"), "second"), 6, self.lay, spacing=6,
-            )
+        self._mix_words.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        line = row(
+            self._mix_words, self.passes, label(self.tr("coats,"), "second"), self.thinner,
+            label(self.tr("% thinner"), "second"), 6, self.lay, spacing=6,
         )  # fmt: skip
+        line.setStretch(0, 1)
+        self.centre.addLayout(line)
         self._tones_panel = Panel(self.tr("Light and shade, five tones"), self.tr("lighter covers less"))
         self._tones = Fields(margin=0, height=58)
         self._tones.setMaximumHeight(58)

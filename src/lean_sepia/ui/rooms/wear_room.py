@@ -126,7 +126,7 @@ class WearRoom(RoomPage):
         for tool, words in (
             ("look", self.tr("Look")),
             ("region", self.tr("Draw the region")),
-            ("sample", self.tr("Point at a kind of wear")),
+            ("sample", self.tr("Point at a kind")),
         ):
             choice = button(words, "tool")
             choice.setCheckable(True)
@@ -149,15 +149,11 @@ class WearRoom(RoomPage):
         self.mm.setToolTip(self.tr("A known length on the prototype divided by its length in pixels"))
         self.measure_button = button(self.tr("Measure"), "main")
         self.measure_button.clicked.connect(self.measure)
+        self.centre.addLayout(row(*buttons, self.kind, None, spacing=6))
         return row(
-            *buttons,
-            self.kind,
-            None,
-            label(self.tr("a pixel is"), "second"),
-            self.mm,
-            self.measure_button,
-            spacing=6,
-        )
+            label(self.tr("a pixel is"), "second"), self.mm, label(self.tr("on the prototype"), "second"), None,
+            self.measure_button, spacing=6,
+        )  # fmt: skip
 
     def _build_side(self) -> None:
         much = Panel(self.tr("How much"))

@@ -1,0 +1,56 @@
+"""A window on a copy of the demo, and a check that no test leaves anything alive."""
+
+import pytest
+from PySide6.QtCore import QThreadPool
+from PySide6.QtWidgets import QApplication
+
+from lean_sepia.ui import theme
+from lean_sepia.ui.settings import Settings
+from lean_sepia.ui.window import MainWindow
+
+
+@pytest.fixture(scope="session")
+def qapp_cls():
+    return QApplication
+
+
+@pytest.fixture(scope="session", autouse=True)
+def dressed(qapp):
+    """Fonts and day lighting, once."""
+    theme.load_fonts()
+    theme.apply(qapp, theme.DAY)
+
+
+@pytest.fixture(autouse=True)
+def nothing_left_alive(qapp):
+    """Fails a test that leaves a window or a thread behind."""
+    yield
+    qapp.processEvents()
+    shown = [widget for widget in qapp.topLevelWidgets() if widget.isVisible()]
+    assert shown == []
+    assert QThreadPool.globalInstance().activeThreadCount() == 0
+
+
+@pytest.fixture
+def window(qtbot):
+    """The main window, its jobs run at once."""
+    answer = MainWindow(Settings(), synchronous=True, remember=False)
+    answer.show()
+    yield answer
+    answer.close()
+    answer.deleteLater()
+    QApplication.processEvents()
+
+
+@pytest.fixture
+def workspace(window, demo):
+    """The half-worked demo, open."""
+    assert window.open_project(demo.worked)
+    return window.workspace
+
+
+@pytest.fixture
+def untouched(window, demo):
+    """The untouched demo, open."""
+    assert window.open_project(demo.untouched)
+    return window.workspace

@@ -1,0 +1,135 @@
+"""The tour through the real window, offscreen in a process of its own, and the main journey on a real X display."""
+
+import os
+import shutil
+import subprocess
+import sys
+
+import pytest
+from PIL import Image
+from pypdf import PdfReader
+
+from lean_sepia.ui.system_libraries import X_DISPLAY, advice, missing_packages
+
+
+def run(arguments, demo_master, tmp_path, **environment):
+    cache = tmp_path / "cache" / "lean-sepia"
+    cache.mkdir(parents=True, exist_ok=True)
+    from lean_sepia.demo.folder import EDITION
+
+    if not (cache / f"demo-{EDITION}").exists():
+        shutil.copytree(demo_master.folder, cache / f"demo-{EDITION}")
+    values = {**os.environ, **environment}
+    return subprocess.run(
+        [sys.executable, *arguments], env=values, capture_output=True, text=True, timeout=200, check=False
+    )
+
+
+def test_tour_writes_a_picture_per_view_and_the_card(demo_master, tmp_path):
+    done = run(["-m", "lean_sepia", "tour", str(tmp_path / "out")], demo_master, tmp_path)
+    assert done.returncode == 0, done.stderr
+    pictures = sorted((tmp_path / "out").glob("*.png"))
+    names = {path.stem for path in pictures}
+    assert names >= {
+        "start",
+        "evidence",
+        "match",
+        "tone",
+        "glaze",
+        "wear",
+        "plan",
+        "bench",
+        "shelf",
+        "evening",
+    }
+    for path in pictures:
+        with Image.open(path) as picture:
+            assert picture.size == (1280, 800)
+            assert len(picture.convert("RGB").resize((160, 100)).getcolors(16000)) > 20
+    assert len(PdfReader(tmp_path / "out" / "bench-card.pdf").pages) >= 2
+
+
+def test_demo_without_a_display_says_so_and_walks(demo_master, tmp_path):
+    environment = {"DISPLAY": "", "WAYLAND_DISPLAY": ""}
+    done = run(["-m", "lean_sepia", "demo"], demo_master, tmp_path, **environment)
+    assert done.returncode == 0, done.stderr
+    assert "no display" in done.stdout
+    assert "bench-card.pdf" in done.stdout
+
+
+JOURNEY = """
+import sys
+from pathlib import Path
+from PySide6.QtCore import Qt, QPointF
+from PySide6.QtTest import QTest
+from lean_sepia.ui.app import make_app
+from lean_sepia.ui import theme
+from lean_sepia.ui.settings import Settings
+from lean_sepia.ui.window import MainWindow
+from lean_sepia.project.model import AnchorMark
+from lean_sepia.report.bench_card import write_bench_card
+
+app = make_app([])
+assert app.platformName() == "xcb", app.platformName()
+theme.apply(app, theme.DAY)
+window = MainWindow(Settings(), remember=False)
+window.show()
+assert QTest.qWaitForWindowExposed(window)
+assert window.open_project(Path(sys.argv[1]))
+space = window.workspace
+def settle():
+    for _ in range(600):
+        QTest.qWait(50)
+        if space.session.jobs.idle:
+            return
+    raise SystemExit("jobs did not end")
+settle()
+room = space.rooms["evidence"]
+room.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
+settle()
+space.session.choose_zone("funnel")
+QTest.keyClick(room.viewer, Qt.Key.Key_S)
+spot = (QPointF(836, 372) * room.viewer._scale + room.viewer._offset).toPoint()
+QTest.mouseClick(room.viewer, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, spot)
+assert len(space.session.project.samples) == 1
+space.open_room("match")
+settle()
+QTest.mouseClick(space.rooms["match"].pin, Qt.MouseButton.LeftButton)
+settle()
+assert space.session.cut("funnel").fresh is not None
+for name in ("tone", "glaze", "wear", "plan", "bench"):
+    space.open_room(name)
+    settle()
+write_bench_card(space.session.project, sys.argv[2])
+window.close()
+print("journey done")
+"""
+
+
+def test_main_journey_on_a_real_display(demo, demo_master, tmp_path):
+    server = shutil.which("Xvfb")
+    if server is None and os.environ.get("CI") != "true":
+        pytest.skip("Xvfb is not installed: apt-get install xvfb")
+    lacking = missing_packages(X_DISPLAY)
+    if lacking and os.environ.get("CI") != "true":
+        pytest.skip(advice(lacking))
+    assert server, "Xvfb is missing: .ci/run installs it"
+    read, write = os.pipe()
+    screen = subprocess.Popen(
+        [server, "-displayfd", str(write), "-screen", "0", "1280x800x24", "-nolisten", "tcp"],
+        pass_fds=(write,), stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
+    )  # fmt: skip
+    os.close(write)
+    try:
+        with os.fdopen(read) as answer:
+            number = answer.readline().strip()
+        done = run(
+            ["-c", JOURNEY, str(demo.untouched), str(tmp_path / "card.pdf")], demo_master, tmp_path,
+            DISPLAY=f":{number}", QT_QPA_PLATFORM="xcb",
+        )  # fmt: skip
+    finally:
+        screen.terminate()
+        screen.wait(20)
+    assert done.returncode == 0, done.stderr
+    assert "journey done" in done.stdout
+    assert (tmp_path / "card.pdf").read_bytes().startswith(b"%PDF")
