@@ -68,7 +68,7 @@ def segment(
     centres = np.array([classes[name] for name in names])
     nearest = np.stack([np.linalg.norm(lab - centre, axis=-1) for centre in centres], axis=-1).argmin(axis=-1)
     light, start = xyz_from_lab(lab), xyz_from_lab(base)
-    found = {}
+    found: dict[str, tuple[BoolArray, FloatArray]] = {}
     for index, name in enumerate(names):
         way = xyz_from_lab(centres[index]) - start
         share = np.clip((light - start) @ way / max(float(way @ way), 1e-12), 0.0, 1.0)

@@ -1,0 +1,22 @@
+"""`./sepia bench`: run every measurement, or those named."""
+
+import sys
+
+from benchmarks import mixing, ranges, startup
+
+ALL = {"startup": startup.main, "mixing": mixing.main, "ranges": ranges.main}
+
+
+def main() -> int:
+    """Exit 1 where a figure was not reached."""
+    chosen = [name for name in sys.argv[1:] if not name.startswith("-")] or list(ALL)
+    unknown = [name for name in chosen if name not in ALL]
+    if unknown:
+        print(f"There is no benchmark {unknown[0]!r}; there are {', '.join(ALL)}.", file=sys.stderr)
+        return 2
+    reached = [ALL[name]() for name in chosen]
+    return 0 if all(reached) else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
