@@ -2,71 +2,32 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 import sys
 from collections.abc import Callable, Mapping
 from dataclasses import asdict
-from datetime import datetime
 from pathlib import Path
 from typing import Any, NoReturn
 
 import click
 
 from lean_sepia import __version__
-from lean_sepia.errors import BadInputError, ColourError, SepiaError, ShelfError
+from lean_sepia.command_input import (
+    FINISHES,
+    parse_anchors,
+    parse_lab,
+    parse_lab_and_sheen,
+    parse_laying,
+    parse_moment,
+    parse_numbers,
+    parse_parts,
+    parse_target_rows,
+)
+from lean_sepia.errors import BadInputError, SepiaError, ShelfError
 
 # Everything heavy is imported inside the commands: `lean-sepia --help` and the window start without it.
 
 _DECIMALS = 4
-FINISHES = ("flat", "satin", "gloss")
-
-
-def _numbers(text: str, what: str, counts: tuple[int, ...]) -> list[float]:
-    try:
-        values = [float(part) for part in text.split(",")]
-    except ValueError:
-        raise BadInputError(
-            f"{what} is written as numbers with commas between them; found {text!r}."
-        ) from None
-    if len(values) not in counts or not all(abs(value) < 1e9 for value in values):
-        wanted = " or ".join(str(count) for count in counts)
-        raise BadInputError(f"{what} takes {wanted} numbers; found {text!r}.")
-    return values
-
-
-def _lab(text: str, what: str) -> tuple[float, float, float]:
-    from lean_sepia.colour.lab import checked_lab
-
-    L, a, b = checked_lab(_numbers(text, what, (3,)))
-    return float(L), float(a), float(b)
-
-
-def _lab_and_sheen(text: str, what: str) -> tuple[tuple[float, float, float], float]:
-    """`L,a,b[,finish]`, flat by default."""
-    from lean_sepia.paint.saunderson import SHEEN
-
-    parts = text.split(",")
-    finish = parts.pop().strip() if len(parts) == 4 else "flat"
-    if finish not in FINISHES:
-        raise BadInputError(f"{what}: the finish is one of {', '.join(FINISHES)}; found {finish!r}.")
-    return _lab(",".join(parts), what), SHEEN[finish]
-
-
-def _parts(text: str) -> list[tuple[str, int]]:
-    answer = []
-    for piece in text.split(","):
-        name, sign, count = piece.partition("=")
-        if not sign or not count.strip().isdigit() or int(count) < 1:
-            raise BadInputError(
-                f"A mixture is written id=parts,id=parts with whole parts of at least 1; found {piece!r}."
-            )
-        answer.append((name.strip(), int(count)))
-    names = [name for name, _ in answer]
-    if len(set(names)) < len(names):
-        raise BadInputError(f"A mixture names each paint once; found {text!r}.")
-    return answer
 
 
 def _rounded(value: Any) -> Any:
@@ -90,25 +51,6 @@ _json_option = click.option("--json", "as_json", is_flag=True, help="Print JSON 
 @click.version_option(__version__, prog_name="lean-sepia")
 def cli() -> None:
     """Match a scale model's finish to reference photos."""
-
-
-def _anchors(neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None) -> list[Any]:
-    from lean_sepia.colour.lab import checked_lab
-    from lean_sepia.photo.cast import Anchor, chart_anchors
-
-    found = []
-    for text in neutral:
-        x, y, radius, *lightness = _numbers(text, "--neutral", (3, 4))
-        if lightness:
-            checked_lab([lightness[0], 0, 0])
-        found.append(Anchor(x, y, radius, lightness[0] if lightness else None))
-    for text in anchor:
-        x, y, radius, L, a, b = _numbers(text, "--anchor", (6,))
-        checked_lab([L, a, b])
-        found.append(Anchor(x, y, radius, L, a, b))
-    if chart:
-        found += chart_anchors(_numbers(chart, "--chart", (8,)))
-    return found
 
 
 _neutral = click.option(
@@ -143,13 +85,18 @@ def sample(
             "Nothing to sample: give --at X,Y,R for a disc or --area x0,y0,x1,y1 for a rectangle."
         )
     picture = read_picture(photo)
-    cast = fit_cast(picture.pixels, _anchors(neutral, anchor, chart))
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, chart))
     samples: list[dict[str, Any]] = []
     for text in at:
-        x, y, radius = _numbers(text, "--at", (3,))
+        x, y, radius = parse_numbers(text, "--at", (3,))
         samples.append({"x": x, "y": y, **asdict(sample_disc(picture.pixels, cast, x, y, radius))})
     areas = [
-        {"lab": [float(v) for v in cast.lab(rectangle_mean(picture.pixels, *_numbers(text, "--area", (4,))))]}
+        {
+            "lab": [
+                float(v)
+                for v in cast.lab(rectangle_mean(picture.pixels, *parse_numbers(text, "--area", (4,))))
+            ]
+        }
         for text in area
     ]
     answer: dict[str, Any] = {
@@ -181,59 +128,6 @@ def sample(
     _print(answer, as_json, words)
 
 
-def _shelf_paints(path: str) -> list[Any]:
-    from lean_sepia.project.shelf_file import read_shelf
-
-    return read_shelf(path).paints()
-
-
-def _laying(over: str | None, coats: float | None, thinner_share: float | None, varnish: str | None) -> Any:
-    from lean_sepia.paint.film import film_thickness
-    from lean_sepia.paint.identify import internal_from_lab
-    from lean_sepia.paint.laying import Laying
-
-    if over is None:
-        if coats is not None or thinner_share is not None:
-            raise BadInputError(
-                "--coats and --thinner-share describe a film: say with --over L,a,b what lies below."
-            )
-        return Laying(varnish=varnish)
-    coats = 1.0 if coats is None else coats
-    thinner_share = 0.0 if thinner_share is None else thinner_share
-    if not coats > 0:
-        raise BadInputError(f"--coats is greater than 0; found {coats:g}.")
-    if not 0 <= thinner_share < 1:
-        raise BadInputError(
-            f"--thinner-share is a share from 0 to below 1, such as 0.6; found {thinner_share:g}."
-        )
-    lab, g = _lab_and_sheen(over, "--over")
-    return Laying(internal_from_lab(lab, g).R_i, film_thickness(coats, thinner_share), varnish)
-
-
-def _target_rows(path: str) -> list[tuple[float, float, float]]:
-    try:
-        text = Path(path).read_text(encoding="utf-8-sig")
-    except OSError as error:
-        raise ColourError(f"The targets {path} cannot be read: {error.strerror}.") from None
-    except UnicodeDecodeError:
-        raise ColourError(f"The targets {path} are not UTF-8 text. Save the file as UTF-8.") from None
-    reader = csv.DictReader(io.StringIO(text), skipinitialspace=True)
-    if not reader.fieldnames or not {"L", "a", "b"} <= {name.strip() for name in reader.fieldnames}:
-        raise ColourError(
-            f"The targets {path} need the header L,a,b; found {','.join(reader.fieldnames or ['nothing'])}."
-        )
-    rows = []
-    for line, row in enumerate(reader, start=2):
-        clean = {(key or "").strip(): value for key, value in row.items()}
-        try:
-            rows.append(_lab(",".join(str(clean[key]) for key in "Lab"), "a target"))
-        except BadInputError as error:
-            raise ColourError(f"{path}, line {line}: {error}") from None
-    if not rows:
-        raise ColourError(f"The targets {path} list no colour.")
-    return rows
-
-
 @cli.command()
 @click.option("--shelf", required=True, help="A shelf file, JSON or CSV.")
 @click.option("--target", metavar="L,a,b")
@@ -251,15 +145,16 @@ def mix(
     coats: float | None, thinner_share: float | None, varnish: str | None, as_json: bool,
 ) -> None:  # fmt: skip
     """Find whole parts of paints on a shelf that give a colour."""
+    from lean_sepia.project.shelf_file import read_shelf
     from lean_sepia.recipe.mix import MixSolver
 
     if (target is None) == (targets is None):
         raise BadInputError("Give one of --target L,a,b and --targets FILE.csv.")
-    goals = [_lab(target, "--target")] if target is not None else _target_rows(str(targets))
-    paints = _shelf_paints(shelf)
+    goals = [parse_lab(target, "--target")] if target is not None else parse_target_rows(str(targets))
+    paints = read_shelf(shelf).paints()
     names = {paint.id: paint.name for paint in paints}
     solver = MixSolver(
-        paints, _laying(over, coats, thinner_share, varnish), max_paints=max_paints, max_parts=max_parts
+        paints, parse_laying(over, coats, thinner_share, varnish), max_paints=max_paints, max_parts=max_parts
     )
     results: list[dict[str, Any]] = []
     for goal in goals:
@@ -295,11 +190,12 @@ def mix(
 @_json_option
 def fade(shelf: str, base: str, target: str, max_parts: int, as_json: bool) -> None:
     """Choose the paint that takes a base to its faded colour without turning its hue."""
+    from lean_sepia.project.shelf_file import read_shelf
     from lean_sepia.recipe.fade import choose_lighteners
 
-    paints = _shelf_paints(shelf)
+    paints = read_shelf(shelf).paints()
     names = {paint.id: paint.name for paint in paints}
-    found = choose_lighteners(paints, _parts(base), _lab(target, "--target"), max_parts=max_parts)
+    found = choose_lighteners(paints, parse_parts(base), parse_lab(target, "--target"), max_parts=max_parts)
 
     def words() -> str:
         lines = []
@@ -320,12 +216,13 @@ def fade(shelf: str, base: str, target: str, max_parts: int, as_json: bool) -> N
 @_json_option
 def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: bool) -> None:
     """Choose one filter that brings several bases nearer to their targets."""
+    from lean_sepia.project.shelf_file import read_shelf
     from lean_sepia.recipe.glaze import choose_glazes
 
-    paints = _shelf_paints(shelf)
+    paints = read_shelf(shelf).paints()
     names = {paint.id: paint.name for paint in paints}
-    bases = [_lab_and_sheen(text, "--base") for text in base]
-    found = choose_glazes(paints, bases, [_lab(text, "--target") for text in target])
+    bases = [parse_lab_and_sheen(text, "--base") for text in base]
+    found = choose_glazes(paints, bases, [parse_lab(text, "--target") for text in target])
     answer = [
         {
             "paint": g.paint, "paint_parts": 1, "thinner_parts": g.thinner_parts, "passes": g.passes,
@@ -367,10 +264,10 @@ def wear(
     from lean_sepia.project.questions import survey_region
 
     picture = read_picture(photo)
-    cast = fit_cast(picture.pixels, _anchors(neutral, anchor, None))
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, None))
 
     def colour(text: str, what: str) -> tuple[float, float, float]:
-        L, a, b = cast.lab(disc_patch(picture.pixels, *_numbers(text, what, (3,))).mean)
+        L, a, b = cast.lab(disc_patch(picture.pixels, *parse_numbers(text, what, (3,))).mean)
         return float(L), float(a), float(b)
 
     named = {}
@@ -379,7 +276,7 @@ def wear(
         if not sign or not name.strip() or name.strip() in named:
             raise BadInputError(f"A class is written name=X,Y,R, each name once; found {text!r}.")
         named[name.strip()] = colour(place, "--class")
-    x0, y0, x1, y1 = _numbers(region, "--region", (4,))
+    x0, y0, x1, y1 = parse_numbers(region, "--region", (4,))
     _, record = survey_region(
         picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base"), named,
         mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm,
@@ -420,13 +317,6 @@ def plan() -> None:
     """Check the order of work, or put it on a calendar."""
 
 
-def _start(text: str) -> datetime:
-    try:
-        return datetime.fromisoformat(text).replace(tzinfo=None)
-    except ValueError:
-        raise BadInputError(f"--start is a date and time such as 2031-03-03T19:00; found {text!r}.") from None
-
-
 @plan.command("check")
 @click.argument("file")
 @click.option("--start", metavar="ISO")
@@ -443,7 +333,7 @@ def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool
         raise BadInputError("--start and --evenings go together: give both or neither.")
     steps = list(read_plan(file))
     if start is not None and evenings is not None:
-        steps = lay_without_waiting(steps, _start(start), parse_evenings(evenings))
+        steps = lay_without_waiting(steps, parse_moment(start), parse_evenings(evenings))
     findings = check_plan(steps)
 
     def words() -> str:
@@ -467,7 +357,7 @@ def plan_schedule(file: str, start: str, evenings: str, as_json: bool) -> None:
     from lean_sepia.plan.step import read_plan
 
     steps = read_plan(file)
-    schedule = build_schedule(steps, _start(start), parse_evenings(evenings))
+    schedule = build_schedule(steps, parse_moment(start), parse_evenings(evenings))
     answer = {
         "steps": [
             {"id": s.id, "start": s.start.isoformat(), "end": s.end.isoformat(), "ready": s.ready.isoformat()}

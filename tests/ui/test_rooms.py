@@ -10,9 +10,9 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.project.model import AnchorMark
 from lean_sepia.project.questions import cast_of
 from lean_sepia.ui.anchor_dialog import AnchorDialog
+from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
-from lean_sepia.ui.rooms.evidence_room import PhotoCard
-from lean_sepia.ui.rooms.match_room import RecipeCard
+from lean_sepia.ui.recipe_card import RecipeCard
 from lean_sepia.ui.subject_dialog import SubjectDialog
 
 

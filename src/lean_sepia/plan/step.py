@@ -11,6 +11,7 @@ from typing import Any, Literal, get_args
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from lean_sepia.errors import PlanError
+from lean_sepia.text_files import read_text
 
 Kind = Literal[
     "wash-model", "primer", "base", "preshade", "tone", "camouflage", "mask", "unmask", "marking",
@@ -179,12 +180,7 @@ def read_plan(path: str | Path) -> tuple[PlanStep, ...]:
     PlanError
         The file is missing, not JSON in UTF-8, or breaks a rule.
     """
-    try:
-        text = Path(path).read_text(encoding="utf-8")
-    except OSError as error:
-        raise PlanError(f"The plan {path} cannot be read: {error.strerror}.") from None
-    except UnicodeDecodeError:
-        raise PlanError(f"The plan {path} is not UTF-8 text. Save it as UTF-8.") from None
+    text = read_text(path, "The plan", PlanError)
     try:
         data = json.loads(text)
     except json.JSONDecodeError as error:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import csv
 import io
 import json
-import os
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -14,6 +13,7 @@ from typing import Any
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.paint import Paint
 from lean_sepia.project.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
+from lean_sepia.text_files import read_text, write_whole
 
 _CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
@@ -94,14 +94,7 @@ def read_shelf(path: str | Path) -> ShelfContent:
         The file is missing, not UTF-8, neither form, or has no paints.
     """
     file = Path(path)
-    try:
-        text = file.read_text(encoding="utf-8-sig")
-    except OSError as error:
-        raise ShelfError(f"The shelf {file} cannot be read: {error.strerror}.") from None
-    except UnicodeDecodeError as error:
-        raise ShelfError(
-            f"The shelf {file} is not UTF-8 text (byte {error.start} is {error.object[error.start]:#04x}). Save it as UTF-8."
-        ) from None
+    text = read_text(file, "The shelf", ShelfError)
     if not text.strip():
         raise ShelfError(f"The shelf {file} is empty.")
     if text.lstrip()[0] in "{[":
@@ -179,14 +172,8 @@ def write_shelf(path: str | Path, content: ShelfContent) -> None:
     ShelfError
         The place cannot be written to.
     """
-    target = Path(path)
-    beside = target.with_name(target.name + ".part")
     text = json.dumps({**content.extra, "paints": list(content.records)}, ensure_ascii=False, indent=1)
     try:
-        with beside.open("w", encoding="utf-8") as file:
-            file.write(text + "\n")
-            file.flush()
-            os.fsync(file.fileno())
-        beside.replace(target)
+        write_whole(path, (text + "\n").encode())
     except OSError as error:
-        raise ShelfError(f"The shelf {target} cannot be written: {error.strerror}.") from None
+        raise ShelfError(f"The shelf {path} cannot be written: {error.strerror}.") from None

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import io
-import os
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -28,6 +27,7 @@ from lean_sepia.project.model import Coat, Lab, Project, Zone
 from lean_sepia.project.paints import portions
 from lean_sepia.project.strata import Strata, strata_of
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
+from lean_sepia.text_files import write_whole
 
 _REGULAR, _BOLD = "B612", "B612-Bold"
 _MARGIN = 14 * mm
@@ -166,18 +166,12 @@ def write_bench_card(project: Project, path: str | Path, *, volume_ml: float = _
     BadInputError
         The place cannot be written to.
     """
-    target = Path(path)
     data = bench_card(project, volume_ml=volume_ml)
-    beside = target.with_name(target.name + ".part")
     try:
-        with beside.open("wb") as file:
-            file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
-        beside.replace(target)
+        write_whole(path, data)
     except OSError as error:
         raise BadInputError(
-            f"The card {target} cannot be written: {error.strerror}. Choose another folder."
+            f"The card {path} cannot be written: {error.strerror}. Choose another folder."
         ) from None
 
 

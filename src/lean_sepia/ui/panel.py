@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
     QLayout,
     QPushButton,
     QSizePolicy,
+    QSpinBox,
     QVBoxLayout,
     QWidget,
 )
@@ -70,6 +71,19 @@ _BY_KEYBOARD = (
 )
 
 
+def count_box(low: int, high: int, value: int, name: str) -> QSpinBox:
+    """A small box for a whole number; its name is spoken and shown as a hint."""
+    box = QSpinBox()
+    box.setRange(low, high)
+    box.setValue(value)
+    box.setFixedWidth(46)
+    box.setAlignment(Qt.AlignmentFlag.AlignRight)
+    box.setAccessibleName(name)
+    box.setToolTip(name)
+    box.setKeyboardTracking(False)
+    return box
+
+
 class KeyboardRing:
     """For painted widgets: `ring` is set while the focus came by keyboard or a key was used since."""
 
@@ -119,3 +133,11 @@ def clear(layout: QLayout) -> None:
         elif (inner := item.layout()) is not None:
             clear(inner)
             inner.deleteLater()
+
+
+def holder(layout: QLayout) -> QWidget:
+    """A widget that only holds a layout."""
+    widget = QWidget()
+    layout.setContentsMargins(0, 0, 0, 0)
+    widget.setLayout(layout)
+    return widget

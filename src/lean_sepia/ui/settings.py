@@ -8,6 +8,8 @@ from pathlib import Path
 
 from platformdirs import user_state_path
 
+from lean_sepia.text_files import write_whole
+
 _MOST_RECENT = 8
 
 
@@ -48,8 +50,6 @@ def save_settings(settings: Settings) -> None:
     file = settings_file()
     try:
         file.parent.mkdir(parents=True, exist_ok=True)
-        beside = file.with_suffix(".part")
-        beside.write_text(json.dumps(asdict(settings)), encoding="utf-8")
-        beside.replace(file)
+        write_whole(file, json.dumps(asdict(settings)).encode())
     except OSError:
         return

@@ -2,50 +2,38 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import (
-    QCheckBox,
-    QDialog,
-    QDialogButtonBox,
-    QDoubleSpinBox,
-    QFormLayout,
-    QLineEdit,
-    QWidget,
-)
+from PySide6.QtCore import QCoreApplication
+from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit, QWidget
 
 from lean_sepia.project.model import Subject
+from lean_sepia.ui.form_dialog import FormDialog
 
 
-class SubjectDialog(QDialog):
-    """Edits a copy; the caller makes the edit."""
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("SubjectDialog", text)
+
+
+class SubjectDialog(FormDialog):
+    """Asks for what the model is."""
 
     def __init__(self, subject: Subject, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(self.tr("Model and livery"))
         self._subject = subject
-        self.name = QLineEdit(subject.name)
+        self.name, self.livery = QLineEdit(subject.name), QLineEdit(subject.livery)
         self.scale = QDoubleSpinBox()
         self.scale.setRange(1, 1000)
         self.scale.setDecimals(1)
         self.scale.setPrefix("1:")
         self.scale.setValue(subject.scale)
-        self.livery = QLineEdit(subject.livery)
         self.begins, self.ends = QLineEdit(subject.livery_from), QLineEdit(subject.livery_to)
         for field in (self.begins, self.ends):
-            field.setPlaceholderText(self.tr("year"))
-        self.what_if = QCheckBox(self.tr("What if: no prototype looked like this"))
+            field.setPlaceholderText(_tr("year"))
+        self.what_if = QCheckBox(_tr("What if: no prototype looked like this"))
         self.what_if.setChecked(subject.what_if)
-        form = QFormLayout(self)
-        form.setContentsMargins(18, 18, 18, 18)
-        form.setSpacing(8)
-        for words, field in (
-            (self.tr("Model"), self.name), (self.tr("Scale"), self.scale), (self.tr("Livery"), self.livery),
-            (self.tr("Worn from"), self.begins), (self.tr("Worn until"), self.ends), ("", self.what_if),
-        ):  # fmt: skip
-            form.addRow(words, field)
-        box = QDialogButtonBox(QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel)
-        box.accepted.connect(self.accept)
-        box.rejected.connect(self.reject)
-        form.addRow(box)
+        fields = (
+            (_tr("Model"), self.name), (_tr("Scale"), self.scale), (_tr("Livery"), self.livery),
+            (_tr("Worn from"), self.begins), (_tr("Worn until"), self.ends), ("", self.what_if),
+        )  # fmt: skip
+        super().__init__(_tr("Model and livery"), fields, parent)
 
     def subject(self) -> Subject:
         """The subject as edited."""

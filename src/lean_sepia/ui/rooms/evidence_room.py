@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import partial
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
@@ -22,142 +21,26 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from lean_sepia.arrays import Image8
-from lean_sepia.colour.words import colour_name, difference
+from lean_sepia.colour.words import difference
 from lean_sepia.photo.cast import Cast
 from lean_sepia.photo.patch import disc_patch
-from lean_sepia.photo.preview import corrected_pixels
-from lean_sepia.photo.read import Picture, shrunk
+from lean_sepia.photo.read import shrunk
 from lean_sepia.project import edits
 from lean_sepia.project.advice import contradiction
 from lean_sepia.project.model import ROLES, AnchorMark, Photo, Project
 from lean_sepia.project.questions import cast_of, resample, take_sample
 from lean_sepia.ui.anchor_dialog import AnchorDialog
-from lean_sepia.ui.panel import KeyboardRing, Panel, button, clear, label, row, rule
+from lean_sepia.ui.loupe import Loupe
+from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
 from lean_sepia.ui.photo_viewer import Mark, PhotoViewer, to_image
 from lean_sepia.ui.rooms.room import RoomPage
+from lean_sepia.ui.seen_photo import Seen, prepare
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Chip, Fields
-from lean_sepia.ui.theme import HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
 
-_PREVIEW_SIDE, _THUMB_SIDE = 2000, 280
-
-
-@dataclass(frozen=True, eq=False)
-class Seen:
-    """A photo made ready for the screen in the background."""
-
-    photo: Photo
-    picture: Picture
-    cast: Cast
-    found: Image8
-    corrected: Image8 | None
-
-
-def prepare(session: Session, photo: Photo) -> Seen:
-    """Decode, correct and shrink one photo; runs in a job."""
-    picture = session.picture(photo.id)
-    cast = cast_of(picture.pixels, photo.anchors)
-    found = shrunk(picture.pixels, _PREVIEW_SIDE)
-    return Seen(photo, picture, cast, found, corrected_pixels(found, cast) if photo.anchors else None)
-
-
-class PhotoCard(KeyboardRing, QWidget):
-    """One photo on the contact sheet."""
-
-    chosen = Signal(str)
-
-    def __init__(self, photo: Photo, status: str, strong: bool) -> None:
-        super().__init__()
-        self.photo, self._status, self._strong = photo, status, strong
-        self.image: QImage | None = None
-        self.setFixedSize(136, 104)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(f"{photo.title}, {photo.date}, {status}")
-        self.setToolTip("\n".join([photo.title, photo.process, photo.light, *photo.notes]).strip())
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-
-    def mousePressEvent(self, _event: QMouseEvent) -> None:
-        self.chosen.emit(self.photo.id)
-
-    def keyPressEvent(self, event) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.chosen.emit(self.photo.id)
-        else:
-            super().keyPressEvent(event)
-
-    def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        colours = self.palette()
-        painter.fillRect(self.rect(), colours.color(RAISED if self._strong else PANEL))
-        if self.image is not None:
-            box = QRectF(7, 7, self.width() - 14, 52)
-            wanted = box.width() / box.height()
-            tall = self.image.width() / wanted
-            source = QRectF(
-                0,
-                max(0.0, (self.image.height() - tall) * 0.55),
-                self.image.width(),
-                min(tall, self.image.height()),
-            )
-            painter.drawImage(box, self.image, source)
-        painter.setFont(font(11, True))
-        painter.setPen(colours.color(TEXT))
-        painter.drawText(
-            QRectF(8, 63, self.width() - 16, 16),
-            Qt.AlignmentFlag.AlignVCenter,
-            self.photo.date or self.photo.title,
-        )
-        painter.setFont(font(11))
-        painter.setPen(colours.color(SECOND))
-        painter.drawText(
-            QRectF(8, 63, self.width() - 16, 16),
-            Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
-            self._status,
-        )
-        metrics = painter.fontMetrics()
-        words = metrics.elidedText(
-            self.photo.process or self.photo.title, Qt.TextElideMode.ElideRight, self.width() - 16
-        )
-        painter.drawText(QRectF(8, 80, self.width() - 16, 16), Qt.AlignmentFlag.AlignVCenter, words)
-        strong = self._strong or self.ring
-        painter.setPen(QPen(colours.color(TEXT if strong else HAIRLINE), 2 if strong else 1))
-        painter.drawRect(self.rect().adjusted(1, 1, -1, -1) if strong else self.rect().adjusted(0, 0, -1, -1))
-
-
-class Loupe(Panel):
-    """The colour under the pointer, corrected, in figures and words."""
-
-    def __init__(self, parent: QWidget) -> None:
-        super().__init__(kind="raised", margin=10)
-        self.setParent(parent)
-        self.setFixedSize(214, 74)
-        self._field = Fields(margin=0, height=44)
-        self._field.setFixedSize(46, 50)
-        self._figures, self._name = label("", ""), label("", "second", wrap=True)
-        words = QVBoxLayout()
-        words.setSpacing(1)
-        words.addWidget(self._figures)
-        words.addWidget(self._name)
-        words.addStretch(1)
-        line = QHBoxLayout()
-        line.setSpacing(10)
-        line.addWidget(self._field)
-        line.addLayout(words, 1)
-        self.add(line)
-        self.hide()
-
-    def sizeHint(self) -> QSize:
-        return QSize(214, 74)
-
-    def show_lab(self, lab: tuple[float, float, float]) -> None:
-        """Show a colour."""
-        self._field.show_labs([lab])
-        self._figures.setText(f"{lab[0]:.0f}  {lab[1]:+.0f}  {lab[2]:+.0f}".replace("-", "−"))
-        self._name.setText(colour_name(lab))
-        self.show()
+_THUMB_SIDE = 280
 
 
 class EvidenceRoom(RoomPage):

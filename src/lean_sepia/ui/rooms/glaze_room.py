@@ -62,13 +62,7 @@ class GlazeRoom(RoomPage):
         super().__init__(session)
         self.answer: Answer | None = None
         self._asked: tuple | None = None
-        self._statement = label("", "statement", wrap=True)
-        self._remark = label("", "second", wrap=True)
-        head = QVBoxLayout()
-        head.setSpacing(2)
-        head.addWidget(self._statement)
-        head.addWidget(self._remark)
-        self.centre.addLayout(head)
+        self._statement, self._remark = self.headline()
         self.rows = RampRows()
         self.rows.foot = self.tr("In each field, left to right: before, after, what the photo shows.")
         self.rows.chosen.connect(lambda _index: self._show_choice())

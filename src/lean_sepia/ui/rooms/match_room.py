@@ -5,29 +5,28 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QDoubleSpinBox, QFrame, QGridLayout, QHBoxLayout, QSpinBox, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QDoubleSpinBox, QFrame, QGridLayout, QHBoxLayout, QVBoxLayout
 
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.colour.words import difference
-from lean_sepia.errors import ShelfError
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Paint
 from lean_sepia.project import edits
 from lean_sepia.project.questions import BASE_COATS, BASE_THINNER, base_laying, films_over_grounds
 from lean_sepia.project.targets import Target
-from lean_sepia.recipe.mix import MixSolver, Recipe, one_per_bottle_set
-from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for, reduced, stray_drops
+from lean_sepia.recipe.choice import Choice, base_paints, offer
+from lean_sepia.recipe.mix import MixSolver, Recipe
+from lean_sepia.recipe.parts import reduced, stray_drops
 from lean_sepia.ui.colour_plane import ColourPlane, Point
-from lean_sepia.ui.panel import Panel, button, clear, label, row
+from lean_sepia.ui.panel import Panel, button, clear, count_box, holder, label, row
+from lean_sepia.ui.recipe_card import RecipeCard
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
-from lean_sepia.ui.swatch import Chip, Drops, Fields, Lab
+from lean_sepia.ui.swatch import Fields, Lab
 
 GROUNDS: tuple[tuple[str, Lab], ...] = (
     ("black", (24.5, 0.0, 0.0)), ("primer red", (41.0, 25.0, 14.0)), ("grey", (55.0, 0.0, 0.0)), ("white", (92.0, 0.0, 1.0)),
@@ -35,15 +34,6 @@ GROUNDS: tuple[tuple[str, Lab], ...] = (
 """Undercoats shown as a strip: usual primers, as flat colours (practice)."""
 
 _FILM_COATS = (1, 2, 3, 4)
-
-
-@dataclass(frozen=True, eq=False)
-class Choice:
-    """One recipe card: what it is called and the recipe."""
-
-    title: str
-    recipe: Recipe
-    pinned: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,84 +46,6 @@ class Answer:
     strayed: dict[int, tuple[Lab, ...]]
     films: dict[int, np.ndarray]
     light_labs: dict[int, tuple[tuple[Lab, Lab], ...]]
-
-
-class RecipeCard(QFrame):
-    """A recipe as drops that can be counted."""
-
-    chosen = Signal()
-
-    def __init__(
-        self, choice: Choice, paints: dict[str, Paint], records: dict[str, dict], volume_ml: float
-    ) -> None:
-        super().__init__()
-        self.setProperty("kind", "raised")
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-        recipe = choice.recipe
-        words = ", ".join(f"{count} {paints[name].name}" for name, count in recipe.parts)
-        self.setAccessibleName(f"{choice.title}: {words}, {recipe.de00:.1f} ΔE00")
-        body = QVBoxLayout(self)
-        body.setContentsMargins(13, 11, 13, 11)
-        body.setSpacing(5)
-        body.addLayout(
-            row(label(choice.title.upper(), "caption"), None, label(f"{recipe.de00:.1f}", "caption"))
-        )
-        rates = [float(records.get(name, {}).get("drops_per_ml") or DROPS_PER_ML) for name, _ in recipe.parts]
-        drops = drops_for([count for _, count in recipe.parts], volume_ml, sum(rates) / len(rates))
-        low = []
-        for (name, count), _dropped in zip(recipe.parts, drops, strict=True):
-            paint = paints[name]
-            L, a, b = paint.masstone_lab()
-            lab = (float(L), float(a), float(b))
-            text = QVBoxLayout()
-            text.setSpacing(1)
-            text.addWidget(label(f"{paint.name} {count}"))
-            text.addWidget(Drops(lab, count))
-            body.addLayout(row(Chip(lab, 13, 30), 2, _holder(text), None))
-            stock = records.get(name, {}).get("stock_ml")
-            if isinstance(stock, int | float) and stock < 5:
-                low.append(self.tr("{0} is low: {1} ml left.").format(paint.name, f"{stock:g}"))
-        body.addSpacing(4)
-        counted = ", ".join(str(count) for count in drops)
-        body.addWidget(
-            label(self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", counted), "second", wrap=True)
-        )
-        for sentence in low:
-            body.addWidget(label(sentence, "second", wrap=True))
-        body.addStretch(1)
-        bottles = self.tr("%n paint(s)", "", len(recipe.parts)).replace(
-            "(s)", "s" if len(recipe.parts) > 1 else ""
-        )
-        body.addLayout(
-            row(
-                label(bottles, "second"),
-                None,
-                label(self.tr("a stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"),
-            )
-        )
-
-    def set_chosen(self, chosen: bool) -> None:
-        """Outline the card that is compared above."""
-        self.setProperty("chosen", "true" if chosen else "false")
-        self.style().unpolish(self)
-        self.style().polish(self)
-
-    def mousePressEvent(self, _event: QMouseEvent) -> None:
-        self.chosen.emit()
-
-    def keyPressEvent(self, event) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.chosen.emit()
-        else:
-            super().keyPressEvent(event)
-
-
-def _holder(layout) -> QWidget:
-    widget = QWidget()
-    layout.setContentsMargins(0, 0, 0, 0)
-    widget.setLayout(layout)
-    return widget
 
 
 class MatchRoom(RoomPage):
@@ -177,10 +89,12 @@ class MatchRoom(RoomPage):
         self._cards = QHBoxLayout()
         self._cards.setSpacing(12)
         self.centre.addLayout(self._cards, 5)
-        self.paints = self._spin(1, 4, 3, self.tr("Most bottles in a recipe"))
-        self.parts = self._spin(3, 24, 10, self.tr("Most parts in a recipe"))
-        self.coats = self._spin(1, 8, BASE_COATS, self.tr("Coats"))
-        self.thinner = self._spin(0, 90, round(100 * BASE_THINNER), self.tr("Share of thinner in per cent"))
+        self.paints = count_box(1, 4, 3, self.tr("Most bottles in a recipe"))
+        self.parts = count_box(3, 24, 10, self.tr("Most parts in a recipe"))
+        self.coats = count_box(1, 8, BASE_COATS, self.tr("Coats"))
+        self.thinner = count_box(0, 90, round(100 * BASE_THINNER), self.tr("Share of thinner in per cent"))
+        for box in (self.paints, self.parts, self.coats, self.thinner):
+            box.valueChanged.connect(lambda _value: self._ask())
         self.volume = QDoubleSpinBox()
         self.volume.setRange(0.5, 200)
         self.volume.setDecimals(1)
@@ -202,18 +116,6 @@ class MatchRoom(RoomPage):
             )
         )  # fmt: skip
         self.centre.addLayout(row(label(self.tr("mix"), second), self.volume, None, self.pin, spacing=6))
-
-    def _spin(self, low: int, high: int, value: int, name: str) -> QSpinBox:
-        spin = QSpinBox()
-        spin.setRange(low, high)
-        spin.setValue(value)
-        spin.setFixedWidth(46)
-        spin.setAlignment(Qt.AlignmentFlag.AlignRight)
-        spin.setAccessibleName(name)
-        spin.setToolTip(name)
-        spin.setKeyboardTracking(False)
-        spin.valueChanged.connect(lambda _value: self._ask())
-        return spin
 
     def _build_side(self) -> None:
         plane = Panel(self.tr("Lightness and hue"), "a*b*")
@@ -287,13 +189,13 @@ class MatchRoom(RoomPage):
 
     def _solve(self, progress, key: tuple, laying: Laying, zone: str, target: Target, pinned) -> Answer:
         """Runs in a job: recipes, their stray drops, films and lights."""
-        paints = mixable(self.session.shelf.paints())
+        paints = base_paints(self.session.shelf.paints())
         if self._solver is None or self._solver[0] != key:
             solver = MixSolver(paints, laying, max_paints=self.paints.value(), max_parts=self.parts.value())
             self._solver = (key, solver)
         solver = self._solver[1]
         ranked = solver.solve(target.lab, count=120, progress=progress)
-        choices = choose_cards(solver, ranked, target, pinned)
+        choices = offer(solver, ranked, target.lab, pinned)
         strayed, films, light_labs = {}, {}, {}
         index_of = {paint.id: index for index, paint in enumerate(solver.palette.paints)}
         by_id = {paint.id: paint for paint in solver.palette.paints}
@@ -466,7 +368,7 @@ class MatchRoom(RoomPage):
             words.setAlignment(Qt.AlignmentFlag.AlignCenter)
             cell.addWidget(field)
             cell.addWidget(words)
-            self._lights.addWidget(_holder(cell), 1)
+            self._lights.addWidget(holder(cell), 1)
 
     # What the user does
 
@@ -487,35 +389,6 @@ class MatchRoom(RoomPage):
                 p, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=thinner
             ),
         )
-
-
-def mixable(paints: list[Paint]) -> list[Paint]:
-    """Paints for a base: those that mix, without artist's oils where there is anything else."""
-    wet = [paint for paint in paints if paint.mixes]
-    return [paint for paint in wet if paint.medium != "oil"] or wet
-
-
-def choose_cards(solver: MixSolver, ranked: list[Recipe], target: Target, pinned) -> list[Choice]:
-    """Up to three cards: what is pinned, the closest, fewest bottles, the most forgiving."""
-    sets = one_per_bottle_set(ranked)
-    choices: list[Choice] = []
-    if pinned:
-        try:
-            choices.append(Choice("pinned to this zone", solver.recipe(pinned, target.lab), pinned=True))
-        except ShelfError:
-            choices = []
-    closest = min(ranked, key=lambda r: r.de00)
-    candidates = [("closest", closest), ("first choice", sets[0])]
-    few = [r for r in sets if len(r.parts) < len(closest.parts)]
-    if few:
-        candidates.append(("fewest bottles", min(few, key=lambda r: (len(r.parts), r.de00))))
-    near = [r for r in sets if r.de00 <= closest.de00 + 1.0]
-    candidates.append(("most forgiving", min(near, key=lambda r: r.one_drop_de00)))
-    candidates += [("another", recipe) for recipe in sets]
-    for title, recipe in candidates:
-        if len(choices) < 3 and all(set(c.recipe.parts) != set(recipe.parts) for c in choices):
-            choices.append(Choice(title, recipe))
-    return choices
 
 
 def _tuple(lab) -> Lab:

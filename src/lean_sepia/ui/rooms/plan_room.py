@@ -49,12 +49,7 @@ class PlanRoom(RoomPage):
         super().__init__(session)
         self.current = ""
         self.schedule: Schedule | None = None
-        self._statement, self._remark = label("", "statement", wrap=True), label("", "second", wrap=True)
-        head = QVBoxLayout()
-        head.setSpacing(2)
-        head.addWidget(self._statement)
-        head.addWidget(self._remark)
-        self.centre.addLayout(head)
+        self._statement, self._remark = self.headline()
         self.timeline = Timeline()
         self.timeline.chosen.connect(self._choose)
         self.timeline.move_wanted.connect(self.move_current)

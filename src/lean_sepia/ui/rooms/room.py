@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, label
 from lean_sepia.ui.session import Session
 
 
@@ -31,6 +31,16 @@ class RoomPage(QWidget):
         layout.addWidget(column)
         session.changed.connect(self._mark)
         session.zone_changed.connect(self._mark)
+
+    def headline(self) -> tuple[QLabel, QLabel]:
+        """A statement and a remark at the head of the centre: sentences come before numbers."""
+        statement, remark = label("", "statement", wrap=True), label("", "second", wrap=True)
+        head = QVBoxLayout()
+        head.setSpacing(2)
+        head.addWidget(statement)
+        head.addWidget(remark)
+        self.centre.addLayout(head)
+        return statement, remark
 
     def _mark(self) -> None:
         self._stale = True

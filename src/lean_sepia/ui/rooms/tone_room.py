@@ -5,8 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QSpinBox, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout
 
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
@@ -17,12 +16,12 @@ from lean_sepia.project import edits
 from lean_sepia.project.questions import base_parts
 from lean_sepia.project.strata import final_sheen
 from lean_sepia.project.targets import Target
+from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.fade import Lightener, base_mixture, choose_lighteners, ladder
 from lean_sepia.recipe.tone_ladder import Tone, darkener, tone_ladder
 from lean_sepia.ui.colour_plane import ColourPlane, Point, Way
-from lean_sepia.ui.panel import Panel, button, clear, label, row
+from lean_sepia.ui.panel import Panel, button, clear, count_box, label, row
 from lean_sepia.ui.ramp_rows import RampRow, RampRows
-from lean_sepia.ui.rooms.match_room import mixable
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, Lab
@@ -68,20 +67,14 @@ class ToneRoom(RoomPage):
         super().__init__(session)
         self.answer: Answer | None = None
         self._asked: tuple | None = None
-        self._statement = label("", "statement", wrap=True)
-        self._remark = label("", "second", wrap=True)
-        head = QVBoxLayout()
-        head.setSpacing(2)
-        head.addWidget(self._statement)
-        head.addWidget(self._remark)
-        self.centre.addLayout(head)
+        self._statement, self._remark = self.headline()
         self.rows = RampRows()
         self.rows.foot = self.tr("Left to right: the base, lightened in steps, then what the photo shows.")
         self.rows.chosen.connect(lambda _index: self._show_choice())
         self.centre.addWidget(self.rows, 1)
         self.passes, self.thinner = (
-            self._spin(1, 8, 2, self.tr("Coats")),
-            self._spin(0, 95, 80, self.tr("Thinner in per cent")),
+            count_box(1, 8, 2, self.tr("Coats")),
+            count_box(0, 95, 80, self.tr("Thinner in per cent")),
         )
         self.lay = button(
             self.tr("Lay this fade"), "main", self.tr("The zone gets a fade coat mixed from its base")
@@ -116,16 +109,6 @@ class ToneRoom(RoomPage):
         self.side.addWidget(self._why, 1)
         session.shelf_changed.connect(self._mark)
 
-    def _spin(self, low: int, high: int, value: int, name: str) -> QSpinBox:
-        spin = QSpinBox()
-        spin.setRange(low, high)
-        spin.setValue(value)
-        spin.setFixedWidth(46)
-        spin.setAlignment(Qt.AlignmentFlag.AlignRight)
-        spin.setAccessibleName(name)
-        spin.setToolTip(name)
-        return spin
-
     def refresh(self) -> None:
         zone = self.session.zone
         cut = self.session.cut(zone) if zone else None
@@ -138,7 +121,7 @@ class ToneRoom(RoomPage):
             return
         g = final_sheen(self.session.project.coats_of(zone))
         varnish = min(("flat", "satin", "gloss"), key=lambda name: abs(SHEEN[name] - g))
-        paints = mixable(self.session.shelf.paints())
+        paints = base_paints(self.session.shelf.paints())
         question = (zone, tuple(parts), cut.targets.exposed, varnish, id(self.session.shelf.paints()))
         if question == self._asked and self.answer:
             self._show_choice()

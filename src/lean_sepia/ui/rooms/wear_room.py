@@ -17,8 +17,8 @@ from lean_sepia.project.questions import region_seen, survey_region
 from lean_sepia.ui.bars import SizeBars
 from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
 from lean_sepia.ui.photo_viewer import Mark, PhotoViewer
-from lean_sepia.ui.rooms.evidence_room import Seen, prepare
 from lean_sepia.ui.rooms.room import RoomPage
+from lean_sepia.ui.seen_photo import Seen, prepare
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Chip, Lab
 from lean_sepia.wear.measure import outline_marks
@@ -94,12 +94,7 @@ class WearRoom(RoomPage):
         self._build_side()
 
     def _build_centre(self) -> None:
-        self._statement, self._remark = label("", "statement", wrap=True), label("", "second", wrap=True)
-        head = QVBoxLayout()
-        head.setSpacing(2)
-        head.addWidget(self._statement)
-        head.addWidget(self._remark)
-        self.centre.addLayout(head)
+        self._statement, self._remark = self.headline()
         self.centre.addLayout(self._tool_row())
         self.centre.addWidget(self.viewer, 1)
         sizes = Panel(self.tr("Size of marks on the prototype"), "mm")

@@ -1,0 +1,142 @@
+"""What the command line is given, read and checked: numbers, colours, mixtures, anchors."""
+
+from __future__ import annotations
+
+import csv
+import io
+from datetime import datetime
+from typing import TYPE_CHECKING
+
+from lean_sepia.errors import BadInputError, ColourError
+from lean_sepia.text_files import read_text
+
+if TYPE_CHECKING:
+    from lean_sepia.paint.laying import Laying
+    from lean_sepia.photo.cast import Anchor
+
+# The core is imported inside the functions, so that `lean-sepia --help` does not wait for it.
+
+FINISHES = ("flat", "satin", "gloss")
+
+
+def parse_numbers(text: str, what: str, counts: tuple[int, ...]) -> list[float]:
+    """Numbers with commas between them, as many as one of `counts` says."""
+    try:
+        values = [float(part) for part in text.split(",")]
+    except ValueError:
+        raise BadInputError(
+            f"{what} is written as numbers with commas between them; found {text!r}."
+        ) from None
+    if len(values) not in counts or not all(abs(value) < 1e9 for value in values):
+        wanted = " or ".join(str(count) for count in counts)
+        raise BadInputError(f"{what} takes {wanted} numbers; found {text!r}.")
+    return values
+
+
+def parse_lab(text: str, what: str) -> tuple[float, float, float]:
+    """A colour `L,a,b` that a surface can have."""
+    from lean_sepia.colour.lab import checked_lab
+
+    L, a, b = checked_lab(parse_numbers(text, what, (3,)))
+    return float(L), float(a), float(b)
+
+
+def parse_lab_and_sheen(text: str, what: str) -> tuple[tuple[float, float, float], float]:
+    """`L,a,b[,finish]`, flat by default."""
+    from lean_sepia.paint.saunderson import SHEEN
+
+    parts = text.split(",")
+    finish = parts.pop().strip() if len(parts) == 4 else "flat"
+    if finish not in FINISHES:
+        raise BadInputError(f"{what}: the finish is one of {', '.join(FINISHES)}; found {finish!r}.")
+    return parse_lab(",".join(parts), what), SHEEN[finish]
+
+
+def parse_parts(text: str) -> list[tuple[str, int]]:
+    """A mixture `id=parts,id=parts`, whole parts of at least 1, each paint once."""
+    answer = []
+    for piece in text.split(","):
+        name, sign, count = piece.partition("=")
+        if not sign or not count.strip().isdigit() or int(count) < 1:
+            raise BadInputError(
+                f"A mixture is written id=parts,id=parts with whole parts of at least 1; found {piece!r}."
+            )
+        answer.append((name.strip(), int(count)))
+    names = [name for name, _ in answer]
+    if len(set(names)) < len(names):
+        raise BadInputError(f"A mixture names each paint once; found {text!r}.")
+    return answer
+
+
+def parse_anchors(neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None) -> list[Anchor]:
+    """Anchors of a photo from --neutral, --anchor and --chart."""
+    from lean_sepia.colour.lab import checked_lab
+    from lean_sepia.photo.cast import Anchor, chart_anchors
+
+    found = []
+    for text in neutral:
+        x, y, radius, *lightness = parse_numbers(text, "--neutral", (3, 4))
+        if lightness:
+            checked_lab([lightness[0], 0, 0])
+        found.append(Anchor(x, y, radius, lightness[0] if lightness else None))
+    for text in anchor:
+        x, y, radius, L, a, b = parse_numbers(text, "--anchor", (6,))
+        checked_lab([L, a, b])
+        found.append(Anchor(x, y, radius, L, a, b))
+    if chart:
+        found += chart_anchors(parse_numbers(chart, "--chart", (8,)))
+    return found
+
+
+def parse_laying(
+    over: str | None, coats: float | None, thinner_share: float | None, varnish: str | None
+) -> Laying:
+    """How a paint is laid, from --over, --coats, --thinner-share and --varnish; opaque without --over."""
+    from lean_sepia.paint.film import film_thickness
+    from lean_sepia.paint.identify import internal_from_lab
+    from lean_sepia.paint.laying import Laying
+
+    if over is None:
+        if coats is not None or thinner_share is not None:
+            raise BadInputError(
+                "--coats and --thinner-share describe a film: say with --over L,a,b what lies below."
+            )
+        return Laying(varnish=varnish)
+    coats = 1.0 if coats is None else coats
+    thinner_share = 0.0 if thinner_share is None else thinner_share
+    if not coats > 0:
+        raise BadInputError(f"--coats is greater than 0; found {coats:g}.")
+    if not 0 <= thinner_share < 1:
+        raise BadInputError(
+            f"--thinner-share is a share from 0 to below 1, such as 0.6; found {thinner_share:g}."
+        )
+    lab, g = parse_lab_and_sheen(over, "--over")
+    return Laying(internal_from_lab(lab, g).R_i, film_thickness(coats, thinner_share), varnish)
+
+
+def parse_target_rows(path: str) -> list[tuple[float, float, float]]:
+    """Targets from a CSV file with the header L,a,b."""
+    text = read_text(path, "The targets", ColourError)
+    reader = csv.DictReader(io.StringIO(text), skipinitialspace=True)
+    if not reader.fieldnames or not {"L", "a", "b"} <= {name.strip() for name in reader.fieldnames}:
+        raise ColourError(
+            f"The targets {path} need the header L,a,b; found {','.join(reader.fieldnames or ['nothing'])}."
+        )
+    rows = []
+    for line, row in enumerate(reader, start=2):
+        clean = {(key or "").strip(): value for key, value in row.items()}
+        try:
+            rows.append(parse_lab(",".join(str(clean[key]) for key in "Lab"), "a target"))
+        except BadInputError as error:
+            raise ColourError(f"{path}, line {line}: {error}") from None
+    if not rows:
+        raise ColourError(f"The targets {path} list no colour.")
+    return rows
+
+
+def parse_moment(text: str) -> datetime:
+    """A date and time in ISO form, without a time zone."""
+    try:
+        return datetime.fromisoformat(text).replace(tzinfo=None)
+    except ValueError:
+        raise BadInputError(f"--start is a date and time such as 2031-03-03T19:00; found {text!r}.") from None

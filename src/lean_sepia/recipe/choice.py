@@ -1,0 +1,58 @@
+"""A few recipes worth choosing between, each with a reason to take it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy.typing as npt
+
+from lean_sepia.errors import ShelfError
+from lean_sepia.paint.paint import Paint
+from lean_sepia.recipe.mix import MixSolver, Recipe, one_per_bottle_set
+
+_FORGIVING_WITHIN_DE00 = 1.0
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One recipe and why it is offered."""
+
+    title: str
+    recipe: Recipe
+    pinned: bool = False
+
+
+def base_paints(paints: Sequence[Paint]) -> list[Paint]:
+    """Paints for a base: those that mix, without artist's oils where there is anything else (practice)."""
+    wet = [paint for paint in paints if paint.mixes]
+    return [paint for paint in wet if paint.medium != "oil"] or wet
+
+
+def offer(
+    solver: MixSolver,
+    ranked: Sequence[Recipe],
+    target: npt.ArrayLike,
+    pinned: Sequence[tuple[str, int]] | None = None,
+    count: int = 3,
+) -> list[Choice]:
+    """Up to `count` choices: what is pinned, the closest, the best ranked, fewest bottles, the most forgiving."""
+    sets = one_per_bottle_set(ranked)
+    choices: list[Choice] = []
+    if pinned:
+        try:
+            choices.append(Choice("pinned to this zone", solver.recipe(pinned, target), pinned=True))
+        except ShelfError:
+            choices = []  # a bottle of it is no longer on the shelf
+    closest = min(ranked, key=lambda r: r.de00)
+    candidates = [("closest", closest), ("first choice", sets[0])]
+    few = [r for r in sets if len(r.parts) < len(closest.parts)]
+    if few:
+        candidates.append(("fewest bottles", min(few, key=lambda r: (len(r.parts), r.de00))))
+    near = [r for r in sets if r.de00 <= closest.de00 + _FORGIVING_WITHIN_DE00]
+    candidates.append(("most forgiving", min(near, key=lambda r: r.one_drop_de00)))
+    candidates += [("another", recipe) for recipe in sets]
+    for title, recipe in candidates:
+        if len(choices) < count and all(set(c.recipe.parts) != set(recipe.parts) for c in choices):
+            choices.append(Choice(title, recipe))
+    return choices

@@ -1,0 +1,48 @@
+"""Reading text that a person wrote, and writing files whole or not at all."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+from lean_sepia.errors import BadInputError
+
+
+def read_text(path: str | Path, what: str, error: type[BadInputError]) -> str:
+    """The text of a UTF-8 file, a byte-order mark left out; `what` names it in messages, such as "The shelf".
+
+    Raises
+    ------
+    error
+        The file is missing or is not UTF-8 text.
+    """
+    try:
+        return Path(path).read_text(encoding="utf-8-sig")
+    except OSError as fault:
+        raise error(f"{what} {path} cannot be read: {fault.strerror}.") from None
+    except UnicodeDecodeError as fault:
+        byte = fault.object[fault.start]
+        raise error(
+            f"{what} {path} is not UTF-8 text (byte {fault.start} is {byte:#04x}). Save it as UTF-8."
+        ) from None
+
+
+def write_whole(path: str | Path, data: bytes) -> None:
+    """Write a file beside its place, sync it, and rename: at any moment the old or the new one is there.
+
+    Raises
+    ------
+    OSError
+        The place cannot be written to; nothing is left beside it.
+    """
+    target = Path(path)
+    beside = target.with_name(target.name + ".part")
+    try:
+        with beside.open("wb") as file:
+            file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
+        beside.replace(target)
+    except OSError:
+        beside.unlink(missing_ok=True)
+        raise

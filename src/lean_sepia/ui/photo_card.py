@@ -1,0 +1,75 @@
+"""One photo on the contact sheet: thumbnail, date, whether it is in use or contradicted."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QWidget
+
+from lean_sepia.project.model import Photo
+from lean_sepia.ui.panel import KeyboardRing
+from lean_sepia.ui.theme import HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
+
+
+class PhotoCard(KeyboardRing, QWidget):
+    """One photo on the contact sheet."""
+
+    chosen = Signal(str)
+
+    def __init__(self, photo: Photo, status: str, strong: bool) -> None:
+        super().__init__()
+        self.photo, self._status, self._strong = photo, status, strong
+        self.image: QImage | None = None
+        self.setFixedSize(136, 104)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(f"{photo.title}, {photo.date}, {status}")
+        self.setToolTip("\n".join([photo.title, photo.process, photo.light, *photo.notes]).strip())
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def mousePressEvent(self, _event: QMouseEvent) -> None:
+        self.chosen.emit(self.photo.id)
+
+    def keyPressEvent(self, event) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.chosen.emit(self.photo.id)
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        colours = self.palette()
+        painter.fillRect(self.rect(), colours.color(RAISED if self._strong else PANEL))
+        if self.image is not None:
+            box = QRectF(7, 7, self.width() - 14, 52)
+            wanted = box.width() / box.height()
+            tall = self.image.width() / wanted
+            source = QRectF(
+                0,
+                max(0.0, (self.image.height() - tall) * 0.55),
+                self.image.width(),
+                min(tall, self.image.height()),
+            )
+            painter.drawImage(box, self.image, source)
+        painter.setFont(font(11, True))
+        painter.setPen(colours.color(TEXT))
+        painter.drawText(
+            QRectF(8, 63, self.width() - 16, 16),
+            Qt.AlignmentFlag.AlignVCenter,
+            self.photo.date or self.photo.title,
+        )
+        painter.setFont(font(11))
+        painter.setPen(colours.color(SECOND))
+        painter.drawText(
+            QRectF(8, 63, self.width() - 16, 16),
+            Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
+            self._status,
+        )
+        metrics = painter.fontMetrics()
+        words = metrics.elidedText(
+            self.photo.process or self.photo.title, Qt.TextElideMode.ElideRight, self.width() - 16
+        )
+        painter.drawText(QRectF(8, 80, self.width() - 16, 16), Qt.AlignmentFlag.AlignVCenter, words)
+        strong = self._strong or self.ring
+        painter.setPen(QPen(colours.color(TEXT if strong else HAIRLINE), 2 if strong else 1))
+        painter.drawRect(self.rect().adjusted(1, 1, -1, -1) if strong else self.rect().adjusted(0, 0, -1, -1))
