@@ -1,8 +1,8 @@
 """Estimated reflectances of real surface colours: exact wherever one exists."""
 
+import colour
 import numpy as np
 
-import colour
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import white

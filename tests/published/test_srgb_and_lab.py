@@ -1,10 +1,10 @@
 """sRGB (IEC 61966-2-1), Lab and adaptation against colour-science and scikit-image."""
 
+import colour
 import numpy as np
 import pytest
 from skimage import color as skcolor
 
-import colour
 from lean_sepia.colour.adaptation import BRADFORD, CAT16, adaptation_matrix
 from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.colour.lights import white

@@ -2,10 +2,10 @@
 
 from importlib.resources import files
 
+import colour
 import numpy as np
 import pytest
 
-import colour
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import LIGHT_NAMES, light_power, observer_2deg, weights, white
