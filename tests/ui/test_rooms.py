@@ -95,8 +95,8 @@ def test_loupe_shows_the_corrected_colour(workspace, qtbot):
 
 def test_signature_is_kept(workspace):
     room = workspace.rooms["evidence"]
-    room.signature.setText("The dented bow")
-    room.signature.editingFinished.emit()
+    room.signature.setPlainText("The dented bow")
+    room.signature.editing_finished.emit()
     assert workspace.session.project.signature == "The dented bow"
 
 

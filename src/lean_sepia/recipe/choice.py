@@ -41,7 +41,7 @@ def offer(
     choices: list[Choice] = []
     if pinned:
         try:
-            choices.append(Choice("pinned to this zone", solver.recipe(pinned, target), pinned=True))
+            choices.append(Choice("pinned", solver.recipe(pinned, target), pinned=True))
         except ShelfError:
             choices = []  # a bottle of it is no longer on the shelf
     closest = min(ranked, key=lambda r: r.de00)

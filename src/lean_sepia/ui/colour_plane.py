@@ -106,14 +106,11 @@ class ColourPlane(QWidget):
         painter.setPen(ink)
         for way in self._ways:
             if way.name:
-                end = place(way.labs[-1])
-                box = QRectF(end.x() - 90, end.y() - 20, 84, 14)
-                if end.x() < plane.center().x():
-                    painter.drawText(
-                        QRectF(end.x() + 6, end.y() - 16, 100, 14), Qt.AlignmentFlag.AlignLeft, way.name
-                    )
-                else:
-                    painter.drawText(box, Qt.AlignmentFlag.AlignRight, way.name)
+                # Above the line where it turns up, below where it turns down: clear of its own way and of the goal.
+                start, end = place(way.labs[0]), place(way.labs[-1])
+                top = end.y() - 20 if end.y() < start.y() and way.strong else end.y() + 5
+                left = min(max(plane.left() + 4, end.x() - 50), plane.right() - 104)
+                painter.drawText(QRectF(left, top, 100, 14), Qt.AlignmentFlag.AlignHCenter, way.name)
         painter.setClipping(False)
         if self._bar:
             self._lightness(painter, QRectF(self.width() - 18, 0, 14, self.height()), ink)

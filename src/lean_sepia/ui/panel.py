@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QFocusEvent
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent
 from PySide6.QtWidgets import (
+    QDoubleSpinBox,
     QFrame,
     QHBoxLayout,
     QLabel,
     QLayout,
+    QPlainTextEdit,
     QPushButton,
     QSizePolicy,
     QSpinBox,
@@ -84,6 +86,53 @@ def count_box(low: int, high: int, value: int, name: str) -> QSpinBox:
     return box
 
 
+def measure_box(
+    low: float, high: float, value: float, unit: str, name: str, decimals: int = 1, width: int = 76
+) -> QDoubleSpinBox:
+    """A small box for a length or volume with its unit, figures at the right as in `count_box`."""
+    box = QDoubleSpinBox()
+    box.setRange(low, high)
+    box.setDecimals(decimals)
+    box.setValue(value)
+    box.setSuffix(f" {unit} ")  # the sheet's padding does not reach a suffix
+    box.setFixedWidth(width)
+    box.setAlignment(Qt.AlignmentFlag.AlignRight)
+    box.setAccessibleName(name)
+    box.setToolTip(name)
+    box.setKeyboardTracking(False)
+    return box
+
+
+class NoteBox(QPlainTextEdit):
+    """A text of two lines. Enter, or leaving it, ends the editing; Tab goes on to the next control."""
+
+    editing_finished = Signal()
+
+    def __init__(self, name: str, hint: str) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setPlaceholderText(hint)
+        self.setTabChangesFocus(True)
+        self.setFixedHeight(2 * self.fontMetrics().lineSpacing() + 16)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.document().setDocumentMargin(2)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.editing_finished.emit()
+        else:
+            super().keyPressEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self.editing_finished.emit()
+
+
+def counted(count: int, one: str, many: str) -> str:
+    """`one` for a single thing, else `many` with the count in place of {0}."""
+    return one if count == 1 else many.format(count)
+
+
 class KeyboardRing:
     """For painted widgets: `ring` is set while the focus came by keyboard or a key was used since."""
 
@@ -98,6 +147,11 @@ class KeyboardRing:
         super().focusOutEvent(event)  # type: ignore[misc]
 
 
+def _capitals(text: str) -> str:
+    """Capital letters, but for symbols that mean something else in capitals."""
+    return text if "*" in text else text.upper()
+
+
 class Panel(QFrame):
     """A framed area with a caption at the left and a short remark at the right."""
 
@@ -107,14 +161,14 @@ class Panel(QFrame):
         self.body = QVBoxLayout(self)
         self.body.setContentsMargins(margin, margin - 2, margin, margin - 1)
         self.body.setSpacing(6)
-        self.caption = label(caption.upper(), "caption")
-        self.remark = label(remark.upper(), "caption")
+        self.caption = label(_capitals(caption), "caption")
+        self.remark = label(_capitals(remark), "caption")
         if caption:
             self.body.addLayout(row(self.caption, None, self.remark))
 
     def set_remark(self, text: str) -> None:
         """Change the short remark."""
-        self.remark.setText(text.upper())
+        self.remark.setText(_capitals(text))
 
     def add(self, item: QWidget | QLayout, stretch: int = 0) -> None:
         """Put a widget or layout below what is there."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFont, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.project.model import Photo
@@ -35,6 +35,13 @@ class PhotoCard(KeyboardRing, QWidget):
         else:
             super().keyPressEvent(event)
 
+    def _line(self, painter: QPainter, top: int, text: str, face: QFont, ink: QColor) -> None:
+        painter.setFont(face)
+        painter.setPen(ink)
+        room = self.width() - 16
+        words = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, room)
+        painter.drawText(QRectF(8, top, room, 16), Qt.AlignmentFlag.AlignVCenter, words)
+
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
@@ -51,25 +58,10 @@ class PhotoCard(KeyboardRing, QWidget):
                 min(tall, self.image.height()),
             )
             painter.drawImage(box, self.image, source)
-        painter.setFont(font(11, True))
-        painter.setPen(colours.color(TEXT))
-        painter.drawText(
-            QRectF(8, 63, self.width() - 16, 16),
-            Qt.AlignmentFlag.AlignVCenter,
-            self.photo.date or self.photo.title,
-        )
-        painter.setFont(font(11))
-        painter.setPen(colours.color(SECOND))
-        painter.drawText(
-            QRectF(8, 63, self.width() - 16, 16),
-            Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
-            self._status,
-        )
-        metrics = painter.fontMetrics()
-        words = metrics.elidedText(
-            self.photo.process or self.photo.title, Qt.TextElideMode.ElideRight, self.width() - 16
-        )
-        painter.drawText(QRectF(8, 80, self.width() - 16, 16), Qt.AlignmentFlag.AlignVCenter, words)
+        head = self.photo.date or self.photo.title
+        self._line(painter, 63, head, font(11, True), colours.color(TEXT))
+        below = " · ".join(word for word in (self._status, self.photo.process or self.photo.title) if word)
+        self._line(painter, 80, below, font(11), colours.color(SECOND))
         strong = self._strong or self.ring
         painter.setPen(QPen(colours.color(TEXT if strong else HAIRLINE), 2 if strong else 1))
         painter.drawRect(self.rect().adjusted(1, 1, -1, -1) if strong else self.rect().adjusted(0, 0, -1, -1))

@@ -6,14 +6,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.swatch import Lab, paint_field
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
-_NAME_WIDTH, _END_WIDTH, _GAP = 150, 128, 10
+_GAP = 10
 
 
 @dataclass(frozen=True)
@@ -62,10 +62,20 @@ class RampRows(KeyboardRing, QWidget):
             row = self._rows[self._current]
             self.setAccessibleName(f"{row.name}, {row.detail}, {row.figure} {row.words}")
 
+    def _widths(self) -> tuple[float, float]:
+        """Widths of the names at the left and of the figures at the right, as wide as their words."""
+        bold, plain = QFontMetrics(font(13, True)), QFontMetrics(font(12))
+        names = max(
+            max(bold.horizontalAdvance(row.name), plain.horizontalAdvance(row.detail)) for row in self._rows
+        )
+        ends = [plain.horizontalAdvance(row.words) for row in self._rows]
+        ends += [plain.horizontalAdvance(head) for head in self._heads[len(self._rows[0].groups) :]]
+        return min(150.0, names + 18.0), max(ends) + 18.0
+
     def _boxes(self) -> list[QRectF]:
         top, bottom = 34.0, 26.0 if self.foot else 10.0
         room = self.height() - top - bottom
-        tall = min(86.0, room / max(1, len(self._rows)))
+        tall = min(104.0, room / max(1, len(self._rows)))
         return [
             QRectF(18, top + tall * index, self.width() - 36, tall - _GAP) for index in range(len(self._rows))
         ]
@@ -104,7 +114,8 @@ class RampRows(KeyboardRing, QWidget):
             )
             return
         boxes = self._boxes()
-        left, right = boxes[0].left() + _NAME_WIDTH, boxes[0].right() - _END_WIDTH
+        names, ends = self._widths()
+        left, right = boxes[0].left() + names, boxes[0].right() - ends
         count = len(self._rows[0].groups)
         gap = 12.0 if count > 1 else 0.0
         width = (right - left - gap * (count - 1)) / count
@@ -115,7 +126,7 @@ class RampRows(KeyboardRing, QWidget):
         painter.setFont(font(12))
         if len(self._heads) > count:
             painter.drawText(
-                QRectF(right, 8, _END_WIDTH, 20), aligned | Qt.AlignmentFlag.AlignRight, self._heads[count]
+                QRectF(right, 8, ends, 20), aligned | Qt.AlignmentFlag.AlignRight, self._heads[count]
             )
         for index, (row, box) in enumerate(zip(self._rows, boxes, strict=True)):
             self._row(painter, row, box, left, right, width, gap)
@@ -141,21 +152,20 @@ class RampRows(KeyboardRing, QWidget):
     ) -> None:
         ink = self.palette().color(WELL_TEXT)
         middle = box.center().y()
+        names, ends = left - box.left(), box.right() - right
         painter.setPen(ink)
         painter.setFont(font(13, True))
-        painter.drawText(QRectF(box.left(), middle - 18, _NAME_WIDTH - 8, 18), Qt.AlignmentFlag.AlignVCenter,
-                         painter.fontMetrics().elidedText(row.name, Qt.TextElideMode.ElideRight, _NAME_WIDTH - 10))  # fmt: skip
+        painter.drawText(QRectF(box.left(), middle - 18, names - 8, 18), Qt.AlignmentFlag.AlignVCenter,
+                         painter.fontMetrics().elidedText(row.name, Qt.TextElideMode.ElideRight, int(names - 10)))  # fmt: skip
         painter.drawText(
-            QRectF(right, middle - 18, _END_WIDTH, 18),
+            QRectF(right, middle - 18, ends, 18),
             Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
             row.figure,
         )
         painter.setFont(font(12))
+        painter.drawText(QRectF(box.left(), middle, names - 8, 18), Qt.AlignmentFlag.AlignVCenter, row.detail)
         painter.drawText(
-            QRectF(box.left(), middle, _NAME_WIDTH - 8, 18), Qt.AlignmentFlag.AlignVCenter, row.detail
-        )
-        painter.drawText(
-            QRectF(right + 10, middle, _END_WIDTH - 10, 18),
+            QRectF(right + 10, middle, ends - 10, 18),
             Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
             row.words,
         )

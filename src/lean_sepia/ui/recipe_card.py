@@ -29,10 +29,15 @@ class RecipeCard(QFrame):
         words = ", ".join(f"{count} {paints[name].name}" for name, count in recipe.parts)
         self.setAccessibleName(f"{choice.title}: {words}, {recipe.de00:.1f} ΔE00")
         body = QVBoxLayout(self)
-        body.setContentsMargins(13, 11, 13, 11)
+        body.setContentsMargins(11, 11, 11, 11)
         body.setSpacing(5)
         body.addLayout(
-            row(label(choice.title.upper(), "caption"), None, label(f"{recipe.de00:.1f}", "caption"))
+            row(
+                label(choice.title.upper(), "caption"),
+                None,
+                label(f"{recipe.de00:.1f}", "caption"),
+                spacing=4,
+            )
         )
         rates = [float(records.get(name, {}).get("drops_per_ml") or DROPS_PER_ML) for name, _ in recipe.parts]
         drops = drops_for([count for _, count in recipe.parts], volume_ml, sum(rates) / len(rates))
@@ -50,23 +55,14 @@ class RecipeCard(QFrame):
             if isinstance(stock, int | float) and stock < 5:
                 low.append(self.tr("{0} is low: {1} ml left.").format(paint.name, f"{stock:g}"))
         body.addSpacing(4)
-        counted = ", ".join(str(count) for count in drops)
+        figures = ", ".join(str(count) for count in drops)
         body.addWidget(
-            label(self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", counted), "second", wrap=True)
+            label(self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", figures), "second", wrap=True)
         )
         for sentence in low:
             body.addWidget(label(sentence, "second", wrap=True))
         body.addStretch(1)
-        bottles = self.tr("%n paint(s)", "", len(recipe.parts)).replace(
-            "(s)", "s" if len(recipe.parts) > 1 else ""
-        )
-        body.addLayout(
-            row(
-                label(bottles, "second"),
-                None,
-                label(self.tr("a stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"),
-            )
-        )
+        body.addWidget(label(self.tr("A stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"))
 
     def set_chosen(self, chosen: bool) -> None:
         """Outline the card that is compared above."""

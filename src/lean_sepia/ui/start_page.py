@@ -10,17 +10,22 @@ from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QPainter, QPaintE
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.ui.panel import Panel, button, label, row
-from lean_sepia.ui.theme import WELL
+from lean_sepia.ui.theme import WELL, WELL_TEXT, font
 
-# A cut through a painted hull, bottom to top, as the emblem: primer, base, fade, filter, dust.
-_EMBLEM = (("#7c4038", 30), ("#3f7670", 74), ("#5d8d86", 26), ("#4d7a72", 14), ("#86968a", 9), ("#a9a08a", 6))
+# A cut through a painted hull, bottom to top, as the emblem.
+_EMBLEM = (("#7c4038", 30), ("#3f7670", 74), ("#5d8d86", 26), ("#4d7a72", 14), ("#86968a", 9), ("#a9a08a", 7))
+_CORE = 118
 
 
 class Emblem(QWidget):
-    """The strata drawn once, large: what the program is about in one picture."""
+    """The strata drawn once, large and named: what the program is about in one picture."""
 
     def __init__(self) -> None:
         super().__init__()
+        self._names = (
+            self.tr("primer"), self.tr("base colour"), self.tr("fade"), self.tr("filter"),
+            self.tr("varnish"), self.tr("dust"),
+        )  # fmt: skip
         self.setMinimumSize(250, 360)
         self.setAccessibleName(self.tr("A cut through the coats of paint on a hull"))
 
@@ -33,12 +38,18 @@ class Emblem(QWidget):
         total = sum(height for _, height in _EMBLEM)
         inner = QRectF(self.rect()).adjusted(26, 26, -26, -26)
         y = inner.bottom()
-        for colour, height in _EMBLEM:
+        painter.setFont(font(13))
+        ink = self.palette().color(WELL_TEXT)
+        for (colour, height), name in zip(_EMBLEM, self._names, strict=True):
             tall = round(inner.height() * height / total)
             y -= tall
-            painter.fillRect(QRectF(inner.left(), y, inner.width(), tall), QColor(colour))
+            painter.fillRect(QRectF(inner.left(), y, _CORE, tall), QColor(colour))
             painter.setPen(QColor(colour).darker(118))
-            painter.drawLine(QPointF(inner.left(), y), QPointF(inner.right(), y))
+            painter.drawLine(QPointF(inner.left(), y), QPointF(inner.left() + _CORE, y))
+            painter.setPen(ink)
+            left = inner.left() + _CORE + 12
+            painter.drawLine(QPointF(left, y), QPointF(inner.right(), y))
+            painter.drawText(QRectF(left, y, inner.right() - left, tall), Qt.AlignmentFlag.AlignVCenter, name)
 
 
 class StartPage(QWidget):

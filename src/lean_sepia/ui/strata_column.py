@@ -355,9 +355,10 @@ class Core(KeyboardRing, QWidget):
         elif band.detail:
             used = QFontMetrics(font(12, strong)).horizontalAdvance(name) + 8
             short = f"{100 * band.coat.area_share:.1f} %" if spot else band.detail
-            text = metrics.elidedText(
-                short, Qt.TextElideMode.ElideRight, max(0, int(self.width() - left - used))
-            )
+            space = max(0, int(self.width() - left - used))
+            if metrics.horizontalAdvance(short) > space:
+                short = short.split(", ")[0]
+            text = metrics.elidedText(short, Qt.TextElideMode.ElideRight, space)
             painter.drawText(QPointF(self.width() - metrics.horizontalAdvance(text), centre + 4), text)
 
 
@@ -439,11 +440,11 @@ class StrataColumn(QFrame):
         words = difference(target_lab, predicted).words
         self._foot.show_labs([target_lab, predicted], self.tr("Target and what will be seen"))
         said = {
-            "seen": self.tr("seen on top"),
-            "exposed": self.tr("after the fade"),
-            "fresh": self.tr("fresh base"),
+            "seen": self.tr("Target | what will be seen"),
+            "exposed": self.tr("Target | after the fade"),
+            "fresh": self.tr("Target | the fresh base"),
         }[stage]
-        self._foot_words.setText(self.tr("Target | {0}: ΔE₀₀ {1}, {2}.").format(said, f"{miss:.1f}", words))
+        self._foot_words.setText(f"{said}: {words}. ΔE₀₀ {miss:.1f}.")
 
     def add_zone(self) -> None:
         """Ask for a name and add a zone."""

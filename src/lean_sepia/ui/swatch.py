@@ -107,7 +107,7 @@ class Drops(QWidget):
         self._lab, self._count = lab, count
         self.setFixedHeight(13)
         self.setMinimumWidth(14 * min(count, COUNTED_DROPS) + 2)
-        self.setAccessibleName(self.tr("%n drop(s)", "", count))
+        self.setAccessibleName(self.tr("1 drop") if count == 1 else self.tr("{0} drops").format(count))
 
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)

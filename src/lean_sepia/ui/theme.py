@@ -121,6 +121,7 @@ QMainWindow, QDialog, #page {{ background: {window}; }}
 QLabel {{ background: transparent; }}
 QLabel[kind="caption"] {{ font-size: 11px; font-weight: bold; letter-spacing: 1px; color: {third}; }}
 QLabel[kind="second"] {{ font-size: 12px; color: {second}; }}
+QLabel[kind="strong"] {{ font-weight: bold; }}
 QLabel[kind="title"] {{ font-size: 15px; font-weight: bold; }}
 QLabel[kind="statement"] {{ font-size: 17px; font-weight: bold; }}
 QLabel[kind="figure"] {{ font-size: 26px; font-weight: bold; }}
@@ -152,14 +153,11 @@ QPushButton[kind="link"]:focus {{ border: 1px solid {accent}; }}
 QPushButton[kind="tool"] {{ padding: 3px 9px; font-size: 12px; }}
 QPushButton[kind="tool"]:checked, QPushButton[kind="tool"]:focus {{ padding: 2px 8px; }}
 QPushButton[kind="step"] {{ padding: 0; min-width: 24px; max-width: 24px; min-height: 22px; max-height: 22px; }}
-QToolButton[kind="wordmark"] {{ background: transparent; border: none; text-align: left; padding: 0; }}
-QToolButton[kind="wordmark"]:focus {{ border: 1px solid {accent}; border-radius: 3px; }}
-QToolButton::menu-indicator {{ image: none; }}
-QLineEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {{
+QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {{
     background: {raised}; border: 1px solid {hairline}; border-radius: 3px; padding: 3px 7px; min-height: 18px;
     selection-background-color: {third}; selection-color: {raised};
 }}
-QLineEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus {{ border: 2px solid {accent}; padding: 2px 6px; }}
+QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus {{ border: 2px solid {accent}; padding: 2px 6px; }}
 QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {{
     width: 0; border: none;
 }}

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QWidget
 from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
 
-_NAMES, _HEAD, _LINE, _GAP = 206, 46, 30, 26
+_HEAD, _LINE, _GAP = 46, 30, 26
 
 
 @dataclass(frozen=True)
@@ -89,13 +89,17 @@ class Timeline(KeyboardRing, QWidget):
         if 0 <= index < len(ids):
             self._choose(index)
 
+    def _names(self) -> float:
+        """Width of the names: less in a narrow window, where the evenings need it more."""
+        return 206.0 if self.width() > 600 else 158.0
+
     def _columns(self) -> list[QRectF]:
         """One column per evening, as wide as it is long."""
         if not self._windows:
             return []
         total = sum((end - start).total_seconds() for start, end in self._windows)
-        room = self.width() - _NAMES - 12 - _GAP * (len(self._windows) - 1)
-        columns, x = [], float(_NAMES)
+        room = self.width() - self._names() - 12 - _GAP * (len(self._windows) - 1)
+        columns, x = [], self._names()
         for start, end in self._windows:
             width = max(24.0, room * (end - start).total_seconds() / total)
             columns.append(QRectF(x, 0, width, self.height()))
@@ -122,13 +126,13 @@ class Timeline(KeyboardRing, QWidget):
         columns = self._columns()
         for index, ((start, end), column) in enumerate(zip(self._windows, columns, strict=True)):
             painter.fillRect(column, colours.color(RAISED))
-            wide = column.width() > 42
+            narrow = column.width() < 46
             painter.setPen(colours.color(TEXT))
             painter.setFont(font(12, True))
             painter.drawText(
-                QRectF(column.left() + 4, 8, max(column.width(), 40), 16),
+                QRectF(column.left() + 3, 8, max(column.width(), 40), 32),
                 Qt.AlignmentFlag.AlignLeft,
-                f"{start:%a %d}" if wide else f"{start:%d}",
+                f"{start:%a}\n{start:%d}" if narrow else f"{start:%a %d}",
             )
             if column.width() > 84:
                 painter.setFont(font(11))
@@ -183,9 +187,9 @@ class Timeline(KeyboardRing, QWidget):
         painter.setFont(font(12, current))
         painter.setPen(colours.color(SECOND if bar.done else TEXT))
         words = QFontMetrics(painter.font()).elidedText(
-            ("✓ " if bar.done else "") + bar.title, Qt.TextElideMode.ElideRight, _NAMES - 50
+            ("✓ " if bar.done else "") + bar.title, Qt.TextElideMode.ElideRight, int(self._names()) - 50
         )
-        painter.drawText(QRectF(40, y, _NAMES - 46, _LINE), Qt.AlignmentFlag.AlignVCenter, words)
+        painter.drawText(QRectF(40, y, self._names() - 46, _LINE), Qt.AlignmentFlag.AlignVCenter, words)
         if not columns:
             return
         left, right = self._x(bar.start, columns), self._x(bar.end, columns)

@@ -1,10 +1,10 @@
-"""The top bar: the wordmark with the program's menu, the rooms in working order, the shelf."""
+"""The top bar: the wordmark, the rooms in working order, the menu and the shelf."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
 from lean_sepia.project.advice import ROOMS, Room, RoomState
 from lean_sepia.ui.panel import KeyboardRing, button, label
@@ -113,7 +113,7 @@ class RoomTabs(KeyboardRing, QWidget):
 
 
 class TopBar(QFrame):
-    """Wordmark and menu at the left, rooms in the middle, the shelf at the right."""
+    """Wordmark and title at the left, rooms in the middle, menu and shelf at the right."""
 
     shelf_wanted = Signal()
 
@@ -122,32 +122,13 @@ class TopBar(QFrame):
         self.setObjectName("topbar")
         self.setFixedHeight(HEIGHT)
         self._title = label("", "second")
-        mark = QToolButton()
-        mark.setProperty("kind", "wordmark")
-        mark.setMenu(menu)
-        mark.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        mark.setAccessibleName(self.tr("Program menu"))
-        mark.setToolTip(self.tr("Menu (F10)"))
-        mark.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        mark.setFixedHeight(25)
-        mark.setCursor(Qt.CursorShape.PointingHandCursor)
-        inner = QHBoxLayout(mark)
-        inner.setContentsMargins(3, 0, 3, 0)
-        inner.setSpacing(6)
-        word = label("lean sepia", "wordmark")
-        word.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
-        hint = label("≡", "second")
-        hint.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
-        inner.addWidget(word)
-        inner.addWidget(hint)
-        inner.addStretch(1)
-        mark.setMinimumWidth(150)
-        self.menu_button = mark
+        mark = label("lean sepia", "wordmark")
+        mark.setContentsMargins(3, 0, 0, 0)
         left = QWidget()
         left.setFixedWidth(263)
         stack = QVBoxLayout(left)
-        stack.setContentsMargins(13, 4, 8, 5)
-        stack.setSpacing(0)
+        stack.setContentsMargins(13, 5, 8, 6)
+        stack.setSpacing(1)
         stack.addWidget(mark)
         self._title.setContentsMargins(3, 0, 0, 0)
         stack.addWidget(self._title)
@@ -160,7 +141,16 @@ class TopBar(QFrame):
         layout.addWidget(left)
         layout.addWidget(self.tabs)
         layout.addStretch(1)
+        self.menu_button = button(self.tr("Menu"), "", self.tr("Open, undo, print, lighting, help (F10)"))
+        self.menu_button.clicked.connect(lambda: self.open_menu(menu))
+        layout.addWidget(self.menu_button)
+        layout.addSpacing(8)
         layout.addWidget(self.shelf)
+
+    def open_menu(self, menu: QMenu) -> None:
+        """Drop the menu from its button, right edges in line."""
+        corner = self.menu_button.mapToGlobal(self.menu_button.rect().bottomRight())
+        menu.popup(corner - QPoint(menu.sizeHint().width() - 1, -4))
 
     def show_title(self, text: str) -> None:
         """The line below the wordmark."""

@@ -117,7 +117,10 @@ class MainWindow(QMainWindow):
         self._refresh_menu()
 
     def _open_menu(self) -> None:
-        self.menu.popup(self.mapToGlobal(QPoint(16, 46)))  # below the wordmark
+        if self.workspace is not None:
+            self.workspace.top_bar.open_menu(self.menu)
+        else:
+            self.menu.popup(self.mapToGlobal(QPoint(16, 16)))
 
     def _refresh_menu(self) -> None:
         opened = self.workspace is not None

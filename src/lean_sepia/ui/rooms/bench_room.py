@@ -19,10 +19,11 @@ from lean_sepia.project.paints import portions
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
 from lean_sepia.report.bench_card import card_name, laying_words, span, write_bench_card
 from lean_sepia.ui.advice_line import Diamond
-from lean_sepia.ui.panel import Panel, button, clear, label, row
+from lean_sepia.ui.named_pair import NamedPair
+from lean_sepia.ui.panel import Panel, button, clear, counted, label, row
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
-from lean_sepia.ui.swatch import Chip, Fields
+from lean_sepia.ui.swatch import Chip, Lab
 
 _MIX_ML = 6.0
 
@@ -39,7 +40,7 @@ class BenchRoom(RoomPage):
         self._clock.timeout.connect(self._tick)
         self._title, self._place = label("", "huge", wrap=True), label("", "title")
         self.centre.addLayout(row(self._title, self._place))
-        self._field = Fields(margin=28, height=200)
+        self._field = NamedPair(height=180)
         self.centre.addWidget(self._field, 3)
         self._tiles = QHBoxLayout()
         self._tiles.setSpacing(12)
@@ -123,7 +124,7 @@ class BenchRoom(RoomPage):
     def _show_nothing(self) -> None:
         self._title.setText(self.tr("Nothing to do yet"))
         self._place.setText("")
-        self._field.show_labs([None])
+        self._field.show_pair([None], "")
         clear(self._tiles)
         clear(self._notes)
         clear(self._after)
@@ -144,9 +145,14 @@ class BenchRoom(RoomPage):
             if target and len(coats) == 1:
                 labs.append(target.lab)
             labs.append(band.lab)
-        shared = len(set(labs)) == 1
         self._field.setVisible(bool(labs))
-        self._field.show_labs(labs[:1] if shared else labs)
+        if len(set(labs)) == 1:
+            self._field.show_pair(labs[:1], self.tr("What this step should give"))
+        elif len(coats) == 1:
+            self._field.show_pair(labs, self.tr("Target"), self.tr("What this step should give"))
+        else:
+            zones = ", ".join(project.zone(coat.zone).short for coat in coats[:4])
+            self._field.show_pair(labs, self.tr("What this step should give: {0}").format(zones))
 
     def _show_mix(self, project: Project, coats: list[Coat]) -> None:
         clear(self._tiles)
@@ -158,27 +164,35 @@ class BenchRoom(RoomPage):
         drops = drops_for([line.count for line in lines], _MIX_ML, sum(rates) / len(rates))
         glazed = coat.application == "glaze"
         for line, count in zip(lines, drops, strict=True):
-            tile = Panel(kind="raised", margin=12)
-            figure = label(str(line.count if len(lines) == 1 else count), "huge")
-            single = self.tr("drop of {0}") if glazed else self.tr("as it is: {0}")
-            words = single.format(line.name) if len(lines) == 1 else self.tr("drops {0}").format(line.name)
-            if len(lines) == 1 and not glazed:
-                figure.setText(f"{_MIX_ML:g} ml")
-            text = QVBoxLayout()
-            text.setSpacing(0)
-            text.addWidget(figure)
-            text.addWidget(label(words, "second"))
-            inner = QHBoxLayout()
-            inner.setSpacing(12)
-            inner.addWidget(Chip(line.lab, 44, 56))
-            inner.addLayout(text, 1)
-            tile.add(inner)
-            self._tiles.addWidget(tile, 1)
-        if glazed and coat.thinner_share:
-            tile = Panel(kind="raised", margin=12)
-            tile.add(label(f"{coat.thinner_share / (1 - coat.thinner_share):.0f}", "huge"))
-            tile.add(label(self.tr("drops thinner"), "second"))
-            self._tiles.addWidget(tile, 1)
+            if len(lines) > 1:
+                self._tile(str(count), self.tr("drops"), line.name, line.lab)
+            elif glazed:
+                self._tile(
+                    str(line.count),
+                    counted(line.count, self.tr("drop"), self.tr("drops")),
+                    line.name,
+                    line.lab,
+                )
+            else:
+                self._tile(f"{_MIX_ML:g}", "ml", self.tr("{0}, as it is").format(line.name), line.lab)
+        if coat.thinner_share:
+            per_part = coat.thinner_share / (1 - coat.thinner_share)
+            if glazed:
+                self._tile(f"{per_part:.0f}", self.tr("drops"), self.tr("thinner"))
+            else:
+                self._tile(f"{_MIX_ML * per_part:.1f}", "ml", self.tr("thinner"))
+
+    def _tile(self, figure: str, unit: str, name: str, lab: Lab | None = None) -> None:
+        """One thing that goes into the cup: how much, of what, and its colour."""
+        tile = Panel(kind="raised", margin=12)
+        text = QVBoxLayout()
+        text.setSpacing(0)
+        text.addWidget(label(figure, "huge"))
+        text.addWidget(label(f"{unit} {name}", "second", wrap=True))
+        inner = row(*([Chip(lab, 32, 56)] if lab else []), spacing=10)
+        inner.addLayout(text, 1)
+        tile.add(inner)
+        self._tiles.addWidget(tile, 1)
 
     def _show_how(
         self, project: Project, step: PlanStep, coats: list[Coat], steps: tuple[PlanStep, ...]

@@ -9,11 +9,9 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
-    QDoubleSpinBox,
     QFileDialog,
     QFrame,
     QHBoxLayout,
-    QLineEdit,
     QScrollArea,
     QSizePolicy,
     QSlider,
@@ -31,7 +29,7 @@ from lean_sepia.project.model import ROLES, AnchorMark, Photo, Project
 from lean_sepia.project.questions import cast_of, resample, take_sample
 from lean_sepia.ui.anchor_dialog import AnchorDialog
 from lean_sepia.ui.loupe import Loupe
-from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.panel import NoteBox, Panel, button, clear, counted, label, measure_box, row, rule
 from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
 from lean_sepia.ui.photo_viewer import Mark, PhotoViewer, to_image
@@ -96,7 +94,7 @@ class EvidenceRoom(RoomPage):
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
         scroll.setWidget(holder)
-        scroll.setFixedHeight(112)
+        scroll.setFixedHeight(118)
         scroll.setFrameShape(QFrame.Shape.NoFrame)
         scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.centre.addWidget(scroll)
@@ -124,15 +122,7 @@ class EvidenceRoom(RoomPage):
         self.role.setToolTip(
             self.tr("What the next sample shows: the base coat, a faded or a sheltered place, rust")
         )
-        self.size = QDoubleSpinBox()
-        self.size.setRange(0.5, 400)
-        self.size.setDecimals(1)
-        self.size.setValue(8)
-        self.size.setSuffix(self.tr(" px"))
-        self.size.setFixedWidth(66)
-        self.size.setAlignment(Qt.AlignmentFlag.AlignRight)
-        self.size.setAccessibleName(self.tr("Radius of the disc"))
-        self.size.setToolTip(self.tr("Radius of the disc"))
+        self.size = measure_box(0.5, 400, 8, "px", self.tr("Radius of the disc"), width=70)
         self.size.valueChanged.connect(self._set_radius)
         return row(*buttons, None, self.role, self.size, spacing=6)
 
@@ -159,10 +149,10 @@ class EvidenceRoom(RoomPage):
         self._samples_panel.add(scroll, 1)
         self.side.addWidget(self._samples_panel, 1)
         signature = Panel(self.tr("Signature"), self.tr("goes first"))
-        self.signature = QLineEdit()
-        self.signature.setPlaceholderText(self.tr("The one mark people know it by"))
-        self.signature.setAccessibleName(self.tr("Signature of the subject"))
-        self.signature.editingFinished.connect(self._set_signature)
+        self.signature = NoteBox(
+            self.tr("Signature of the subject"), self.tr("The one mark people know it by")
+        )
+        self.signature.editing_finished.connect(self._set_signature)
         signature.add(self.signature)
         self.side.addWidget(signature)
 
@@ -174,8 +164,8 @@ class EvidenceRoom(RoomPage):
         if self._photo_id not in ids:
             self._photo_id = ids[0] if ids else ""
             self.seen = None
-        self.signature.setText(project.signature)
-        self.signature.setCursorPosition(0)
+        if self.signature.toPlainText() != project.signature:
+            self.signature.setPlainText(project.signature)
         self._fill_strip(project)
         self._details.setEnabled(bool(self._photo_id))
         if not self._photo_id:
@@ -228,9 +218,7 @@ class EvidenceRoom(RoomPage):
     def _show_cast(self, seen: Seen | None) -> None:
         clear(self._anchors)
         anchors = seen.photo.anchors if seen else ()
-        self._cast_panel.set_remark(
-            self.tr("%n anchor(s)", "", len(anchors)).replace("(s)", "s" if len(anchors) != 1 else "")
-        )
+        self._cast_panel.set_remark(counted(len(anchors), self.tr("1 anchor"), self.tr("{0} anchors")))
         for field in (self._before, self._after):
             field.setVisible(bool(anchors))
         if seen is None or not anchors:
@@ -264,7 +252,7 @@ class EvidenceRoom(RoomPage):
             else self.tr("grey")
         )
         if anchor.a or anchor.b:
-            known = f"{anchor.lightness:.0f}, {anchor.a:.0f}, {anchor.b:.0f}".replace("-", "−")
+            known = ", ".join(f"{round(v)}" for v in (anchor.lightness, anchor.a, anchor.b)).replace("-", "−")
         name = button(anchor.name or self.tr("Anchor"), "link", self.tr("Change what is known of it"))
         name.clicked.connect(lambda: self._edit_anchor(anchor))
         drop = button("×", "step", self.tr("Remove this anchor"))
@@ -426,7 +414,7 @@ class EvidenceRoom(RoomPage):
         self.session.edit(name, change)
 
     def _set_signature(self) -> None:
-        words = self.signature.text().strip()
+        words = self.signature.toPlainText().strip()
         self.session.edit(self.tr("Signature"), lambda p: p.model_copy(update={"signature": words}))
 
     def _edit_photo(self) -> None:

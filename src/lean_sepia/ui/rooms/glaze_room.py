@@ -16,7 +16,7 @@ from lean_sepia.project import edits
 from lean_sepia.project.questions import glaze_pairs
 from lean_sepia.recipe.glaze import MOST_PASSES, Glaze, choose_glazes, glaze_film, glaze_labs
 from lean_sepia.ui.advice_line import Diamond
-from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.panel import Panel, button, clear, counted, label, row, rule
 from lean_sepia.ui.ramp_rows import RampRow, RampRows
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
@@ -182,8 +182,8 @@ class GlazeRoom(RoomPage):
         self._statement.setText(f"{name}, 1:{chosen.thinner_parts}, {times}.")
         better = answer.none_mean - chosen.de00_mean
         self._remark.setText(
-            self.tr("Brings {0} zone(s) nearer to what the photos show, by {1} in the mean.").format(
-                len(answer.pairs), f"{better:.1f}"
+            self.tr("Brings {0} nearer to what the photos show, by {1} in the mean.").format(
+                counted(len(answer.pairs), self.tr("1 zone"), self.tr("{0} zones")), f"{better:.1f}"
             )
             if better > 0.05
             else self.tr("No filter on this shelf brings these zones nearer to the photos.")
@@ -233,7 +233,7 @@ class GlazeRoom(RoomPage):
         lines = []
         if flat:
             lines.append(
-                self.tr("A satin or gloss coat below: {0} is flat and would stain.").format(", ".join(flat))
+                self.tr("A satin or gloss coat below: flat paint stains ({0}).").format(", ".join(flat))
             )
         step = PlanStep(
             id="x", kind="filter", hands_on_min=0, material=Material(medium=paint.medium), application="brush"

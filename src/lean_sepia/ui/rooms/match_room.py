@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDoubleSpinBox, QFrame, QGridLayout, QHBoxLayout, QVBoxLayout
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout
 
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import LIGHT_NAMES
@@ -22,7 +22,8 @@ from lean_sepia.recipe.choice import Choice, base_paints, offer
 from lean_sepia.recipe.mix import MixSolver, Recipe
 from lean_sepia.recipe.parts import reduced, stray_drops
 from lean_sepia.ui.colour_plane import ColourPlane, Point
-from lean_sepia.ui.panel import Panel, button, clear, count_box, holder, label, row
+from lean_sepia.ui.named_pair import NamedPair
+from lean_sepia.ui.panel import Panel, button, clear, count_box, holder, label, measure_box, row
 from lean_sepia.ui.recipe_card import RecipeCard
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
@@ -63,17 +64,8 @@ class MatchRoom(RoomPage):
         session.shelf_changed.connect(self._mark)
 
     def _build_centre(self) -> None:
-        self._well = QFrame()
-        self._well.setProperty("kind", "well")
-        well = QVBoxLayout(self._well)
-        well.setContentsMargins(12, 8, 12, 12)
-        well.setSpacing(4)
-        self._left, self._right = label(""), label("")
-        well.addLayout(row(self._left, None, self._right))
-        self._pair = Fields(margin=0, height=170)
-        self._pair.setMinimumHeight(150)
-        well.addWidget(self._pair, 1)
-        self.centre.addWidget(self._well, 4)
+        self._pair = NamedPair(height=84)
+        self.centre.addWidget(self._pair, 1)
         self._statement = label("", "statement", wrap=True)
         self._remark = label("", "second", wrap=True)
         self._figure, self._unit = label("", "figure"), label("ΔE₀₀", "second")
@@ -88,20 +80,14 @@ class MatchRoom(RoomPage):
         self.centre.addLayout(line)
         self._cards = QHBoxLayout()
         self._cards.setSpacing(12)
-        self.centre.addLayout(self._cards, 5)
+        self.centre.addLayout(self._cards)
         self.paints = count_box(1, 4, 3, self.tr("Most bottles in a recipe"))
         self.parts = count_box(3, 24, 10, self.tr("Most parts in a recipe"))
         self.coats = count_box(1, 8, BASE_COATS, self.tr("Coats"))
         self.thinner = count_box(0, 90, round(100 * BASE_THINNER), self.tr("Share of thinner in per cent"))
         for box in (self.paints, self.parts, self.coats, self.thinner):
             box.valueChanged.connect(lambda _value: self._ask())
-        self.volume = QDoubleSpinBox()
-        self.volume.setRange(0.5, 200)
-        self.volume.setDecimals(1)
-        self.volume.setValue(self._volume)
-        self.volume.setSuffix(" ml")
-        self.volume.setFixedWidth(76)
-        self.volume.setAccessibleName(self.tr("Amount to mix"))
+        self.volume = measure_box(0.5, 200, self._volume, "ml", self.tr("Amount to mix"))
         self.volume.valueChanged.connect(self._set_volume)
         self.pin = button(
             self.tr("Pin to this zone"), "main", self.tr("The zone's base coat becomes this recipe")
@@ -173,7 +159,7 @@ class MatchRoom(RoomPage):
         if question == self._asked:
             return
         self._asked = question
-        self._well.setEnabled(False)
+        self._pair.setEnabled(False)
         self.session.jobs.start(
             "match", lambda progress: self._solve(progress, key, laying, zone, target, pinned), self._show
         )
@@ -221,9 +207,7 @@ class MatchRoom(RoomPage):
     # Showing the answer
 
     def _show_nothing(self) -> None:
-        self._pair.show_labs([None, None])
-        self._left.setText(self.tr("No target yet"))
-        self._right.setText("")
+        self._pair.show_pair([None, None], self.tr("No target yet"))
         self._statement.setText(self.tr("This zone has no target."))
         self._remark.setText(
             self.tr("Take a sample of it in Evidence, as base or sheltered; or start from a colour you know.")
@@ -238,7 +222,7 @@ class MatchRoom(RoomPage):
         self.pin.setEnabled(False)
 
     def _show(self, answer: Answer) -> None:
-        self._well.setEnabled(True)
+        self._pair.setEnabled(True)
         if answer.zone != self.session.zone:
             return
         self.answer = answer
@@ -273,15 +257,16 @@ class MatchRoom(RoomPage):
             return
         choice = answer.choices[self._chosen]
         recipe, target = choice.recipe, answer.target
-        self._pair.show_labs([target.lab, recipe.lab], self.tr("Target and recipe"))
-        self._left.setText(self.tr("Target, {0}").format(target.source))
         ground = (
             self.tr("over the primer")
             if base_laying(self.session.project, answer.zone).ground is not None
             else self.tr("opaque")
         )
-        self._right.setText(
-            self.tr("This recipe, {0} coats {1}, under the final varnish").format(self.coats.value(), ground)
+        self._pair.show_pair(
+            [target.lab, recipe.lab],
+            self.tr("Target, {0}").format(target.source),
+            self.tr("Recipe {0}, varnished").format(ground),
+            self.tr("Target and recipe"),
         )
         words = difference(target.lab, recipe.lab).words
         self._statement.setText(

@@ -63,7 +63,7 @@ class PlanRoom(RoomPage):
         inner.addWidget(scroll)
         self.centre.addWidget(frame, 1)
         self.start, self.evenings = QLineEdit(), QLineEdit()
-        self.start.setFixedWidth(158)
+        self.start.setFixedWidth(152)
         self.start.setAccessibleName(self.tr("Start, date and time"))
         self.evenings.setAccessibleName(self.tr("Evenings at the bench"))
         self.evenings.setToolTip(self.tr("Such as mon-fri 19:00-21:30,sat 10:00-16:00"))
@@ -71,13 +71,10 @@ class PlanRoom(RoomPage):
             field.editingFinished.connect(self._set_times)
         self.kind = QComboBox()
         self.kind.addItems([kind.replace("-", " ") for kind in KINDS])
-        self.kind.setFixedWidth(120)
         self.kind.setAccessibleName(self.tr("Kind of the step to add"))
-        add = button(self.tr("Add step"), "tool")
-        add.clicked.connect(self.add_step)
         self.centre.addLayout(
             row(
-                label(self.tr("from"), "second"), self.start, label(self.tr("evenings"), "second"), self.evenings, 8, self.kind, add,
+                label(self.tr("from"), "second"), self.start, 6, label(self.tr("evenings"), "second"), self.evenings,
                 spacing=6,
             )
         )  # fmt: skip
@@ -95,6 +92,11 @@ class PlanRoom(RoomPage):
         self._step_panel.add(self._step_body)
         self._step_panel.add(row(self.up, self.down, None))
         self.side.addWidget(self._step_panel)
+        add = button(self.tr("Add step"), "tool", self.tr("A step of this kind on the chosen zone"))
+        add.clicked.connect(self.add_step)
+        line = row(self.kind, add)
+        line.setStretch(0, 1)
+        self.side.addLayout(line)
         self._found_panel = Panel(self.tr("Found in this plan"))
         self._found = QVBoxLayout()
         self._found.setSpacing(7)
@@ -171,10 +173,10 @@ class PlanRoom(RoomPage):
         hands = sum(step.hands_on_min for step in steps)
         whole = schedule.finish - min(placed.start for placed in schedule.steps)
         waiting = whole - timedelta(minutes=hands)
-        self._statement.setText(self.tr("Ready on {0}.").format(f"{schedule.finish:%A %d %B, %H:%M}"))
+        self._statement.setText(self.tr("Ready on {0}.").format(_day_and_time(schedule.finish)))
         self._remark.setText(
             self.tr(
-                "{0} h {1} at the bench over {2} evenings, {3} h between and after them. Dark bars hold the finish back."
+                "{0} h {1} at the bench over {2} evenings, {3} h waiting. Dark bars hold the finish back."
             ).format(
                 int(hands // 60), f"{int(hands % 60):02d}", len(used), round(waiting.total_seconds() / 3600)
             )
@@ -313,3 +315,8 @@ def _next_evening() -> str:
 def _span(minutes: float) -> str:
     hours, rest = divmod(round(minutes), 60)
     return f"{hours} h {rest:02d}" if hours else f"{rest} min"
+
+
+def _day_and_time(moment: datetime) -> str:
+    """Such as Sunday 6 December, 13:35."""
+    return f"{moment:%A} {moment.day} {moment:%B, %H:%M}"

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
-from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, label
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, holder, label
 from lean_sepia.ui.session import Session
+
+
+_BAR = 12
 
 
 class RoomPage(QWidget):
@@ -20,12 +24,15 @@ class RoomPage(QWidget):
         self.centre.setSpacing(12)
         self.side = QVBoxLayout()
         self.side.setSpacing(12)
-        column = QWidget()
-        column.setFixedWidth(COLUMN_WIDTH)
-        column.setLayout(self.side)
-        self.side.setContentsMargins(0, 0, 0, 0)
+        column = QScrollArea()  # a low window scrolls the column instead of squeezing its words
+        column.setWidgetResizable(True)
+        column.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        column.setFixedWidth(COLUMN_WIDTH + _BAR)
+        column.setWidget(holder(self.side))
+        column.widget().setFixedWidth(COLUMN_WIDTH)  # the bar lies in the margin, so words wrap alike with it
+        column.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         layout = QHBoxLayout(self)
-        layout.setContentsMargins(20, 16, 20, 12)
+        layout.setContentsMargins(20, 16, 20 - _BAR, 12)
         layout.setSpacing(GUTTER)
         layout.addLayout(self.centre, 1)
         layout.addWidget(column)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout
 
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
@@ -20,7 +20,7 @@ from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.fade import Lightener, base_mixture, choose_lighteners, ladder
 from lean_sepia.recipe.tone_ladder import Tone, darkener, tone_ladder
 from lean_sepia.ui.colour_plane import ColourPlane, Point, Way
-from lean_sepia.ui.panel import Panel, button, clear, count_box, label, row
+from lean_sepia.ui.panel import Panel, button, clear, count_box, label, row, rule
 from lean_sepia.ui.ramp_rows import RampRow, RampRows
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
@@ -80,15 +80,14 @@ class ToneRoom(RoomPage):
             self.tr("Lay this fade"), "main", self.tr("The zone gets a fade coat mixed from its base")
         )
         self.lay.clicked.connect(self.lay_chosen)
-        self._mix_words = label("", "")
-        self._mix_words.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self._mix_words = label("", "", wrap=True)
         line = row(
             self._mix_words, self.passes, label(self.tr("coats,"), "second"), self.thinner,
             label(self.tr("% thinner"), "second"), 6, self.lay, spacing=6,
         )  # fmt: skip
         line.setStretch(0, 1)
         self.centre.addLayout(line)
-        self._tones_panel = Panel(self.tr("Light and shade, five tones"), self.tr("lighter covers less"))
+        self._tones_panel = Panel(self.tr("Light and shade, five tones"), self.tr("share of the area"))
         self._tones = Fields(margin=0, height=58)
         self._tones.setMaximumHeight(58)
         self._tone_words = QHBoxLayout()
@@ -98,13 +97,17 @@ class ToneRoom(RoomPage):
         plane = Panel(self.tr("Where each lightener leads"), "a*b*")
         self._plane = ColourPlane(lightness=False)
         self._plane_words = label("", "second", wrap=True)
-        self._plane.setFixedHeight(320)
+        self._plane.setFixedHeight(280)
         plane.add(self._plane)
         plane.add(self._plane_words)
         self.side.addWidget(plane)
         self._why = Panel(self.tr("Why this one"))
         self._why_words = label("", "", wrap=True)
+        self._turns = QVBoxLayout()
+        self._turns.setSpacing(4)
         self._why.add(self._why_words)
+        self._why.body.addSpacing(6)
+        self._why.add(self._turns)
         self._why.body.addStretch(1)
         self.side.addWidget(self._why, 1)
         session.shelf_changed.connect(self._mark)
@@ -149,6 +152,7 @@ class ToneRoom(RoomPage):
         self._plane.show_colours([])
         self._plane_words.setText("")
         self._why_words.setText("")
+        clear(self._turns)
         self._mix_words.setText("")
         self._tones_panel.hide()
         self.lay.setEnabled(False)
@@ -230,15 +234,26 @@ class ToneRoom(RoomPage):
             self.tr("Round: the base. Square: the faded sample. Thick: the chosen lightener.")
         )
         miss = difference(answer.target.lab, option.lab)
-        lines = [self.tr("With {0} the fade comes out {1}.").format(name, miss.words)]
-        if worst.hue_shift_deg is not None and abs(worst.hue_shift_deg) > _TURNS_DEG and worst is not option:
-            lines.append(
-                self.tr("{0} would turn the hue by {1}°.").format(
-                    paints[worst.paint].name, f"{abs(worst.hue_shift_deg):.0f}"
-                )
-            )
-        self._why_words.setText(" ".join(lines))
+        self._why_words.setText(
+            self.tr("With {0} the fade comes out {1}.").format(name, miss.words)
+            if miss.de00 > 0.3
+            else self.tr("With {0} the fade is the same to the eye.").format(name)
+        )
+        self._show_turns(answer, paints)
         self._show_tones(answer.tones[self.rows.current], paints)
+
+    def _show_turns(self, answer: Answer, paints: dict[str, Paint]) -> None:
+        """How far each lightener turns the hue, the chosen one in bold."""
+        clear(self._turns)
+        self._turns.addLayout(
+            row(label(self.tr("turns the hue by"), "second"), None, label(self.tr("degrees"), "second"))
+        )
+        for index, option in enumerate(answer.lighteners):
+            shift = option.hue_shift_deg
+            figure = self.tr("no hue") if shift is None else f"{shift:+.0f}°".replace("-", "−")
+            kind = "strong" if index == self.rows.current else ""
+            self._turns.addWidget(rule())
+            self._turns.addLayout(row(label(paints[option.paint].name, kind), None, label(figure, kind)))
 
     def _show_tones(self, tones: tuple[Tone, ...], paints: dict[str, Paint]) -> None:
         self._tones.show_labs([tone.lab for tone in tones])
@@ -250,10 +265,11 @@ class ToneRoom(RoomPage):
             cell.setSpacing(1)
             for text, kind in (
                 (words, ""),
-                (self.tr("{0} % of the area").format(f"{100 * tone.area_share:.0f}"), "second"),
+                (f"{100 * tone.area_share:.0f} %", "second"),
             ):
                 line: QLabel = label(text, kind, wrap=True)
                 cell.addWidget(line)
+            cell.addStretch(1)
             self._tone_words.addLayout(cell, 1)
 
     def lay_chosen(self) -> None:

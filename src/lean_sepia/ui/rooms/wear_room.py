@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QDoubleSpinBox, QHBoxLayout, QVBoxLayout
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QVBoxLayout
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.words import difference
@@ -15,7 +15,7 @@ from lean_sepia.project import edits
 from lean_sepia.project.model import Photo, Region, WearRecord
 from lean_sepia.project.questions import region_seen, survey_region
 from lean_sepia.ui.bars import SizeBars
-from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.panel import Panel, button, clear, counted, label, measure_box, row, rule
 from lean_sepia.ui.photo_viewer import Mark, PhotoViewer
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.seen_photo import Seen, prepare
@@ -134,13 +134,8 @@ class WearRoom(RoomPage):
         self.kind.addItems(CLASS_NAMES)
         self.kind.setFixedWidth(96)
         self.kind.setAccessibleName(self.tr("Kind of wear pointed at"))
-        self.mm = QDoubleSpinBox()
-        self.mm.setRange(0.01, 1000)
-        self.mm.setDecimals(2)
-        self.mm.setValue(10)
-        self.mm.setSuffix(" mm")
-        self.mm.setFixedWidth(90)
-        self.mm.setAccessibleName(self.tr("Millimetres on the prototype in a pixel"))
+        name = self.tr("Millimetres on the prototype in a pixel")
+        self.mm = measure_box(0.01, 1000, 10, "mm", name, decimals=2, width=90)
         self.mm.setToolTip(self.tr("A known length on the prototype divided by its length in pixels"))
         self.measure_button = button(self.tr("Measure"), "main")
         self.measure_button.clicked.connect(self.measure)
@@ -327,8 +322,11 @@ class WearRoom(RoomPage):
                     f"{abs(found.direction_deg):.0f}", side
                 )
             lines.append(
-                self.tr("{0}: {1} marks, {2}; {3} % at the border.").format(
-                    found.name.capitalize(), found.count, way, f"{100 * found.edge_share:.0f}"
+                self.tr("{0}: {1}, {2}; {3} % at the border.").format(
+                    found.name.capitalize(),
+                    counted(found.count, self.tr("1 mark"), self.tr("{0} marks")),
+                    way,
+                    f"{100 * found.edge_share:.0f}",
                 )
             )
         self._where.setText("\n".join(lines))
@@ -341,17 +339,19 @@ class WearRoom(RoomPage):
             self._bars.show_sizes([], [], limit)
             self._size_words.setText("")
             return
+        # Bars a factor of √2 wide, from a power of two up.
         first = 2.0 ** np.floor(np.log2(max(float(self._sizes.min()), 0.5)))
         if limit > 0.25 * first:
             first = min(first, 2.0 ** np.floor(np.log2(limit)))
-        edges = first * 2.0 ** np.arange(
-            0, max(3, int(np.ceil(np.log2(float(self._sizes.max()) / first))) + 1)
-        )
+        octaves = max(3, int(np.ceil(np.log2(float(self._sizes.max()) / first))) + 1)
+        edges = first * 2.0 ** (np.arange(0, 2 * octaves - 1) / 2)
         counts, _ = np.histogram(self._sizes, edges)
         self._bars.show_sizes(edges.tolist(), counts.tolist(), limit)
         hidden = int((self._sizes < limit).sum())
         self._size_words.setText(
-            self.tr("{0} marks; left of the line you cannot see one on the model: {1} of them.").format(
+            self.tr("{0} marks, all large enough to be seen on the model.").format(self._sizes.size)
+            if not hidden
+            else self.tr("{0} marks; left of the line you cannot see one on the model: {1} of them.").format(
                 self._sizes.size, hidden
             )
         )
