@@ -37,6 +37,12 @@ def test_start_from_a_colour(window):
     workspace = window.workspace
     assert workspace.room == "match"
     assert workspace.session.project.zones[0].stated == (45.8, -13.9, -6.1)
+    # A newcomer's shelf is empty: the room says so and what to do, and nothing is refused.
+    room = workspace.rooms["match"]
+    assert room._statement.text() == "There is no paint to mix on your shelf."
+    assert not room.pin.isEnabled()
+    room.coats.setValue(4)
+    assert "mix" not in workspace.advice._text.text()
 
 
 @pytest.mark.parametrize("text", ["", "a,b,c", "45,1", "150,0,0", "45;1;2;3"])

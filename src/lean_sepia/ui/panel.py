@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (
     QLayout,
     QPlainTextEdit,
     QPushButton,
+    QScrollArea,
     QSizePolicy,
     QSpinBox,
     QVBoxLayout,
@@ -195,3 +196,17 @@ def holder(layout: QLayout) -> QWidget:
     layout.setContentsMargins(0, 0, 0, 0)
     widget.setLayout(layout)
     return widget
+
+
+def scrolled(content: QWidget | QLayout, sideways: bool = False) -> QScrollArea:
+    """A frameless area that scrolls down, or only sideways, when its content does not fit."""
+    area = QScrollArea()
+    area.setWidgetResizable(True)
+    area.setFrameShape(QFrame.Shape.NoFrame)
+    area.setWidget(content if isinstance(content, QWidget) else holder(content))
+    off = Qt.ScrollBarPolicy.ScrollBarAlwaysOff
+    if sideways:
+        area.setVerticalScrollBarPolicy(off)
+    else:
+        area.setHorizontalScrollBarPolicy(off)
+    return area

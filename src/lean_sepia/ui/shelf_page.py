@@ -14,7 +14,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QMessageBox,
-    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
@@ -27,7 +26,7 @@ from lean_sepia.paint.kubelka_munk import over_ground
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.saunderson import into_paint, through_surface
 from lean_sepia.project.shelf_file import read_shelf
-from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, KeyboardRing, Panel, button, label, row
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, KeyboardRing, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, Lab, lab_words, paint_field
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
@@ -170,16 +169,12 @@ class ShelfPage(QWidget):
         head = row(self._count, None, self.import_button, self.remove_button, leave)
         self.list = ShelfList()
         self.list.chosen.connect(lambda _index: self._show_one())
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QFrame.Shape.NoFrame)
-        scroll.setWidget(self.list)
         panel = QFrame()
         panel.setProperty("kind", "panel")
         inner = QVBoxLayout(panel)
         inner.setContentsMargins(1, 8, 1, 1)
         inner.addLayout(self._orders())
-        inner.addWidget(scroll, 1)
+        inner.addWidget(scrolled(self.list), 1)
         body = QHBoxLayout()
         body.setSpacing(GUTTER)
         body.addWidget(panel, 1)

@@ -325,7 +325,13 @@ class Core(KeyboardRing, QWidget):
             painter.setFont(font(12))
             painter.setPen(colours.color(SECOND))
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap,
-                             self.tr("No coat yet. Sample its colour in Evidence, then pin a recipe in Match."))  # fmt: skip
+                             self._first_words())  # fmt: skip
+
+    def _first_words(self) -> str:
+        """What to do in a zone without a coat."""
+        if self._session.cut(self._session.zone).targets.fresh is not None:
+            return self.tr("No coat yet. Pin a recipe to this zone in Match.")
+        return self.tr("No coat yet. Sample its colour in Evidence, then pin a recipe in Match.")
 
     def _band(self, painter: QPainter, band: Band, rect: QRectF) -> None:
         colours = self.palette()

@@ -10,13 +10,10 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
     QFileDialog,
-    QFrame,
     QHBoxLayout,
-    QScrollArea,
     QSizePolicy,
     QSlider,
     QVBoxLayout,
-    QWidget,
 )
 
 from lean_sepia.colour.words import difference
@@ -29,7 +26,18 @@ from lean_sepia.project.model import ROLES, AnchorMark, Photo, Project
 from lean_sepia.project.questions import cast_of, resample, take_sample
 from lean_sepia.ui.anchor_dialog import AnchorDialog
 from lean_sepia.ui.loupe import Loupe
-from lean_sepia.ui.panel import NoteBox, Panel, button, clear, counted, label, measure_box, row, rule
+from lean_sepia.ui.panel import (
+    NoteBox,
+    Panel,
+    button,
+    clear,
+    counted,
+    label,
+    measure_box,
+    row,
+    rule,
+    scrolled,
+)
 from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
 from lean_sepia.ui.photo_viewer import Mark, PhotoViewer, to_image
@@ -88,16 +96,9 @@ class EvidenceRoom(RoomPage):
         self.centre.addWidget(self.viewer, 1)
         self._strip = QHBoxLayout()
         self._strip.setSpacing(7)
-        self._strip.setContentsMargins(0, 0, 0, 0)
-        holder = QWidget()
-        holder.setLayout(self._strip)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(holder)
-        scroll.setFixedHeight(118)
-        scroll.setFrameShape(QFrame.Shape.NoFrame)
-        scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.centre.addWidget(scroll)
+        sheet = scrolled(self._strip, sideways=True)
+        sheet.setFixedHeight(118)
+        self.centre.addWidget(sheet)
 
     def _tool_row(self) -> QHBoxLayout:
         self._tools = QButtonGroup(self)
@@ -139,14 +140,8 @@ class EvidenceRoom(RoomPage):
         self._samples_panel = Panel(self.tr("Samples"), self.tr("±90 %"))
         self._samples = QVBoxLayout()
         self._samples.setSpacing(2)
-        holder = QWidget()
-        holder.setLayout(self._samples)
+        self._samples_panel.add(scrolled(self._samples), 1)
         self._samples.setContentsMargins(0, 0, 4, 0)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QFrame.Shape.NoFrame)
-        scroll.setWidget(holder)
-        self._samples_panel.add(scroll, 1)
         self.side.addWidget(self._samples_panel, 1)
         signature = Panel(self.tr("Signature"), self.tr("goes first"))
         self.signature = NoteBox(

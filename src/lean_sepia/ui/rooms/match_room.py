@@ -127,10 +127,10 @@ class MatchRoom(RoomPage):
     def refresh(self) -> None:
         zone = self.session.zone
         target = self.session.cut(zone).targets.fresh if zone else None
-        if target is None:
+        if target is None or not base_paints(self.session.shelf.paints()):
             self.answer = None
             self._asked = None
-            self._show_nothing()
+            self._show_nothing(target)
             return
         coat = next((c for c in self.session.project.coats_of(zone) if c.kind == "base"), None)
         if coat and (self._asked is None or self._asked[0] != zone):
@@ -141,7 +141,7 @@ class MatchRoom(RoomPage):
     def _ask(self) -> None:
         zone = self.session.zone
         target = self.session.cut(zone).targets.fresh if zone else None
-        if target is None:
+        if target is None or not base_paints(self.session.shelf.paints()):
             return
         passes, thinner = self.coats.value(), self.thinner.value() / 100
         laying = base_laying(self.session.project, zone, passes, thinner)
@@ -206,12 +206,24 @@ class MatchRoom(RoomPage):
 
     # Showing the answer
 
-    def _show_nothing(self) -> None:
-        self._pair.show_pair([None, None], self.tr("No target yet"))
-        self._statement.setText(self.tr("This zone has no target."))
-        self._remark.setText(
-            self.tr("Take a sample of it in Evidence, as base or sheltered; or start from a colour you know.")
-        )
+    def _show_nothing(self, target: Target | None) -> None:
+        """Say what is missing: a target, or paints to mix."""
+        if target is None:
+            self._pair.show_pair([None, None], self.tr("No target yet"))
+            self._statement.setText(self.tr("This zone has no target."))
+            self._remark.setText(
+                self.tr(
+                    "Take a sample of it in Evidence, as base or sheltered; or start from a colour you know."
+                )
+            )
+        else:
+            self._pair.show_pair([target.lab, None], self.tr("Target, {0}").format(target.source))
+            self._statement.setText(self.tr("There is no paint to mix on your shelf."))
+            self._remark.setText(
+                self.tr(
+                    "Open Shelf at the top right and import a shelf file; metallics, pigments and pastels are laid alone."
+                )
+            )
         self._figure.setText("")
         self._unit.hide()
         clear(self._cards)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QComboBox, QFrame, QLineEdit, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QFrame, QLineEdit, QVBoxLayout
 
 from lean_sepia.errors import SepiaError
 from lean_sepia.plan.cautions import cautions
@@ -16,7 +16,7 @@ from lean_sepia.plan.step import KINDS, PlanStep
 from lean_sepia.project import edits
 from lean_sepia.project.edits import plan_steps
 from lean_sepia.ui.advice_line import Diamond
-from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.panel import Panel, button, clear, label, row, rule, scrolled
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.timeline import Bar, Timeline
@@ -53,14 +53,11 @@ class PlanRoom(RoomPage):
         self.timeline = Timeline()
         self.timeline.chosen.connect(self._choose)
         self.timeline.move_wanted.connect(self.move_current)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(self.timeline)
         frame = QFrame()
         frame.setProperty("kind", "panel")
         inner = QVBoxLayout(frame)
         inner.setContentsMargins(1, 1, 1, 1)
-        inner.addWidget(scroll)
+        inner.addWidget(scrolled(self.timeline))
         self.centre.addWidget(frame, 1)
         self.start, self.evenings = QLineEdit(), QLineEdit()
         self.start.setFixedWidth(152)
@@ -100,14 +97,8 @@ class PlanRoom(RoomPage):
         self._found_panel = Panel(self.tr("Found in this plan"))
         self._found = QVBoxLayout()
         self._found.setSpacing(7)
-        holder = QWidget()
-        holder.setLayout(self._found)
+        self._found_panel.add(scrolled(self._found), 1)
         self._found.setContentsMargins(0, 0, 4, 0)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        scroll.setWidget(holder)
-        self._found_panel.add(scroll, 1)
         self.side.addWidget(self._found_panel, 1)
         schools = Panel(self.tr("Your schools"))
         self.question, self.school = QComboBox(), QComboBox()

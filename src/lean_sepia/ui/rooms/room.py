@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, holder, label
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, label, scrolled
 from lean_sepia.ui.session import Session
-
 
 _BAR = 12
 
@@ -24,11 +23,8 @@ class RoomPage(QWidget):
         self.centre.setSpacing(12)
         self.side = QVBoxLayout()
         self.side.setSpacing(12)
-        column = QScrollArea()  # a low window scrolls the column instead of squeezing its words
-        column.setWidgetResizable(True)
-        column.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        column = scrolled(self.side)  # a low window scrolls the column instead of squeezing its words
         column.setFixedWidth(COLUMN_WIDTH + _BAR)
-        column.setWidget(holder(self.side))
         column.widget().setFixedWidth(COLUMN_WIDTH)  # the bar lies in the margin, so words wrap alike with it
         column.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         layout = QHBoxLayout(self)
