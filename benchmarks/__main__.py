@@ -2,9 +2,9 @@
 
 import sys
 
-from benchmarks import mixing, ranges, startup
+from benchmarks import cast, mixing, ranges, startup
 
-ALL = {"startup": startup.main, "mixing": mixing.main, "ranges": ranges.main}
+ALL = {"startup": startup.main, "mixing": mixing.main, "ranges": ranges.main, "cast": cast.main}
 
 
 def main() -> int:

@@ -283,3 +283,32 @@ def test_display_is_recognised(monkeypatch, tmp_path):
     assert not cli.display_available()
     (tmp_path / "wayland-9").touch()
     assert cli.display_available()
+
+
+def test_film_prints_greys(call, demo_master):
+    shelf = demo_master.folder / "shelf.json"
+    found = answer(call, "film", "--shelf", shelf, "--emulsion", "ortho")
+    greys = {row["paint"]: row for row in found["greys"]}
+    assert len(greys) > 40
+    assert all(0 <= row["grey"] <= 1 for row in greys.values())
+    assert {row["estimated"] for row in greys.values()} == {True, False}
+    one = next(iter(greys))
+    red = answer(
+        call,
+        "film",
+        "--shelf",
+        shelf,
+        "--paint",
+        one,
+        "--emulsion",
+        "pan",
+        "--lens-filter",
+        "red",
+        "--light",
+        "tungsten",
+    )
+    assert [row["paint"] for row in red["greys"]] == [one]
+    assert red["greys"][0]["grey"] != greys[one]["grey"]
+    code, _, err = call("film", "--shelf", shelf, "--paint", "nothing", "--emulsion", "pan")
+    assert code == 2
+    assert "'nothing'" in err

@@ -7,7 +7,8 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import lab_from_srgb, linear_from_srgb, srgb_from_lab, srgb_from_linear
 from lean_sepia.errors import SampleError
-from lean_sepia.photo.cast import AS_FOUND, Anchor, chart_anchors, fit_cast
+from lean_sepia.photo.cast import AS_FOUND, Anchor, fit_cast
+from lean_sepia.photo.chart import chart_anchors
 from lean_sepia.photo.patch import disc_patch, polygon_mask, rectangle_mean
 from lean_sepia.photo.preview import corrected_pixels
 from lean_sepia.photo.sample import sample_disc
@@ -81,7 +82,8 @@ def test_three_anchors_of_one_colour_are_no_more_than_one():
     pixels = card(gain=(1.0, 0.8, 0.6))
     x, y, r = spot(1)
     cast = fit_cast(pixels, [Anchor(x - 10, y, 5, 60), Anchor(x, y, 5, 60), Anchor(x + 10, y, 5, 60)])
-    assert np.isfinite(cast.theta).all()
+    assert all(np.isfinite(one.theta).all() for one in cast.hypotheses)
+    assert any("of about one colour" in words for words in cast.warnings)
     assert float(delta_e00(sample_disc(pixels, cast, x, y, r).lab, LABS[1])) < 1
 
 

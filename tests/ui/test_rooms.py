@@ -62,7 +62,7 @@ def test_anchors_correct_the_samples_that_are_there(untouched):
     assert "Warm" in room._cast_words.text()
     photo = session.project.photo("f1")
     cast = cast_of(session.picture("f1").pixels, photo.anchors)
-    assert np.allclose(cast.theta, room.seen.cast.theta)
+    assert np.allclose(cast.hypotheses[0].theta, room.seen.cast.hypotheses[0].theta)
     room._remove_anchor(photo.anchors[0].id)
     assert session.project.samples[0].lab == pytest.approx(before.lab)
 

@@ -70,8 +70,11 @@ class Paint:
 
     def masstone_lab(self) -> FloatArray:
         """L*a*b* (3,) of the opaque paint at its own sheen."""
-        R_inf = opaque_reflectance(self.K, self.S)
-        return lab_from_reflectance(through_surface(R_inf, self.g, self.k1, self.k2))
+        return lab_from_reflectance(self.masstone_reflectance())
+
+    def masstone_reflectance(self) -> FloatArray:
+        """Measured reflectance (31,) of the opaque paint at its own sheen."""
+        return through_surface(opaque_reflectance(self.K, self.S), self.g, self.k1, self.k2)
 
 
 @dataclass(frozen=True, eq=False)

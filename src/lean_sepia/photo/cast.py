@@ -1,61 +1,51 @@
 """Taking the cast out with whatever is known in the picture, and knowing how far to trust the result.
 
-One model serves every number of anchors: the picture's cone responses are scaled (the cast), raised to an
-exponent near 1 (film and camera curves), and mixed a little (crosstalk of dyes and sensors, neutrals kept). How
-far each may stray is a prior; the anchors pull it to the photo at hand; what they leave open becomes the range
-of every sample. The widths are practice, tuned on rendered photos that no check uses.
+One model serves every number of anchors (`cast_model`). Before any anchor, a picture may be of several families
+(`cast_families`): the light it was taken in, and film or camera. Each family is fitted to the anchors (most probable
+parameters, then a normal distribution about them); how well it explains them decides how much it counts. What the anchors
+still miss after that is spread to like colours by kriging, but only where anchors held out say that it helps. What
+all this leaves open becomes the range of every sample.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
-from functools import cache
-from importlib.resources import files
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import least_squares
 
-from lean_sepia.arrays import FloatArray
-from lean_sepia.colour.adaptation import BRADFORD
+from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.lab import lab_from_xyz
-from lean_sepia.colour.lights import white
-from lean_sepia.colour.srgb import rgb_to_xyz_matrix
-from lean_sepia.errors import SampleError
+from lean_sepia.colour.lab import chroma, lab_from_xyz, xyz_from_lab
+from lean_sepia.photo.cast_families import Family, as_found, families, range_scale
+from lean_sepia.photo.cast_model import PARAMETERS, cones_of, corrected_lab, corrected_xyz, lab_and_slopes
 from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
 
-_CURVE, _MIXING = slice(3, 6), slice(6, 12)
-_EXPOSURE_WIDTH, _CAST_WIDTH = 0.22, 0.30
-_KNOWN_EXPOSURE_WIDTH, _KNOWN_CAST_WIDTH = 1.5, 1.0
-_COMMON_CURVE_WIDTH, _CHANNEL_CURVE_WIDTH, _MIXING_WIDTH = 0.09, 0.04, 0.048
+STATED_WIDTH = 0.5
+"""How well people know the L*a*b* of a thing they name as an anchor, per coordinate (practice)."""
 
+UNKNOWN_LIGHTNESS_WIDTH = 7.0
+"""L* of a neutral of unknown lightness: only the cast is taken from it."""
 
-def prior_covariance(exposure_width: float = _EXPOSURE_WIDTH, cast_width: float = _CAST_WIDTH) -> FloatArray:
-    """Covariance (12, 12) of what pictures do before any anchor is known.
+MISFIT_REACH = 22.0
+"""Over what distance in L*a*b* that which no such model follows stays alike."""
 
-    Log exposure, two log cast ratios, three exponents about 1 that mostly stray together, six mixing terms.
-    """
-    curve = _COMMON_CURVE_WIDTH**2 * np.ones((3, 3)) + _CHANNEL_CURVE_WIDTH**2 * np.eye(3)
-    covariance = np.diag([exposure_width**2, cast_width**2, cast_width**2, 0, 0, 0, *[_MIXING_WIDTH**2] * 6])
-    covariance[_CURVE, _CURVE] = curve
-    return covariance
-
-
-STATED_WIDTH = 0.7  # how well people know the Lab of a thing they name as an anchor, per coordinate
-UNKNOWN_LIGHTNESS_WIDTH = 7.0  # L* of a neutral of unknown lightness: only the cast is taken from it
-UNMODELLED_WIDTH = 0.5  # Lab, per coordinate: what no such model follows (uneven light, reflections)
-_CLIPPED_ANCHOR = 0.25
-_SMALLEST_RESPONSE = 1e-4
+_FIT_MISFIT = np.array([0.3, 0.7, 0.7])  # the part of the misfit that the parameters must not chase
+_GREY_MISFIT, _FULL_MISFIT_CHROMA = 0.35, 14.0
+_CLIPPED_ANCHOR, _CLIPPED_WEAKER = 0.02, 8.0
+_STEPS, _LONGEST_STEP = 7, 0.7
+_SMALLEST_SHARE, _HELD_OUT_SHARE = 0.005, 0.03
+_OUTLIER_DE00, _OUTLIER_TIMES, _SUSPECTS = 4.0, 2.5, 3
+_ONE_COLOUR_DE00 = 4.0
 
 
 @dataclass(frozen=True)
 class Anchor:
     """A disc whose true colour is known: fully (`lab`), as a grey of known L*, or only as grey.
 
-    `lab` is (L*, 0, 0) for a neutral of known lightness and (None, 0, 0) for one of unknown lightness.
+    `lab` is (L*, 0, 0) for a neutral of known lightness and None for one of unknown lightness.
     """
 
     x: float
@@ -70,74 +60,142 @@ class Anchor:
         """The known colour (3,), or None where the lightness is unknown."""
         return None if self.lightness is None else np.array([self.lightness, self.a, self.b])
 
+    @property
+    def neutral(self) -> bool:
+        """Whether it is known to be grey."""
+        return float(np.hypot(self.a, self.b)) < 3
+
+
+@dataclass(frozen=True, eq=False)
+class Hypothesis:
+    """One family fitted to the anchors: how much it counts, its parameters (21,) and their covariance (21, 21).
+
+    misfit : (3,) what the family's model does not follow, in L*, a*, b*
+    """
+
+    family: str
+    share: float
+    theta: FloatArray
+    covariance: FloatArray
+    misfit: tuple[float, float, float]
+
+
+@dataclass(frozen=True, eq=False)
+class Misfit:
+    """What the anchors still miss, spread to colours like theirs (simple kriging with a Gaussian covariance).
+
+    at : L*a*b* (n, 3) where the anchors come out; weights : (n, 3); inverse : (3, n, n), one for each coordinate
+    """
+
+    at: FloatArray
+    weights: FloatArray
+    inverse: FloatArray
+
+    def shift(self, lab: FloatArray) -> FloatArray:
+        """What to add to L*a*b* (..., 3)."""
+        return _alike(lab, self.at) @ self.weights
+
+    def left(self, lab: FloatArray) -> FloatArray:
+        """The share (3,) of the misfit's variance that is left at one L*a*b* (3,)."""
+        near = _alike(lab, self.at)
+        return 1 - np.einsum("i,cij,j->c", near, self.inverse, near)
+
+
+def _alike(lab: FloatArray, at: FloatArray) -> FloatArray:
+    """How alike (..., n) the misfit is at L*a*b* (..., 3) and at the anchors (n, 3): 1 at the same place."""
+    squared = ((lab[..., None, :] - at) ** 2).sum(axis=-1)
+    return np.exp(-0.5 * squared / MISFIT_REACH**2)
+
+
+def _unlike_grey(lab: FloatArray) -> float:
+    """Share of the misfit that applies at one L*a*b* (3,): sensors and dyes err least on greys (practice)."""
+    return float(_GREY_MISFIT + (1 - _GREY_MISFIT) * (1 - np.exp(-chroma(lab) / _FULL_MISFIT_CHROMA)))
+
+
+def _unanchored() -> tuple[Hypothesis, ...]:
+    family = as_found()
+    return (Hypothesis(family.name, 1.0, family.mean, family.covariance, family.misfit),)
+
 
 @dataclass(frozen=True, eq=False)
 class Cast:
-    """A fitted correction: parameters, their covariance, and how it was come by."""
+    """A fitted correction: its hypotheses, the misfit it takes out, and how it was come by.
 
-    theta: FloatArray = field(default_factory=lambda: np.zeros(12))
-    covariance: FloatArray = field(default_factory=prior_covariance)
+    `known` counts the anchors of known colour.
+    """
+
+    hypotheses: tuple[Hypothesis, ...] = field(default_factory=_unanchored)
+    misfit: Misfit | None = None
     model: str = "none: as found"
     anchor_error_de00: float | None = None
     warnings: tuple[str, ...] = ()
+    known: int = 0
+
+    @property
+    def light(self) -> str | None:
+        """The family that explains the anchors best, where one stands out."""
+        best = max(self.hypotheses, key=lambda one: one.share)
+        return best.family if self.known and best.share > 0.6 else None
+
+    def lab(self, linear_rgb: npt.ArrayLike) -> FloatArray:
+        """Corrected L*a*b* (..., 3), D65, of the picture's linear sRGB (..., 3)."""
+        theta = np.stack([one.theta for one in self.hypotheses])
+        shares = np.array([one.share for one in self.hypotheses])
+        xyz = np.einsum("t,t...->...", shares, corrected_xyz(cones_of(linear_rgb), theta))
+        lab = lab_from_xyz(xyz)
+        return lab if self.misfit is None else lab + self.misfit.shift(lab)
 
     def xyz(self, linear_rgb: npt.ArrayLike) -> FloatArray:
         """Corrected XYZ (..., 3), D65, of the picture's linear sRGB (..., 3)."""
-        return _corrected(np.asarray(linear_rgb, dtype=float), self.theta)
+        return np.maximum(xyz_from_lab(self.lab(linear_rgb)), 0.0)
 
-    def lab(self, linear_rgb: npt.ArrayLike) -> FloatArray:
-        """Corrected L*a*b* (..., 3) of the picture's linear sRGB (..., 3)."""
-        return lab_from_xyz(self.xyz(linear_rgb))
+    def possible_labs(self, patch: Patch) -> tuple[tuple[float, FloatArray, FloatArray], ...]:
+        """Where a patch's true L*a*b* may lie: for each hypothesis its share, mean (3,) and covariance (3, 3).
 
-    def lab_covariance(self, patch: Patch) -> FloatArray:
-        """Covariance (3, 3) of a patch's corrected L*a*b*: its own error and what the anchors left open."""
-        J_theta = _jacobian(lambda theta: lab_from_xyz(_corrected(patch.mean, theta)), self.theta, 1e-4)
-        J_rgb = _jacobian(self.lab, patch.mean, 1e-4)
-        return (
-            J_theta @ self.covariance @ J_theta.T
-            + J_rgb @ patch.cov_of_mean @ J_rgb.T
-            + UNMODELLED_WIDTH**2 * np.eye(3)
-        )
+        The covariance holds the patch's own error, what the anchors left open, and what the model does not follow.
+        """
+        cones = cones_of(patch.mean)
+        shift = np.zeros(3) if self.misfit is None else self.misfit.shift(self.lab(patch.mean))
+        left = np.ones(3) if self.misfit is None else self.misfit.left(self.lab(patch.mean))
+        left = left * _unlike_grey(self.lab(patch.mean)) ** 2
+        slopes_rgb = rgb_slopes(self, patch.mean)
+        reading = slopes_rgb @ patch.cov_of_mean @ slopes_rgb.T
+        answer = []
+        for one in self.hypotheses:
+            lab, slopes = lab_and_slopes(cones, one.theta)
+            spread = slopes @ one.covariance @ slopes.T + np.diag(np.square(one.misfit) * left)
+            scale = np.diag(range_scale(one.family, self.known))
+            answer.append((one.share, lab + shift, reading + scale @ spread @ scale))
+        return tuple(answer)
 
 
 AS_FOUND = Cast()
 
 
-def _jacobian(function: Callable[[FloatArray], FloatArray], at: FloatArray, step: float) -> FloatArray:
-    """Central differences, (outputs, inputs)."""
-    columns = []
-    for index in range(at.size):
-        shift = np.zeros_like(at)
-        shift[index] = step
-        columns.append((function(at + shift) - function(at - shift)) / (2 * step))
-    return np.stack(columns, axis=-1)
+def rgb_slopes(cast: Cast, linear_rgb: FloatArray) -> FloatArray:
+    """Slopes (3, 3) of corrected L*a*b* in linear sRGB (3,), by central differences."""
+    step = 1e-4
+    trials = np.concatenate([linear_rgb + step * np.eye(3), linear_rgb - step * np.eye(3)])
+    labs = cast.lab(trials)
+    return (labs[:3] - labs[3:]).T / (2 * step)
 
 
-@cache
-def _to_cones() -> FloatArray:
-    """Linear sRGB to cone responses that are 1 for white."""
-    cones = BRADFORD @ rgb_to_xyz_matrix()
-    return cones / (BRADFORD @ white())[:, None]
+@dataclass(frozen=True, eq=False)
+class _Known:
+    """What the anchors say: cones (n, 3), L*a*b* (n, 3), how sure each is (n, 3), and which lightness is known (n,).
 
+    grain : the usual relative scatter of pixels in their discs
+    """
 
-@cache
-def _from_cones() -> FloatArray:
-    return np.linalg.inv(BRADFORD / (BRADFORD @ white())[:, None])
+    cones: FloatArray
+    target: FloatArray
+    width: FloatArray
+    full: BoolArray
+    grain: float
 
-
-def _corrected(linear: FloatArray, theta: FloatArray) -> FloatArray:
-    cones = np.maximum(linear @ _to_cones().T, _SMALLEST_RESPONSE)
-    cast = np.array([theta[1], 0.0, theta[2]])
-    scaled = np.exp(theta[0] + cast + (1 + theta[_CURVE]) * np.log(cones))
-    off = theta[_MIXING]
-    mixing = np.array(
-        [
-            [-off[0] - off[1], off[0], off[1]],
-            [off[2], -off[2] - off[3], off[3]],
-            [off[4], off[5], -off[4] - off[5]],
-        ]
-    )
-    return (scaled + scaled @ mixing.T) @ _from_cones().T
+    def without(self, index: int) -> _Known:
+        keep = np.arange(len(self.cones)) != index
+        return _Known(self.cones[keep], self.target[keep], self.width[keep], self.full[keep], self.grain)
 
 
 def fit_cast(pixels: Pixels, anchors: Sequence[Anchor]) -> Cast:
@@ -151,108 +209,198 @@ def fit_cast(pixels: Pixels, anchors: Sequence[Anchor]) -> Cast:
     if not anchors:
         return AS_FOUND
     patches = [disc_patch(pixels, anchor.x, anchor.y, anchor.radius) for anchor in anchors]
-    theta, covariance = _fit(anchors, patches)
-    known = {index: anchor.lab for index, anchor in enumerate(anchors) if anchor.lab is not None}
-    warnings = [
-        f"anchor {index + 1} at {anchor.x:g}, {anchor.y:g} is clipped in {patch.clipped_share:.0%} of its pixels"
-        for index, (anchor, patch) in enumerate(zip(anchors, patches, strict=True))
-        if patch.clipped_share > _CLIPPED_ANCHOR
-    ]
-    error = None
-    if len(known) >= 2:
-        misses = []
-        for left_out, lab in known.items():
-            kept = [i for i in range(len(anchors)) if i != left_out]
-            trial, _ = _fit([anchors[i] for i in kept], [patches[i] for i in kept])
-            seen = lab_from_xyz(_corrected(patches[left_out].mean, trial))
-            misses.append(float(delta_e00(seen, lab)))
-        error = float(np.mean(misses))
-    return Cast(theta, covariance, _model_name(anchors), error, tuple(warnings))
+    known = _reading(anchors, patches)
+    hypotheses = _hypotheses(known)
+    cast = Cast(
+        hypotheses, None, _model_name(anchors), None, _clipping(anchors, patches), int(known.full.sum())
+    )
+    if cast.known < 2:
+        return cast
+    plain, pulled = _held_out(known, hypotheses)
+    use_misfit = cast.known >= 3 and pulled.mean() < plain.mean()
+    misses = pulled if use_misfit else plain
+    return Cast(
+        hypotheses,
+        _misfit(known, cast) if use_misfit else None,
+        cast.model + (", pulled to the anchors" if use_misfit else ""),
+        float(misses.mean()),
+        (*cast.warnings, *_doubts(anchors, known, cast, misses)),
+        cast.known,
+    )
 
 
-def _model_name(anchors: Sequence[Anchor]) -> str:
-    known = [anchor for anchor in anchors if anchor.lightness is not None]
-    coloured = [anchor for anchor in known if np.hypot(anchor.a, anchor.b) > 3]
-    if not known:
-        return "cone scaling, cast only"
-    if len(coloured) >= 3:
-        return "cone scaling, curves and mixing"
-    if len(known) >= 2:
-        return "cone scaling and curves"
-    return "cone scaling"
-
-
-def _fit(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[FloatArray, FloatArray]:
+def _reading(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> _Known:
     rgb = np.stack([patch.mean for patch in patches])
-    found = lab_from_xyz(_corrected(rgb, np.zeros(12)))
+    found = AS_FOUND.lab(rgb)
+    full = np.array([anchor.lightness is not None for anchor in anchors])
     target = np.array([
         [anchor.lightness if anchor.lightness is not None else found[i, 0], anchor.a, anchor.b]
         for i, anchor in enumerate(anchors)
     ], dtype=float)  # fmt: skip
     width = np.empty_like(target)
-    for i, (anchor, patch) in enumerate(zip(anchors, patches, strict=True)):
-        J = _jacobian(lambda value: lab_from_xyz(_corrected(value, np.zeros(12))), patch.mean, 1e-4)
-        reading = np.diag(J @ patch.cov_of_mean @ J.T)
-        width[i] = np.sqrt(STATED_WIDTH**2 + reading)
-        if anchor.lightness is None:
+    for i, patch in enumerate(patches):
+        slopes = rgb_slopes(AS_FOUND, patch.mean)
+        reading = np.diag(slopes @ patch.cov_of_mean @ slopes.T)
+        width[i] = np.sqrt(STATED_WIDTH**2 + _FIT_MISFIT**2 + reading)
+        if patch.clipped_share > _CLIPPED_ANCHOR:
+            width[i] *= _CLIPPED_WEAKER
+        if not full[i]:
             width[i, 0] = UNKNOWN_LIGHTNESS_WIDTH
-    # A known lightness sets the exposure, however far off it was, and anything known sets the cast.
-    known = any(anchor.lightness is not None for anchor in anchors)
-    prior = prior_covariance(_KNOWN_EXPOSURE_WIDTH if known else _EXPOSURE_WIDTH, _KNOWN_CAST_WIDTH)
-    whitening = np.linalg.inv(np.linalg.cholesky(prior))
-
-    def residual(theta: FloatArray) -> FloatArray:
-        lab = lab_from_xyz(_corrected(rgb, theta))
-        return np.concatenate([((lab - target) / width).ravel(), whitening @ theta])
-
-    answer = least_squares(residual, np.zeros(12), method="lm")
-    covariance = np.linalg.inv(answer.jac.T @ answer.jac)
-    return answer.x, covariance
+    scatter = [float(np.mean(patch.spread / np.maximum(patch.mean, 0.01))) for patch in patches]
+    return _Known(cones_of(rgb), target, width, full, float(np.median(scatter)))
 
 
-@cache
-def _chart_labs() -> FloatArray:
-    with (files("lean_sepia.photo") / "data" / "chart_24.csv").open(encoding="ascii") as file:
-        file.readline()
-        return np.array([[float(cell) for cell in line.split(",")] for line in file])
+def _hypotheses(known: _Known) -> tuple[Hypothesis, ...]:
+    """Every family fitted, those that explain the anchors hardly at all left out."""
+    fitted = [_fit_family(family, known) for family in families(bool(known.full.any()))]
+    return _shared(fitted, _SMALLEST_SHARE)
 
 
-def chart_anchors(corners: Sequence[float]) -> list[Anchor]:
-    """Anchors of a 24-patch chart from the centres of its four corner patches.
+def _shared(fitted: Sequence[tuple[Hypothesis, float]], smallest: float) -> tuple[Hypothesis, ...]:
+    logs = np.array([evidence for _, evidence in fitted])
+    shares = np.exp(logs - logs.max())
+    shares /= shares.sum()
+    kept = shares > smallest
+    total = shares[kept].sum()
+    return tuple(
+        replace(one, share=float(share / total))
+        for (one, _), share, keep in zip(fitted, shares, kept, strict=True)
+        if keep
+    )
 
-    Parameters
-    ----------
-    corners : x,y of the dark brown patch, the end of its row, the black patch, the white patch
 
-    Raises
-    ------
-    SampleError
-        Not eight numbers, or the corners do not span an area.
-    """
-    if len(corners) != 8:
-        raise SampleError(f"A chart is given by four corners, eight numbers; found {len(corners)}.")
-    brown, row_end, black, white_patch = np.array(corners, dtype=float).reshape(4, 2)
-    area = 0.5 * abs(float(np.cross(_3d(black - brown), _3d(white_patch - row_end))[2]))
-    if area < 100:
-        raise SampleError(
-            "The four corners of the chart lie on a line or too close together. Give the centres of the corner patches."
+def _fit_family(
+    family: Family, known: _Known, start: FloatArray | None = None, steps: int = _STEPS
+) -> tuple[Hypothesis, float]:
+    """Most probable parameters by Gauss–Newton, and the log of how well the family explains the anchors (Laplace)."""
+    precision = np.linalg.inv(family.covariance)
+    theta = family.mean.copy() if start is None else start.copy()
+    width = known.width.ravel()
+    hessian = precision
+    for _ in range(steps):
+        labs, slopes = lab_and_slopes(known.cones, theta)
+        J = slopes.reshape(-1, PARAMETERS) / width[:, None]
+        residual = (labs - known.target).ravel() / width
+        hessian = J.T @ J + precision
+        step = np.linalg.solve(hessian, J.T @ residual + precision @ (theta - family.mean))
+        theta = theta - step * min(1.0, _LONGEST_STEP / max(float(np.abs(step).max()), 1e-12))
+    residual = (corrected_lab(known.cones, theta[None])[0] - known.target).ravel() / width
+    away = theta - family.mean
+    evidence = (
+        np.log(family.share)
+        + family.grain_evidence(known.grain)
+        - 0.5 * (residual @ residual + away @ precision @ away)
+        - 0.5 * np.linalg.slogdet(hessian)[1]
+        + 0.5 * np.linalg.slogdet(precision)[1]
+    )
+    covariance = np.linalg.inv(hessian)
+    return Hypothesis(family.name, 1.0, theta, covariance, family.misfit), float(evidence)
+
+
+def _misfit(known: _Known, cast: Cast) -> Misfit:
+    """The kriging of what a correction still misses at the anchors of known colour."""
+    plain = Cast(cast.hypotheses)
+    labs = _lab_of_cones(plain, known.cones[known.full])
+    width = np.einsum(
+        "t,tc->c", [one.share for one in cast.hypotheses], [one.misfit for one in cast.hypotheses]
+    )
+    doubt = np.maximum(known.width[known.full] ** 2 - _FIT_MISFIT**2, 0.1) / width**2
+    alike = _alike(labs, labs)
+    inverse = np.stack([np.linalg.inv(alike + np.diag(doubt[:, c])) for c in range(3)])
+    weights = np.einsum("cij,jc->ic", inverse, known.target[known.full] - labs)
+    return Misfit(labs, weights, inverse)
+
+
+def _lab_of_cones(cast: Cast, cones: FloatArray) -> FloatArray:
+    theta = np.stack([one.theta for one in cast.hypotheses])
+    shares = np.array([one.share for one in cast.hypotheses])
+    return lab_from_xyz(np.einsum("t,t...->...", shares, corrected_xyz(cones, theta)))
+
+
+def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArray, FloatArray]:
+    """ΔE00 (n,) by which each anchor of known colour is missed when it is left out: without and with the misfit."""
+    possible = {one.family: one for one in hypotheses if one.share > _HELD_OUT_SHARE}
+    plain, pulled = [], []
+    for index in np.flatnonzero(known.full):
+        rest = known.without(int(index))
+        fitted = [
+            _fit_family(family, rest, possible[family.name].theta, steps=4)
+            for family in families(bool(rest.full.any()))
+            if family.name in possible
+        ]
+        trial = Cast(_shared(fitted, _SMALLEST_SHARE))
+        seen = _lab_of_cones(trial, known.cones[index])
+        plain.append(float(delta_e00(seen, known.target[index])))
+        if rest.full.any():
+            seen = seen + _misfit(rest, trial).shift(seen)
+        pulled.append(float(delta_e00(seen, known.target[index])))
+    return np.array(plain), np.array(pulled)
+
+
+def _clipping(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[str, ...]:
+    return tuple(
+        f"anchor {index + 1} at {anchor.x:g}, {anchor.y:g} is clipped in {patch.clipped_share:.0%} of its pixels and counts little"
+        for index, (anchor, patch) in enumerate(zip(anchors, patches, strict=True))
+        if patch.clipped_share > _CLIPPED_ANCHOR
+    )
+
+
+def _doubts(anchors: Sequence[Anchor], known: _Known, cast: Cast, misses: FloatArray) -> list[str]:
+    """Anchors that do not fit the others, named with what may be wrong; and anchors that say the same thing."""
+    said = []
+    if cast.known == 2 and misses.mean() > 2 * _OUTLIER_DE00:
+        said.append(
+            f"the two anchors contradict each other by {misses.mean():.1f} ΔE00: one may lie in another light, or be stated wrong"
         )
-    # Projective map from the unit square: brown (0,0), row end (1,0), black (1,1), white (0,1).
-    unit = np.array([[0, 0], [1, 0], [1, 1], [0, 1]], dtype=float)
-    rows, right = [], []
-    for (u, v), (x, y) in zip(unit, (brown, row_end, black, white_patch), strict=True):
-        rows += [[u, v, 1, 0, 0, 0, -u * x, -v * x], [0, 0, 0, u, v, 1, -u * y, -v * y]]
-        right += [x, y]
-    h = np.append(np.linalg.solve(np.array(rows), np.array(right)), 1).reshape(3, 3)
-    step = min(np.hypot(*(row_end - brown)), np.hypot(*(black - white_patch))) / 5
-    anchors = []
-    for index, (L, a, b) in enumerate(_chart_labs()):
-        x, y, w = h @ [index % 6 / 5, index // 6 / 3, 1]
-        anchors.append(
-            Anchor(float(x / w), float(y / w), max(1.0, 0.28 * step), float(L), float(a), float(b))
+    for index, miss in _outliers(known, misses):
+        said.append(
+            f"anchor {index + 1} at {anchors[index].x:g}, {anchors[index].y:g} is missed by {miss:.1f} ΔE00 "
+            f"from the others: {_reason(anchors[index], known, index)}"
         )
-    return anchors
+    table = known.target[known.full]
+    if cast.known >= 3 and float(delta_e00(table[:, None], table[None]).max()) < _ONE_COLOUR_DE00:
+        said.append("all anchors are of about one colour: a second one of another colour would tell far more")
+    return said
 
 
-def _3d(vector: FloatArray) -> FloatArray:
-    return np.append(vector, 0.0)
+def _outliers(known: _Known, misses: FloatArray) -> list[tuple[int, float]]:
+    """Indices of anchors of known colour that the rest contradicts, with ΔE00 from the rest; the rest agrees without them."""
+    found: list[tuple[int, float]] = []
+    places, rest = np.arange(len(known.cones)), known
+    while rest.full.sum() > 3 and misses.max() > _OUTLIER_DE00:
+        # A bad anchor spoils the held-out error of the good ones too: try leaving out each of the worst.
+        full = np.flatnonzero(rest.full)
+        trials = []
+        for worst in full[np.argsort(-misses)[:_SUSPECTS]].tolist():
+            others = rest.without(worst)
+            plain, pulled = _held_out(others, _hypotheses(others))
+            trials.append((float(np.minimum(plain, pulled).mean()), worst, others, np.minimum(plain, pulled)))
+        mean, worst, others, left = min(trials, key=lambda trial: trial[0])
+        miss = float(misses[np.flatnonzero(full == worst)[0]])
+        if miss < _OUTLIER_TIMES * mean or mean > 0.7 * misses.mean():
+            break
+        found.append((int(places[worst]), miss))
+        places, rest, misses = np.delete(places, worst), others, left
+    return found
+
+
+def _reason(anchor: Anchor, known: _Known, index: int) -> str:
+    """What the miss of an outlying anchor looks like."""
+    rest = known.without(index)
+    trial = _shared([_fit_family(f, rest) for f in families(bool(rest.full.any()))], _SMALLEST_SHARE)
+    seen = _lab_of_cones(Cast(trial), known.cones[index])
+    dL, da, db = seen - known.target[index]
+    if dL < -4 and abs(dL) > np.hypot(da, db) and db < 2:
+        return "it may lie in the shade while they are in the sun"
+    if anchor.neutral and np.hypot(da, db) > abs(dL):
+        return "it may be lit by another light"
+    return "check what is stated of it, or remove it"
+
+
+def _model_name(anchors: Sequence[Anchor]) -> str:
+    known = [anchor for anchor in anchors if anchor.lightness is not None]
+    if not known:
+        return "cone scaling, cast only"
+    if len(known) == 1:
+        return "cone scaling, mixing of likely lights"
+    return "cone scaling, curves and mixing of likely lights"

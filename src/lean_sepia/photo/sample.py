@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 
@@ -10,11 +11,12 @@ import numpy as np
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.photo.cast import Cast
-from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
 
-_Z90 = 1.6448536
-_DRAWS = 600
+_DRAWS, _FEWEST_DRAWS = 600, 60
+Possible = Sequence[tuple[float, FloatArray, FloatArray]]
+"""Where a colour may lie: shares, means (3,) and covariances (3, 3) of L*a*b*."""
 
 
 @dataclass(frozen=True)
@@ -36,13 +38,46 @@ class SampledColour:
 def _draws() -> FloatArray:
     """Standard normal draws (n, 3), the same for every sample so that answers repeat exactly."""
     half = np.random.default_rng(90).standard_normal((_DRAWS // 2, 3))
-    return np.concatenate([half, -half])
+    return np.concatenate([half[::-1], -half])  # any even number about the middle is balanced
 
 
-def radius90(lab: FloatArray, covariance: FloatArray) -> float:
-    """CIEDE2000 radius round L*a*b* (3,) that holds 90 % of a normal with this covariance (3, 3)."""
-    root = np.linalg.cholesky(covariance + 1e-9 * np.eye(3))
-    return float(np.quantile(delta_e00(lab, lab + _draws() @ root.T), 0.9))
+def drawn_labs(possible: Possible) -> tuple[FloatArray, FloatArray]:
+    """Draws (n, 3) of L*a*b* from shares, means (3,) and covariances (3, 3), and the weight (n,) of each."""
+    labs, weights = [], []
+    for share, mean, covariance in possible:
+        count = max(_FEWEST_DRAWS, round(_DRAWS * share / 2) * 2)
+        root = np.linalg.cholesky(covariance + 1e-9 * np.eye(3))
+        labs.append(mean + _draws()[_DRAWS // 2 - count // 2 : _DRAWS // 2 + count // 2] @ root.T)
+        weights.append(np.full(count, share / count))
+    return np.concatenate(labs), np.concatenate(weights)
+
+
+def _quantile(values: FloatArray, weights: FloatArray, shares: Sequence[float]) -> FloatArray:
+    """Weighted quantiles of values (n,)."""
+    order = np.argsort(values)
+    reached = np.cumsum(weights[order]) - 0.5 * weights[order]
+    return np.interp(shares, reached / weights.sum(), values[order])
+
+
+def radius90(lab: FloatArray, possible: Possible) -> float:
+    """CIEDE2000 radius round L*a*b* (3,) that holds 90 % of where the colour may lie."""
+    labs, weights = drawn_labs(possible)
+    return float(_quantile(delta_e00(lab, labs), weights, (0.9,))[0])
+
+
+def sample_patch(patch: Patch, cast: Cast) -> SampledColour:
+    """The corrected colour of what a disc, polygon or brush stroke holds, and its range."""
+    lab = cast.lab(patch.mean)
+    labs, weights = drawn_labs(cast.possible_labs(patch))
+    ranges = [_quantile(labs[:, c], weights, (0.05, 0.95)) for c in range(3)]
+    low_high = [(float(low), float(high)) for low, high in ranges]
+    return SampledColour(
+        lab=(float(lab[0]), float(lab[1]), float(lab[2])),
+        lab_range90=(low_high[0], low_high[1], low_high[2]),
+        de00_90=float(_quantile(delta_e00(lab, labs), weights, (0.9,))[0]),
+        pixels=patch.pixels,
+        clipped_share=patch.clipped_share,
+    )
 
 
 def sample_disc(pixels: Pixels, cast: Cast, x: float, y: float, radius: float) -> SampledColour:
@@ -53,15 +88,4 @@ def sample_disc(pixels: Pixels, cast: Cast, x: float, y: float, radius: float) -
     SampleError
         The disc lies outside the picture or its radius is not positive.
     """
-    patch = disc_patch(pixels, x, y, radius)
-    lab = cast.lab(patch.mean)
-    covariance = cast.lab_covariance(patch)
-    half = _Z90 * np.sqrt(np.diag(covariance))
-    low, high = (lab - half).tolist(), (lab + half).tolist()
-    return SampledColour(
-        lab=(float(lab[0]), float(lab[1]), float(lab[2])),
-        lab_range90=((low[0], high[0]), (low[1], high[1]), (low[2], high[2])),
-        de00_90=radius90(lab, covariance),
-        pixels=patch.pixels,
-        clipped_share=patch.clipped_share,
-    )
+    return sample_patch(disc_patch(pixels, x, y, radius), cast)

@@ -71,7 +71,8 @@ def parse_parts(text: str) -> list[tuple[str, int]]:
 def parse_anchors(neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None) -> list[Anchor]:
     """Anchors of a photo from --neutral, --anchor and --chart."""
     from lean_sepia.colour.lab import checked_lab
-    from lean_sepia.photo.cast import Anchor, chart_anchors
+    from lean_sepia.photo.cast import Anchor
+    from lean_sepia.photo.chart import chart_anchors
 
     found = []
     for text in neutral:

@@ -1,0 +1,138 @@
+"""Colours and greys from pictures: `sample` and `film`."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+import click
+
+from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.commands.given import parse_anchors, parse_numbers
+from lean_sepia.errors import BadInputError
+
+# The core is imported inside the commands: help and the window start without it.
+
+
+neutral_option = click.option(
+    "--neutral", multiple=True, metavar="X,Y,R[,L]", help="Something grey, its L* if known."
+)
+anchor_option = click.option(
+    "--anchor", multiple=True, metavar="X,Y,R,L,a,b", help="Something of known colour."
+)
+
+
+@click.command()
+@click.argument("photo")
+@neutral_option
+@anchor_option
+@click.option(
+    "--chart", metavar="x,y,x,y,x,y,x,y", help="Centres of the corner patches of the 24-patch chart."
+)
+@click.option("--area", multiple=True, metavar="x0,y0,x1,y1", help="Plain mean of a rectangle.")
+@click.option("--at", multiple=True, metavar="X,Y,R", help="A disc to sample.")
+@json_option
+def sample(
+    photo: str, neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None, area: tuple[str, ...],
+    at: tuple[str, ...], as_json: bool,
+) -> None:  # fmt: skip
+    """Sample corrected colours from a photo, each with its range."""
+    from lean_sepia.colour.words import colour_name
+    from lean_sepia.photo.cast import fit_cast
+    from lean_sepia.photo.patch import rectangle_mean
+    from lean_sepia.photo.read import read_picture
+    from lean_sepia.photo.sample import sample_disc
+
+    if not at and not area:
+        raise BadInputError(
+            "Nothing to sample: give --at X,Y,R for a disc or --area x0,y0,x1,y1 for a rectangle."
+        )
+    picture = read_picture(photo)
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, chart))
+    samples: list[dict[str, Any]] = []
+    for text in at:
+        x, y, radius = parse_numbers(text, "--at", (3,))
+        samples.append({"x": x, "y": y, **asdict(sample_disc(picture.pixels, cast, x, y, radius))})
+    areas = [
+        {
+            "lab": [
+                float(v)
+                for v in cast.lab(rectangle_mean(picture.pixels, *parse_numbers(text, "--area", (4,))))
+            ]
+        }
+        for text in area
+    ]
+    answer: dict[str, Any] = {
+        "correction": {
+            "model": cast.model,
+            "anchor_error_de00": cast.anchor_error_de00,
+            "warnings": list(cast.warnings),
+        },
+        "samples": samples,
+        "notes": list(picture.notes),
+    }
+    if areas:
+        answer["areas"] = areas
+
+    def words() -> str:
+        error = (
+            "" if cast.anchor_error_de00 is None else f", held-out anchor error {cast.anchor_error_de00:.1f}"
+        )
+        lines = [f"Correction: {cast.model}{error}"]
+        lines += [f"Note: {note}" for note in (*picture.notes, *cast.warnings)]
+        for s in samples:
+            L, a, b = s["lab"]
+            lines.append(
+                f"{s['x']:g},{s['y']:g}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, ±{s['de00_90']:.1f} ΔE00 (90 %), {colour_name(s['lab'])}"
+            )
+        lines += [f"area: L* {v['lab'][0]:.1f} a* {v['lab'][1]:.1f} b* {v['lab'][2]:.1f}" for v in areas]
+        return "\n".join(lines)
+
+    print_answer(answer, as_json, words)
+
+
+@click.command()
+@click.option("--shelf", required=True, help="A shelf file, JSON or CSV.")
+@click.option("--paint", "chosen", multiple=True, metavar="ID", help="Only these paints.")
+@click.option("--emulsion", type=click.Choice(("blue", "ortho", "pan")), required=True)
+@click.option(
+    "--lens-filter", type=click.Choice(("none", "yellow", "orange", "red")), default="none", show_default=True
+)
+@click.option("--light", type=click.Choice(("daylight", "tungsten")), default="daylight", show_default=True)
+@json_option
+def film(
+    shelf: str, chosen: tuple[str, ...], emulsion: Any, lens_filter: Any, light: Any, as_json: bool
+) -> None:
+    """Say what grey each paint gives on black-and-white film."""
+    from lean_sepia.colour.film import film_grey
+    from lean_sepia.paint.paint import Knowledge
+    from lean_sepia.project.shelf_file import read_shelf
+
+    paints = {paint.id: paint for paint in read_shelf(shelf).paints()}
+    unknown = [name for name in chosen if name not in paints]
+    if unknown:
+        raise BadInputError(
+            f"There is no paint {unknown[0]!r} on this shelf. Its ids are such as {', '.join(list(paints)[:4])}."
+        )
+    greys = [
+        {
+            "paint": name,
+            "grey": float(film_grey(paints[name].masstone_reflectance(), emulsion, lens_filter, light)),
+            "estimated": paints[name].knowledge is not Knowledge.SPECTRAL,
+        }
+        for name in chosen or paints
+    ]
+
+    def words() -> str:
+        lines = [
+            f"{g['grey']:.3f}  {paints[str(g['paint'])].name}{'  (spectrum estimated)' if g['estimated'] else ''}"
+            for g in greys
+        ]
+        return "\n".join(
+            [
+                *lines,
+                "0 is black, 1 a perfect white in the same light. A print's own curve comes on top of it.",
+            ]
+        )
+
+    print_answer({"greys": greys}, as_json, words)

@@ -1,0 +1,79 @@
+"""The order of work: `plan check` and `plan schedule`."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+import click
+
+from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.commands.given import parse_moment
+from lean_sepia.errors import BadInputError
+
+# The core is imported inside the commands: help and the window start without it.
+
+
+@click.group()
+def plan() -> None:
+    """Check the order of work, or put it on a calendar."""
+
+
+@plan.command("check")
+@click.argument("file")
+@click.option("--start", metavar="ISO")
+@click.option("--evenings", metavar='"mon-fri 19:00-21:30,..."')
+@json_option
+def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool) -> None:
+    """Find what one step would do to the others."""
+    from lean_sepia.plan.evenings import parse_evenings
+    from lean_sepia.plan.rules import check_plan
+    from lean_sepia.plan.schedule import lay_without_waiting
+    from lean_sepia.plan.step import read_plan
+
+    if (start is None) != (evenings is None):
+        raise BadInputError("--start and --evenings go together: give both or neither.")
+    steps = list(read_plan(file))
+    if start is not None and evenings is not None:
+        steps = lay_without_waiting(steps, parse_moment(start), parse_evenings(evenings))
+    findings = check_plan(steps)
+
+    def words() -> str:
+        return (
+            "\n".join(f"{f.severity}: {f.message} [{f.code}]" for f in findings)
+            or "Nothing found against this order."
+        )
+
+    print_answer({"findings": [asdict(finding) for finding in findings]}, as_json, words)
+
+
+@plan.command("schedule")
+@click.argument("file")
+@click.option("--start", required=True, metavar="ISO")
+@click.option("--evenings", required=True, metavar='"mon-fri 19:00-21:30,..."')
+@json_option
+def plan_schedule(file: str, start: str, evenings: str, as_json: bool) -> None:
+    """Place every step in the evenings there are."""
+    from lean_sepia.plan.evenings import parse_evenings
+    from lean_sepia.plan.schedule import build_schedule
+    from lean_sepia.plan.step import read_plan
+
+    steps = read_plan(file)
+    schedule = build_schedule(steps, parse_moment(start), parse_evenings(evenings))
+    answer = {
+        "steps": [
+            {"id": s.id, "start": s.start.isoformat(), "end": s.end.isoformat(), "ready": s.ready.isoformat()}
+            for s in schedule.steps
+        ],
+        "finish": schedule.finish.isoformat(),
+        "critical_path": list(schedule.critical_path),
+    }
+    titles = {step.id: step.name for step in steps}
+
+    def words() -> str:
+        lines = [
+            f"{s.start:%a %d %b %H:%M} – {s.end:%H:%M}  {titles[s.id]} (ready {s.ready:%a %H:%M})"
+            for s in schedule.steps
+        ]
+        return "\n".join([*lines, f"Finished {schedule.finish:%A %d %B %Y, %H:%M}."])
+
+    print_answer(answer, as_json, words)

@@ -1,0 +1,133 @@
+"""What to mix, lighten and glaze with: `mix`, `fade` and `glaze`."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+import click
+
+from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.commands.given import (
+    FINISHES,
+    parse_lab,
+    parse_lab_and_sheen,
+    parse_laying,
+    parse_parts,
+    parse_target_rows,
+)
+from lean_sepia.errors import BadInputError
+
+# The core is imported inside the commands: help and the window start without it.
+
+
+@click.command()
+@click.option("--shelf", required=True, help="A shelf file, JSON or CSV.")
+@click.option("--target", metavar="L,a,b")
+@click.option("--targets", metavar="FILE.csv", help="Many targets: header L,a,b.")
+@click.option("--max-paints", type=click.IntRange(1, 5), default=3, show_default=True)
+@click.option("--max-parts", type=click.IntRange(1, 60), default=10, show_default=True)
+@click.option("--count", type=click.IntRange(1, 200), default=5, show_default=True)
+@click.option("--over", metavar="L,a,b[,finish]", help="What lies below.")
+@click.option("--coats", type=float)
+@click.option("--thinner-share", type=float)
+@click.option("--varnish", type=click.Choice(FINISHES))
+@json_option
+def mix(
+    shelf: str, target: str | None, targets: str | None, max_paints: int, max_parts: int, count: int, over: str | None,
+    coats: float | None, thinner_share: float | None, varnish: str | None, as_json: bool,
+) -> None:  # fmt: skip
+    """Find whole parts of paints on a shelf that give a colour."""
+    from lean_sepia.project.shelf_file import read_shelf
+    from lean_sepia.recipe.mix import MixSolver
+
+    if (target is None) == (targets is None):
+        raise BadInputError("Give one of --target L,a,b and --targets FILE.csv.")
+    goals = [parse_lab(target, "--target")] if target is not None else parse_target_rows(str(targets))
+    paints = read_shelf(shelf).paints()
+    names = {paint.id: paint.name for paint in paints}
+    solver = MixSolver(
+        paints, parse_laying(over, coats, thinner_share, varnish), max_paints=max_paints, max_parts=max_parts
+    )
+    results: list[dict[str, Any]] = []
+    for goal in goals:
+        recipes = [
+            {
+                "parts": [{"paint": name, "parts": parts} for name, parts in recipe.parts],
+                "lab": recipe.lab, "de00": recipe.de00, "one_drop_de00": recipe.one_drop_de00,
+                "lights": recipe.lights, "lights_estimated": True, "knowledge": str(recipe.knowledge),
+            }
+            for recipe in solver.solve(goal, count)
+        ]  # fmt: skip
+        results.append({"target": goal, "recipes": recipes})
+
+    def words() -> str:
+        lines = []
+        for result in results:
+            lines.append("Target L* {:.1f} a* {:.1f} b* {:.1f}".format(*result["target"]))
+            for recipe in result["recipes"]:
+                parts = " : ".join(f"{p['parts']} {names[p['paint']]}" for p in recipe["parts"])
+                lines.append(
+                    f"  {recipe['de00']:5.2f} ΔE00  {parts}  (a stray part: {recipe['one_drop_de00']:.1f})"
+                )
+        return "\n".join(lines)
+
+    print_answer({"results": results}, as_json, words)
+
+
+@click.command()
+@click.option("--shelf", required=True)
+@click.option("--base", required=True, metavar="id=parts,...")
+@click.option("--target", required=True, metavar="L,a,b")
+@click.option("--max-parts", type=click.IntRange(2, 60), default=12, show_default=True)
+@json_option
+def fade(shelf: str, base: str, target: str, max_parts: int, as_json: bool) -> None:
+    """Choose the paint that takes a base to its faded colour without turning its hue."""
+    from lean_sepia.project.shelf_file import read_shelf
+    from lean_sepia.recipe.fade import choose_lighteners
+
+    paints = read_shelf(shelf).paints()
+    names = {paint.id: paint.name for paint in paints}
+    found = choose_lighteners(paints, parse_parts(base), parse_lab(target, "--target"), max_parts=max_parts)
+
+    def words() -> str:
+        lines = []
+        for option in found:
+            turn = "" if option.hue_shift_deg is None else f", hue {option.hue_shift_deg:+.0f}°"
+            lines.append(
+                f"{option.de00:5.2f} ΔE00  {option.base_parts} base : {option.lightener_parts} {names[option.paint]}{turn}"
+            )
+        return "\n".join(lines)
+
+    print_answer({"lighteners": [asdict(option) for option in found]}, as_json, words)
+
+
+@click.command()
+@click.option("--shelf", required=True)
+@click.option("--base", multiple=True, required=True, metavar="L,a,b[,finish]")
+@click.option("--target", multiple=True, required=True, metavar="L,a,b")
+@json_option
+def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: bool) -> None:
+    """Choose one filter that brings several bases nearer to their targets."""
+    from lean_sepia.project.shelf_file import read_shelf
+    from lean_sepia.recipe.glaze import choose_glazes
+
+    paints = read_shelf(shelf).paints()
+    names = {paint.id: paint.name for paint in paints}
+    bases = [parse_lab_and_sheen(text, "--base") for text in base]
+    found = choose_glazes(paints, bases, [parse_lab(text, "--target") for text in target])
+    answer = [
+        {
+            "paint": g.paint, "paint_parts": 1, "thinner_parts": g.thinner_parts, "passes": g.passes,
+            "labs": g.labs, "de00_mean": g.de00_mean,
+        }
+        for g in found
+    ]  # fmt: skip
+
+    def words() -> str:
+        return "\n".join(
+            f"{g.de00_mean:5.2f} ΔE00 mean  1 {names[g.paint]} : {g.thinner_parts} thinner, {g.passes} pass{'es' if g.passes > 1 else ''}"
+            for g in found
+        )
+
+    print_answer({"glazes": answer}, as_json, words)

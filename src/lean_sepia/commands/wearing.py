@@ -1,0 +1,84 @@
+"""How worn a region of a photo is: `wear`."""
+
+from __future__ import annotations
+
+import click
+
+from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.commands.evidence import anchor_option, neutral_option
+from lean_sepia.commands.given import parse_anchors, parse_numbers
+from lean_sepia.errors import BadInputError
+
+# The core is imported inside the commands: help and the window start without it.
+
+
+@click.command()
+@click.argument("photo")
+@click.option("--region", required=True, metavar="x0,y0,x1,y1")
+@click.option("--base", required=True, metavar="X,Y,R", help="A disc of sound paint.")
+@click.option(
+    "--class", "classes", multiple=True, metavar="name=X,Y,R", help="A disc that shows one kind of wear."
+)
+@click.option("--mm-per-px", type=float, required=True, help="Millimetres on the prototype in a pixel.")
+@click.option("--scale", type=float, required=True, help="N of 1:N.")
+@click.option("--distance-mm", type=float, default=300.0, show_default=True)
+@neutral_option
+@anchor_option
+@json_option
+def wear(
+    photo: str, region: str, base: str, classes: tuple[str, ...], mm_per_px: float, scale: float, distance_mm: float,
+    neutral: tuple[str, ...], anchor: tuple[str, ...], as_json: bool,
+) -> None:  # fmt: skip
+    """Measure how worn a region is, and what of it can be seen at scale."""
+    from lean_sepia.photo.cast import fit_cast
+    from lean_sepia.photo.patch import disc_patch
+    from lean_sepia.photo.read import read_picture
+    from lean_sepia.project.questions import survey_region
+
+    picture = read_picture(photo)
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, None))
+
+    def colour(text: str, what: str) -> tuple[float, float, float]:
+        L, a, b = cast.lab(disc_patch(picture.pixels, *parse_numbers(text, what, (3,))).mean)
+        return float(L), float(a), float(b)
+
+    named = {}
+    for text in classes:
+        name, sign, place = text.partition("=")
+        if not sign or not name.strip() or name.strip() in named:
+            raise BadInputError(f"A class is written name=X,Y,R, each name once; found {text!r}.")
+        named[name.strip()] = colour(place, "--class")
+    x0, y0, x1, y1 = parse_numbers(region, "--region", (4,))
+    _, record = survey_region(
+        picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base"), named,
+        mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm,
+    )  # fmt: skip
+    answer = {
+        "coverage_percent": record.coverage_percent,
+        "classes": [found.model_dump(exclude={"lab"}) for found in record.classes],
+        "grade": {"iso_4628_3": record.iso_4628_3, "astm_d610": record.astm_d610},
+        "at_scale": {
+            "smallest_visible_mm": record.smallest_visible_mm,
+            "visible_coverage_percent": record.visible_coverage_percent,
+            "tint_lab_shift": record.tint_lab_shift,
+        },
+        "colours_corrected": bool(neutral or anchor),
+        "notes": list(picture.notes),
+    }
+
+    def words() -> str:
+        lines = [
+            f"{record.coverage_percent:.2f} % worn; rust {record.iso_4628_3} (ISO 4628-3), {record.astm_d610} (ASTM D610)"
+        ]
+        lines += [
+            f"  {c.name}: {c.coverage_percent:.2f} %, {c.count} marks, median {c.median_mm:.0f} mm, 90 % below {c.p90_mm:.0f} mm"
+            for c in record.classes
+        ]
+        lines.append(
+            f"At 1:{scale:g} marks below {record.smallest_visible_mm:.1f} mm cannot be seen; {record.visible_coverage_percent:.2f} % can."
+        )
+        if not (neutral or anchor):
+            lines.append("No anchor was given: the tint shift is in the picture's own, uncorrected colours.")
+        return "\n".join(lines)
+
+    print_answer(answer, as_json, words)
