@@ -2,9 +2,15 @@
 
 import sys
 
-from benchmarks import cast, mixing, ranges, startup
+from benchmarks import cast, mixing, ranges, startup, viewing
 
-ALL = {"startup": startup.main, "mixing": mixing.main, "ranges": ranges.main, "cast": cast.main}
+ALL = {
+    "startup": startup.main,
+    "mixing": mixing.main,
+    "ranges": ranges.main,
+    "cast": cast.main,
+    "viewing": viewing.main,
+}
 
 
 def main() -> int:

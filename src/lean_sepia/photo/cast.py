@@ -35,7 +35,7 @@ MISFIT_REACH = 22.0
 _FIT_MISFIT = np.array([0.3, 0.7, 0.7])  # the part of the misfit that the parameters must not chase
 _GREY_MISFIT, _FULL_MISFIT_CHROMA = 0.35, 14.0
 _CLIPPED_ANCHOR, _CLIPPED_WEAKER = 0.02, 8.0
-_STEPS, _LONGEST_STEP = 7, 0.7
+_STEPS, _LONGEST_STEP, _SETTLED = 8, 0.7, 5e-3
 _SMALLEST_SHARE, _HELD_OUT_SHARE = 0.005, 0.03
 _OUTLIER_DE00, _OUTLIER_TIMES, _SUSPECTS = 4.0, 2.5, 3
 _ONE_COLOUR_DE00 = 4.0
@@ -161,8 +161,8 @@ class Cast:
         slopes_rgb = rgb_slopes(self, patch.mean)
         reading = slopes_rgb @ patch.cov_of_mean @ slopes_rgb.T
         answer = []
-        for one in self.hypotheses:
-            lab, slopes = lab_and_slopes(cones, one.theta)
+        labs, all_slopes = lab_and_slopes(cones, np.stack([one.theta for one in self.hypotheses]))
+        for one, lab, slopes in zip(self.hypotheses, labs, all_slopes, strict=True):
             spread = slopes @ one.covariance @ slopes.T + np.diag(np.square(one.misfit) * left)
             scale = np.diag(range_scale(one.family, self.known))
             answer.append((one.share, lab + shift, reading + scale @ spread @ scale))
@@ -252,8 +252,7 @@ def _reading(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> _Known:
 
 def _hypotheses(known: _Known) -> tuple[Hypothesis, ...]:
     """Every family fitted, those that explain the anchors hardly at all left out."""
-    fitted = [_fit_family(family, known) for family in families(bool(known.full.any()))]
-    return _shared(fitted, _SMALLEST_SHARE)
+    return _shared(_fit_families(families(bool(known.full.any())), known), _SMALLEST_SHARE)
 
 
 def _shared(fitted: Sequence[tuple[Hypothesis, float]], smallest: float) -> tuple[Hypothesis, ...]:
@@ -269,32 +268,37 @@ def _shared(fitted: Sequence[tuple[Hypothesis, float]], smallest: float) -> tupl
     )
 
 
-def _fit_family(
-    family: Family, known: _Known, start: FloatArray | None = None, steps: int = _STEPS
-) -> tuple[Hypothesis, float]:
-    """Most probable parameters by Gauss–Newton, and the log of how well the family explains the anchors (Laplace)."""
-    precision = np.linalg.inv(family.covariance)
-    theta = family.mean.copy() if start is None else start.copy()
+def _fit_families(
+    among: Sequence[Family], known: _Known, starts: FloatArray | None = None, steps: int = _STEPS
+) -> list[tuple[Hypothesis, float]]:
+    """Most probable parameters by Gauss–Newton, and the log of how well each family explains the anchors (Laplace)."""
+    means = np.stack([family.mean for family in among])
+    precisions = np.stack([family.precision for family in among])
+    theta = means.copy() if starts is None else starts.copy()
     width = known.width.ravel()
-    hessian = precision
+    hessians = precisions
     for _ in range(steps):
         labs, slopes = lab_and_slopes(known.cones, theta)
-        J = slopes.reshape(-1, PARAMETERS) / width[:, None]
-        residual = (labs - known.target).ravel() / width
-        hessian = J.T @ J + precision
-        step = np.linalg.solve(hessian, J.T @ residual + precision @ (theta - family.mean))
-        theta = theta - step * min(1.0, _LONGEST_STEP / max(float(np.abs(step).max()), 1e-12))
-    residual = (corrected_lab(known.cones, theta[None])[0] - known.target).ravel() / width
-    away = theta - family.mean
-    evidence = (
-        np.log(family.share)
-        + family.grain_evidence(known.grain)
-        - 0.5 * (residual @ residual + away @ precision @ away)
-        - 0.5 * np.linalg.slogdet(hessian)[1]
-        + 0.5 * np.linalg.slogdet(precision)[1]
-    )
-    covariance = np.linalg.inv(hessian)
-    return Hypothesis(family.name, 1.0, theta, covariance, family.misfit), float(evidence)
+        J = slopes.reshape(len(among), -1, PARAMETERS) / width[:, None]
+        residuals = (labs - known.target).reshape(len(among), -1) / width
+        hessians = J.transpose(0, 2, 1) @ J + precisions
+        pull = (precisions @ (theta - means)[..., None])[..., 0]
+        downhill = (J.transpose(0, 2, 1) @ residuals[..., None])[..., 0] + pull
+        step = np.linalg.solve(hessians, downhill[..., None])[..., 0]
+        longest = np.abs(step).max(axis=1, keepdims=True)
+        theta = theta - step * np.minimum(1.0, _LONGEST_STEP / np.maximum(longest, 1e-12))
+        if longest.max() < _SETTLED:
+            break
+    residuals = (corrected_lab(known.cones, theta) - known.target).reshape(len(among), -1) / width
+    away = theta - means
+    surprise = (residuals**2).sum(axis=1) + np.einsum("ti,tij,tj->t", away, precisions, away)
+    evidence = 0.5 * (np.linalg.slogdet(precisions)[1] - np.linalg.slogdet(hessians)[1] - surprise)
+    evidence += [np.log(family.share) + family.grain_evidence(known.grain) for family in among]
+    covariances = np.linalg.inv(hessians)
+    return [
+        (Hypothesis(family.name, 1.0, theta[i], covariances[i], family.misfit), float(evidence[i]))
+        for i, family in enumerate(among)
+    ]
 
 
 def _misfit(known: _Known, cast: Cast) -> Misfit:
@@ -323,15 +327,12 @@ def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArr
     plain, pulled = [], []
     for index in np.flatnonzero(known.full):
         rest = known.without(int(index))
-        fitted = [
-            _fit_family(family, rest, possible[family.name].theta, steps=4)
-            for family in families(bool(rest.full.any()))
-            if family.name in possible
-        ]
-        trial = Cast(_shared(fitted, _SMALLEST_SHARE))
+        among = [family for family in families(bool(rest.full.any())) if family.name in possible]
+        starts = np.stack([possible[family.name].theta for family in among])
+        trial = Cast(_shared(_fit_families(among, rest, starts, steps=2), _SMALLEST_SHARE))
         seen = _lab_of_cones(trial, known.cones[index])
         plain.append(float(delta_e00(seen, known.target[index])))
-        if rest.full.any():
+        if rest.full.sum() >= 2:
             seen = seen + _misfit(rest, trial).shift(seen)
         pulled.append(float(delta_e00(seen, known.target[index])))
     return np.array(plain), np.array(pulled)
@@ -387,7 +388,7 @@ def _outliers(known: _Known, misses: FloatArray) -> list[tuple[int, float]]:
 def _reason(anchor: Anchor, known: _Known, index: int) -> str:
     """What the miss of an outlying anchor looks like."""
     rest = known.without(index)
-    trial = _shared([_fit_family(f, rest) for f in families(bool(rest.full.any()))], _SMALLEST_SHARE)
+    trial = _hypotheses(rest)
     seen = _lab_of_cones(Cast(trial), known.cones[index])
     dL, da, db = seen - known.target[index]
     if dL < -4 and abs(dL) > np.hypot(da, db) and db < 2:

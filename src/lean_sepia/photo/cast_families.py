@@ -9,7 +9,7 @@ a little of each other's light and curves that are not straight.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
 from importlib.resources import files
 
 import numpy as np
@@ -49,6 +49,11 @@ class Family:
     covariance: FloatArray
     misfit: tuple[float, float, float]
     grain: tuple[float, float]
+
+    @cached_property
+    def precision(self) -> FloatArray:
+        """Inverse (21, 21) of the covariance."""
+        return np.asarray(np.linalg.inv(self.covariance))
 
     def grain_evidence(self, scatter: float) -> float:
         """Log of how well a relative scatter of pixels goes with this family."""

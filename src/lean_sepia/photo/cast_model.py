@@ -25,7 +25,11 @@ PARAMETERS = 21
 
 CAST, CURVE, MIXING = slice(1, 3), slice(3, 6), slice(6, PARAMETERS)
 _SMALLEST_RESPONSE = 1e-4
-_OTHERS = tuple(tuple(i for i in range(6) if i != cone) for cone in range(3))
+_CAST_OF_CONES = np.array([[1.0, 0.0, 0.0], [0.0, 0.0, 1.0]])
+_ROOT_PRODUCTS = np.array([[1, 0, 0, 0.5, 0, 0.5], [0, 1, 0, 0.5, 0.5, 0], [0, 0, 1, 0, 0.5, 0.5]])
+"""Logs of the cones to logs of the features: the cones, and the roots of the products of two of them."""
+
+_OTHERS = tuple([i for i in range(6) if i != cone] for cone in range(3))
 
 
 @cache
@@ -47,22 +51,16 @@ def cones_of(linear_rgb: npt.ArrayLike) -> FloatArray:
 
 def corrected_xyz(cones: FloatArray, theta: FloatArray) -> FloatArray:
     """XYZ (t, ..., 3), D65, of cone responses (..., 3) under each of the parameter sets (t, 21)."""
-    lead = (slice(None), *[None] * (cones.ndim - 1))
-    shift = np.stack([theta[:, 1], np.zeros(len(theta)), theta[:, 2]], axis=1) + theta[:, :1]
-    logs = np.log(np.maximum(cones, _SMALLEST_RESPONSE))
-    bent = np.exp(shift[lead] + (1 + theta[:, CURVE])[lead] * logs)
-    first, second, third = bent[..., 0], bent[..., 1], bent[..., 2]
-    features = np.stack(
-        [first, second, third, np.sqrt(first * second), np.sqrt(second * third), np.sqrt(first * third)],
-        axis=-1,
-    )
+    logs = np.log(np.maximum(cones.reshape(-1, 3), _SMALLEST_RESPONSE))
+    shift = theta[:, :1] + theta[:, 1:3] @ _CAST_OF_CONES
+    bent = shift[:, None] + (1 + theta[:, None, CURVE]) * logs
+    features = np.exp(bent @ _ROOT_PRODUCTS)
+    weights = np.zeros((len(theta), 6, 3))
     mixing = theta[:, MIXING].reshape(-1, 3, 5)
-    out = np.empty_like(bent)
     for cone in range(3):
-        own = bent[..., cone]
-        off = features[..., _OTHERS[cone]] - own[..., None]
-        out[..., cone] = own + np.einsum("t...i,ti->t...", off, mixing[:, cone])
-    return np.maximum(out, _SMALLEST_RESPONSE / 10) @ _from_cones().T
+        weights[:, _OTHERS[cone], cone] = mixing[:, cone]
+        weights[:, cone, cone] = 1 - mixing[:, cone].sum(axis=1)
+    return (features @ (weights @ _from_cones().T)).reshape(len(theta), *cones.shape)
 
 
 def corrected_lab(cones: FloatArray, theta: FloatArray) -> FloatArray:
@@ -71,8 +69,9 @@ def corrected_lab(cones: FloatArray, theta: FloatArray) -> FloatArray:
 
 
 def lab_and_slopes(cones: FloatArray, theta: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """L*a*b* (..., 3) under one parameter set (21,), and its slopes (..., 3, 21) in the parameters."""
+    """L*a*b* (t, ..., 3) under each of the parameter sets (t, 21), and its slopes (t, ..., 3, 21) in the parameters."""
     step = 1e-4
-    trials = np.concatenate([theta[None], theta[None] + step * np.eye(PARAMETERS)])
-    labs = corrected_lab(cones, trials)
-    return labs[0], np.moveaxis((labs[1:] - labs[0]) / step, 0, -1)
+    trials = np.concatenate([theta[:, None], theta[:, None] + step * np.eye(PARAMETERS)], axis=1)
+    labs = corrected_lab(cones, trials.reshape(-1, PARAMETERS))
+    labs = labs.reshape(len(theta), PARAMETERS + 1, *cones.shape)
+    return labs[:, 0], np.moveaxis((labs[:, 1:] - labs[:, :1]) / step, 1, -1)

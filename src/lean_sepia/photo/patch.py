@@ -14,7 +14,8 @@ from lean_sepia.errors import SampleError
 from lean_sepia.photo.read import Pixels
 
 _SECTORS = 8
-_CLIPPED_LOW, _CLIPPED_HIGH = 2 / 255, 253 / 255
+CLIPPED_LOW, CLIPPED_HIGH = 2, 253
+"""8-bit values at and beyond which a channel tells nothing."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -89,7 +90,7 @@ def _robust(encoded: FloatArray, sector: IntArray) -> Patch:
         cov = np.cov(sectors.T) / full.sum()
     else:
         cov = np.diag(linear[kept].var(axis=0))
-    clipped = np.any((encoded >= _CLIPPED_HIGH) | (encoded <= _CLIPPED_LOW), axis=1).mean()
+    clipped = np.any((encoded >= CLIPPED_HIGH / 255) | (encoded <= CLIPPED_LOW / 255), axis=1).mean()
     return Patch(mean, cov + quantised, linear[kept].std(axis=0), kept, float(clipped))
 
 

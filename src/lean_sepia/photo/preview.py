@@ -1,47 +1,93 @@
-"""A corrected copy of a picture for the screen; the stored photo is never touched."""
+"""A corrected view of a picture for the screen; the stored photo is never touched."""
 
 from __future__ import annotations
+
+from functools import cache
 
 import cv2
 import numpy as np
 
-from lean_sepia.arrays import FloatArray, Image8
+from lean_sepia.arrays import FloatArray, Image8, IntArray
+from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
 from lean_sepia.photo.cast import Cast
 
-_NODES = 33
+_NODES = 17
+_BITS = (5, 6, 5)  # of red, green and blue in a packed pixel
+_TILE = 64
+
+
+class CorrectionTable:
+    """A correction as two tables of 65 536 packed colours: what to add to a pixel and what to take off it.
+
+    The pixel is dithered before it is packed, so that the tables' coarseness becomes faint grain and never a band: within
+    1/255 of the exact value in the mean, and fast enough to follow an anchor that is moved.
+    """
+
+    def __init__(self, cast: Cast) -> None:
+        axis = np.linspace(0, 1, _NODES)
+        lattice = np.stack(np.meshgrid(axis, axis, axis, indexing="ij"), axis=-1)
+        # Not clipped to what a screen shows: a cell on the edge of that would pull its neighbours with it.
+        linear = linear_from_xyz(xyz_from_lab(cast.lab(linear_from_srgb(lattice))))
+        shift = np.clip(255 * (srgb_from_linear(linear) - lattice), -255, 254).astype(np.float32)
+        red, green, blue = (_between(bits) for bits in _BITS)
+        shift = (red @ shift.reshape(_NODES, -1)).reshape(-1, _NODES, _NODES * 3)
+        shift = (green @ shift).reshape(-1, _NODES, 3)
+        shift = (blue @ shift).reshape(-1, 3)
+        self._more = _packed(shift)
+        self._less = _packed(-shift)
+
+    def apply(self, pixels: Image8) -> Image8:
+        """Corrected 8-bit sRGB (h, w, 3)."""
+        return np.asarray(cv2.cvtColor(self.apply_bgra(pixels), cv2.COLOR_BGRA2RGB))
+
+    def apply_bgra(self, pixels: Image8) -> Image8:
+        """Corrected pixels as blue, green, red and a spare byte (h, w, 4): the form a screen wants."""
+        height, width, _ = pixels.shape
+        across, down = -(-width // _TILE), -(-height // _TILE)
+        grain = np.tile(_dither(), (down, across, 1))[:height, :width]
+        index = cv2.cvtColor(cv2.add(pixels, grain), cv2.COLOR_RGB2BGR565).view(np.uint16)[..., 0]
+        wide = cv2.cvtColor(pixels, cv2.COLOR_RGB2BGRA)
+        more = self._more[index].view(np.uint8).reshape(height, width, 4)
+        less = self._less[index].view(np.uint8).reshape(height, width, 4)
+        return np.asarray(cv2.subtract(cv2.add(wide, more), less))
+
+
+def _between(bits: int) -> FloatArray:
+    """Linear interpolation (2^bits, nodes) from the lattice to the lower corners of a channel's cells."""
+    place = np.arange(2**bits) * 2 ** (8 - bits) / 255 * (_NODES - 1)
+    return np.maximum(0, 1 - np.abs(place[:, None] - np.arange(_NODES))).astype(np.float32)
+
+
+@cache
+def _place() -> IntArray:
+    """For every packed value (65536,), which cell it is when they run red, green, blue."""
+    corners = [np.arange(2**bits, dtype=np.uint8) << (8 - bits) for bits in _BITS]
+    grid = np.stack(np.meshgrid(*corners, indexing="ij"), axis=-1).reshape(1, -1, 3)
+    packed = cv2.cvtColor(grid, cv2.COLOR_RGB2BGR565).view(np.uint16).ravel()
+    return np.asarray(np.argsort(packed), dtype=np.intp)
+
+
+def _packed(shift: FloatArray) -> IntArray:
+    """The positive part of red, green, blue (n, 3) as four bytes in one number, in the order of packed pixels."""
+    positive = cv2.cvtColor(np.maximum(shift + 0.5, 0).astype(np.uint8)[None], cv2.COLOR_RGB2BGRA)
+    positive[..., 3] = 0
+    return positive.view(np.uint32).ravel()[_place()]
+
+
+@cache
+def _dither() -> Image8:
+    """Even noise (64, 64, 3) of the size of a cell, the same at every repaint."""
+    rng = np.random.default_rng(565)
+    return np.stack(
+        [
+            rng.permutation(_TILE * _TILE).reshape(_TILE, _TILE) * 2 ** (8 - bits) // _TILE**2
+            for bits in _BITS
+        ],
+        axis=-1,
+    ).astype(np.uint8)
 
 
 def corrected_pixels(pixels: Image8, cast: Cast) -> Image8:
-    """8-bit sRGB (h, w, 3) of a picture seen through a correction.
-
-    The correction is tabled on a 33³ lattice and interpolated linearly: within 1/255 of the exact value, and
-    a hundred times faster on a large picture.
-    """
-    axis = np.linspace(0, 1, _NODES)
-    lattice = np.stack(np.meshgrid(axis, axis, axis, indexing="ij"), axis=-1)
-    table = srgb_from_linear(linear_from_xyz(cast.xyz(linear_from_srgb(lattice))))
-    table = np.clip(table, 0, 1).astype(np.float32)
-    return _trilinear(pixels, table)
-
-
-def _trilinear(pixels: Image8, table: FloatArray) -> Image8:
-    # Per channel value: lattice cell below and the fraction above it.
-    position = np.arange(256) * (_NODES - 1) / 255
-    cell = np.minimum(position.astype(np.int32), _NODES - 2)
-    fraction = (position - cell).astype(np.float32)
-    out = np.empty(pixels.shape, dtype=np.uint8)
-    flat_table = table.reshape(-1, 3)
-    for top in range(0, pixels.shape[0], 256):
-        band = pixels[top : top + 256]
-        r, g, b = (cell[band[..., c]] for c in range(3))
-        fr, fg, fb = (fraction[band[..., c]][..., None] for c in range(3))
-        base = (r * _NODES + g) * _NODES + b
-        result = np.zeros((*band.shape[:2], 3), dtype=np.float32)
-        for dr in (0, 1):
-            for dg in (0, 1):
-                for db in (0, 1):
-                    weight = (fr if dr else 1 - fr) * (fg if dg else 1 - fg) * (fb if db else 1 - fb)
-                    result += weight * flat_table[base + (dr * _NODES + dg) * _NODES + db]
-        out[top : top + 256] = cv2.convertScaleAbs(result, alpha=255.0)
-    return out
+    """8-bit sRGB (h, w, 3) of a picture seen through a correction."""
+    return CorrectionTable(cast).apply(pixels)

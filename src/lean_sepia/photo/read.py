@@ -118,6 +118,24 @@ def decode_picture(data: bytes, name: str) -> Picture:
     )
 
 
+def quick_look(data: bytes, longest_side: int) -> Image8 | None:
+    """A reduced upright copy (h, w, 3) of a large JPEG, decoded at a fraction of its size; None for other pictures."""
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore")
+            image = Image.open(io.BytesIO(data))
+            if image.format != "JPEG" or max(image.size) < 2 * longest_side or image.mode not in ("RGB", "L"):
+                return None
+            if image.info.get("icc_profile") or image.width * image.height > MOST_PIXELS:
+                return None
+            orientation = image.getexif().get(_ORIENTATION_TAG, 1)
+            image.draft("RGB", (longest_side, longest_side * image.height // image.width))
+            pixels = np.asarray(image.convert("RGB"))
+    except (OSError, SyntaxError, ValueError, EOFError, struct.error):
+        return None  # the full decoding tells what is wrong
+    return np.ascontiguousarray(_upright(pixels, orientation, []))
+
+
 def _too_large(name: str, size: tuple[int, int] | None) -> str:
     found = f"{size[0]} × {size[1]} = {size[0] * size[1] / 1e6:.0f}" if size else "several hundred"
     return f"{name} has {found} megapixels; at most {MOST_PIXELS // 1_000_000} are read. Save a smaller copy."
@@ -220,7 +238,9 @@ def _plain_rgb(image: Image.Image, notes: list[str]) -> Pixels:
         top = 1.0 if values.max() <= 1 else 255.0 if values.max() <= 255 else 65535.0
         grey = (np.clip(np.nan_to_num(values) / top, 0, 1) * 65535).round().astype(np.uint16)
         return np.repeat(grey[:, :, None], 3, axis=2)
-    return np.asarray(image.convert("RGB"))
+    if image.mode != "RGB":
+        image = image.convert("RGB")
+    return np.asarray(image)
 
 
 def _upright(pixels: Pixels, orientation: object, notes: list[str]) -> Pixels:

@@ -6,7 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+import cv2
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QImage,
@@ -21,7 +23,10 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QWidget
 
-from lean_sepia.arrays import Image8
+from lean_sepia.arrays import BoolArray, Image8
+from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW
+from lean_sepia.photo.preview import CorrectionTable
+from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
@@ -29,6 +34,7 @@ Tool = Literal["look", "sample", "grey", "known", "region"]
 TOOL_KEYS: dict[int, Tool] = {
     Qt.Key.Key_L: "look", Qt.Key.Key_S: "sample", Qt.Key.Key_N: "grey", Qt.Key.Key_K: "known", Qt.Key.Key_R: "region",
 }  # fmt: skip
+_REST_MS, _DRAFT_DETAIL = 60, 0.5
 _DARK, _LIGHT = QColor(20, 20, 20), QColor(250, 250, 250)
 
 
@@ -43,10 +49,39 @@ class Mark:
     strong: bool = False
 
 
+def to_bgra(pixels: Image8) -> Image8:
+    """8-bit pixels (h, w, 3) in the form (h, w, 4) that is drawn fastest."""
+    return np.asarray(cv2.cvtColor(np.ascontiguousarray(pixels), cv2.COLOR_RGB2BGRA))
+
+
 def to_image(pixels: Image8) -> QImage:
     """A QImage that owns a copy of 8-bit pixels (h, w, 3)."""
     height, width, _ = pixels.shape
-    return QImage(pixels.tobytes(), width, height, 3 * width, QImage.Format.Format_RGB888).copy()
+    return QImage(to_bgra(pixels).data, width, height, 4 * width, QImage.Format.Format_RGB32).copy()
+
+
+def _image(bgra: Image8 | None) -> QImage | None:
+    """A QImage that owns a copy of pixels (h, w, 4), or None."""
+    if bgra is None:
+        return None
+    height, width, _ = bgra.shape
+    return QImage(bgra.data, width, height, 4 * width, QImage.Format.Format_RGB32).copy()
+
+
+@dataclass(frozen=True, eq=False)
+class _View:
+    """What the widget shows at one zoom and place: as found, and corrected where there is a correction."""
+
+    key: tuple[object, ...]
+    found: QImage | None
+    corrected: QImage | None
+
+
+def _striped(pixels: Image8, where: BoolArray) -> Image8:
+    """Black and white stripes over a mask (h, w)."""
+    rows, columns = np.indices(where.shape, sparse=True)
+    light = ((rows + columns) // 4 % 2 * 255).astype(np.uint8)
+    return np.where(where[..., None], light[..., None], pixels)
 
 
 class PhotoViewer(KeyboardRing, QWidget):
@@ -60,8 +95,15 @@ class PhotoViewer(KeyboardRing, QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._found: QImage | None = None
-        self._corrected: QImage | None = None
+        self._pyramid: Pyramid | None = None
+        self._correction: CorrectionTable | None = None
+        self._view: _View | None = None
+        self.show_clipped = False
+        self._draft = False
+        self._refine = QTimer(self)
+        self._refine.setSingleShot(True)
+        self._refine.setInterval(_REST_MS)
+        self._refine.timeout.connect(self._show_detail)
         self._size = QSize(1, 1)
         self._marks: tuple[Mark, ...] = ()
         self._regions: tuple[QRectF, ...] = ()
@@ -80,14 +122,28 @@ class PhotoViewer(KeyboardRing, QWidget):
         self.setMinimumSize(320, 200)
         self.setAccessibleName(self.tr("Photo"))
 
-    def show_picture(self, found: Image8 | None, corrected: Image8 | None, full: tuple[int, int]) -> None:
-        """Show a preview as found and corrected; `full` is width and height of the whole picture."""
-        fresh = self._size != QSize(*full) or self._found is None
-        self._found = to_image(found) if found is not None else None
-        self._corrected = to_image(corrected) if corrected is not None else None
-        self._size = QSize(*full)
+    def show_picture(self, pyramid: Pyramid | None, correction: CorrectionTable | None = None) -> None:
+        """Show a picture, as found and through a correction."""
+        size = QSize(pyramid.width, pyramid.height) if pyramid else QSize(1, 1)
+        fresh = self._size != size or self._pyramid is None
+        if pyramid is self._pyramid and correction is not None:
+            # A changed correction shows with less detail at once; the rest follows when the hand rests.
+            self._draft = True
+            self._refine.start()
+        self._pyramid, self._correction, self._size = pyramid, correction, size
+        self._view = None
         if fresh:
             self.fit()
+        self.update()
+
+    def _show_detail(self) -> None:
+        self._draft = False
+        self.update()
+
+    def set_show_clipped(self, shown: bool) -> None:
+        """Stripe what is clipped in any channel: nothing can be measured there."""
+        self.show_clipped = shown
+        self._view = None
         self.update()
 
     def show_marks(
@@ -161,7 +217,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         self.zoom(1.0015 ** event.angleDelta().y(), event.position())
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        if self._found is not None:
+        if self._pyramid is not None:
             self._press = event.position()
             self._drag_from = self._offset
 
@@ -172,7 +228,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         if self._press is not None and (self.tool == "look" or event.buttons() & Qt.MouseButton.MiddleButton):
             self._offset = self._drag_from + event.position() - self._press
             self._fitted = False
-        if self._found is not None and self._inside(here):
+        if self._pyramid is not None and self._inside(here):
             self.hovered.emit(here.x(), here.y())
         self.update()
 
@@ -245,7 +301,7 @@ class PhotoViewer(KeyboardRing, QWidget):
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), self.palette().color(WELL))
-        if self._found is None:
+        if self._pyramid is None:
             painter.setPen(self.palette().color(WELL_TEXT))
             painter.setFont(font(15))
             painter.drawText(
@@ -254,19 +310,20 @@ class PhotoViewer(KeyboardRing, QWidget):
                 self.empty_words,
             )
             return
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        view = self._current_view()
         target = QRectF(
             self._offset, QPointF(self._size.width(), self._size.height()) * self._scale + self._offset
         )
-        split = target.left() + target.width() * (self._wipe if self._corrected is not None else 1.0)
+        split = target.left() + target.width() * (self._wipe if view.corrected is not None else 1.0)
         painter.setClipRect(QRectF(self.rect()).intersected(QRectF(0, 0, split, self.height())))
-        painter.drawImage(target, self._found)
-        if self._corrected is not None:
+        if view.found is not None:
+            painter.drawImage(self.rect(), view.found)
+        if view.corrected is not None:
             painter.setClipRect(QRectF(split, 0, self.width() - split, self.height()))
-            painter.drawImage(target, self._corrected)
+            painter.drawImage(self.rect(), view.corrected)
         painter.setClipping(False)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if 0 < self._wipe < 1 and self._corrected is not None:
+        if 0 < self._wipe < 1 and view.corrected is not None:
             self._double(
                 painter,
                 lambda: painter.drawLine(QPointF(split, target.top()), QPointF(split, target.bottom())),
@@ -277,6 +334,41 @@ class PhotoViewer(KeyboardRing, QWidget):
             painter.setPen(QPen(self.palette().color(ACCENT), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
+
+    def _current_view(self) -> _View:
+        """The picture as it lies on the screen, made anew only when place, zoom or correction have changed."""
+        assert self._pyramid is not None
+        ratio = self.devicePixelRatioF() * (_DRAFT_DETAIL if self._draft else 1.0)
+        width, height = round(self.width() * ratio), round(self.height() * ratio)
+        grey = self.palette().color(WELL).red()
+        # All of it is corrected while the wipe rests at the left: then what was found need not be drawn.
+        both = self._correction is None or self._wipe > 0
+        key = (self._offset.x(), self._offset.y(), self._scale, width, height, grey, both)
+        if self._view is None or self._view.key != key:
+            corner = -self._offset / self._scale
+            found = self._pyramid.view(corner.x(), corner.y(), self._scale * ratio, width, height, grey)
+            inside = self._pyramid.covered(corner.x(), corner.y(), self._scale * ratio, width, height)
+            corrected = None
+            if self._correction is not None and found[inside].size:
+                corrected = np.full((height, width, 4), grey, dtype=np.uint8)
+                corrected[inside] = self._correction.apply_bgra(np.ascontiguousarray(found[inside]))
+            shown = to_bgra(found) if both else None
+            if self.show_clipped:
+                for picture in (shown, corrected):
+                    if picture is not None:
+                        picture[inside] = _striped(picture[inside], self._stripes(found[inside]))
+            if self._draft:
+                whole = (round(width / _DRAFT_DETAIL), round(height / _DRAFT_DETAIL))
+                shown, corrected = (
+                    None if p is None else np.asarray(cv2.resize(p, whole, interpolation=cv2.INTER_NEAREST))
+                    for p in (shown, corrected)
+                )
+            self._view = _View(key, _image(shown), _image(corrected))
+        return self._view
+
+    @staticmethod
+    def _stripes(found: Image8) -> BoolArray:
+        return np.any((found >= CLIPPED_HIGH) | (found <= CLIPPED_LOW), axis=2)
 
     def _double(self, painter: QPainter, draw, width: float = 1.6, dashed: bool = False) -> None:
         """White inside dark, so that a line shows on anything."""

@@ -7,6 +7,7 @@ from collections.abc import Callable, Mapping
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from lean_sepia.errors import SepiaError
+from lean_sepia.photo.pyramid import Pyramid, build_pyramid
 from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.project.advice import Advice, RoomState, advice, room_states
 from lean_sepia.project.history import History
@@ -40,6 +41,7 @@ class Session(QObject):
         self._label = "Opened"
         self._cuts: dict[str, Strata] = {}
         self._pictures: dict[str, Picture] = {}
+        self._pyramids: dict[str, Pyramid] = {}
         self._zone = project.zones[0].id if project.zones else ""
         self._autosave = QTimer(self)
         self._autosave.setSingleShot(True)
@@ -141,9 +143,23 @@ class Session(QObject):
         if photo.sha256 not in self._pictures:
             picture = decode_picture(self.store.photo(photo.sha256), photo.name)
             while len(self._pictures) >= _KEPT_PICTURES:
-                self._pictures.pop(next(iter(self._pictures)))
+                oldest = next(iter(self._pictures))
+                self._pictures.pop(oldest)
+                self._pyramids.pop(oldest, None)
             self._pictures[photo.sha256] = picture
         return self._pictures[photo.sha256]
+
+    def has_picture(self, photo_id: str) -> bool:
+        """Whether the decoded picture of a photo is in memory."""
+        return self.project.photo(photo_id).sha256 in self._pictures
+
+    def pyramid(self, photo_id: str) -> Pyramid:
+        """The picture in halves, from memory where it is there. May take a while: call it in a job."""
+        sha256 = self.project.photo(photo_id).sha256
+        picture = self.picture(photo_id)
+        if sha256 not in self._pyramids:
+            self._pyramids[sha256] = build_pyramid(picture.pixels)
+        return self._pyramids[sha256]
 
     def cast(self, photo_id: str):
         """The correction of a photo. May take a while: call it in a job."""

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 from lean_sepia.colour.words import difference
 from lean_sepia.photo.cast import Cast
 from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.photo.read import shrunk
 from lean_sepia.project import edits
 from lean_sepia.project.advice import contradiction
@@ -42,7 +43,7 @@ from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
 from lean_sepia.ui.photo_viewer import Mark, PhotoViewer, to_image
 from lean_sepia.ui.rooms.room import RoomPage
-from lean_sepia.ui.seen_photo import Seen, prepare
+from lean_sepia.ui.seen_photo import Seen, first_look, prepare
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Chip, Fields
 
@@ -164,7 +165,7 @@ class EvidenceRoom(RoomPage):
         self._fill_strip(project)
         self._details.setEnabled(bool(self._photo_id))
         if not self._photo_id:
-            self.viewer.show_picture(None, None, (1, 1))
+            self.viewer.show_picture(None)
             self._title.setText(self.tr("No photo yet"))
             self._subtitle.setText("")
             self._show_cast(None)
@@ -176,6 +177,10 @@ class EvidenceRoom(RoomPage):
         self._fill_samples(project)
         self._show_marks(project)
         if self.seen is None or self.seen.photo.id != photo.id or self.seen.photo.anchors != photo.anchors:
+            if self.seen is None or self.seen.photo.id != photo.id:
+                self.session.jobs.start(
+                    "look", lambda _p: (photo.id, first_look(self.session, photo)), self._show_look
+                )
             self.session.jobs.start("photo", lambda _progress: prepare(self.session, photo), self._show_seen)
         else:
             self._show_cast(self.seen)
@@ -185,13 +190,20 @@ class EvidenceRoom(RoomPage):
         self._photo_id = photo_id
         self.refresh()
 
+    def _show_look(self, look: tuple[str, Pyramid | None]) -> None:
+        """Show the reduced picture until the whole one is there."""
+        photo_id, pyramid = look
+        waiting = self.seen is None or self.seen.photo.id != photo_id
+        if pyramid is not None and photo_id == self._photo_id and waiting:
+            self.viewer.show_picture(pyramid)
+
     def _show_seen(self, seen: Seen) -> None:
         self.seen = seen
-        self.viewer.show_picture(seen.found, seen.corrected, (seen.picture.width, seen.picture.height))
+        self.viewer.show_picture(seen.pyramid, seen.correction)
         self._show_cast(seen)
-        self.wipe.setEnabled(seen.corrected is not None)
+        self.wipe.setEnabled(seen.correction is not None)
         self._wipe_words.setText(
-            self.tr("corrected") if seen.corrected is not None else self.tr("no anchor yet")
+            self.tr("corrected") if seen.correction is not None else self.tr("no anchor yet")
         )
 
     def _show_marks(self, project: Project) -> None:
@@ -337,7 +349,11 @@ class EvidenceRoom(RoomPage):
             return
         patch = disc_patch(self.seen.picture.pixels, x, y, min(self.viewer.radius, 12.0))
         lab = _tuple(self.seen.cast.lab(patch.mean))
-        self._loupe.show_lab(lab)
+        reach = 2.2 * max(self.viewer.radius, 3.0)
+        square = self.seen.pyramid.view(x - reach, y - reach, 76 / (2 * reach), 76, 76, 160)
+        if self.seen.correction is not None:
+            square = self.seen.correction.apply(square)
+        self._loupe.show_place(lab, square, self.viewer.radius / reach)
         self._loupe.move(
             self.viewer.width() - self._loupe.width() - 12, self.viewer.height() - self._loupe.height() - 12
         )

@@ -187,7 +187,7 @@ class WearRoom(RoomPage):
         photo = self._photo(region)
         if photo is None:
             self.seen = None
-            self.viewer.show_picture(None, None, (1, 1))
+            self.viewer.show_picture(None)
         elif self.seen is None or self.seen.photo != photo:
             self.session.jobs.start("wear photo", lambda _p: prepare(self.session, photo), self._show_seen)
         self._show_marks()
@@ -218,8 +218,7 @@ class WearRoom(RoomPage):
 
     def _show_seen(self, seen: Seen) -> None:
         self.seen = seen
-        best = seen.corrected if seen.corrected is not None else seen.found
-        self.viewer.show_picture(best, best, (seen.picture.width, seen.picture.height))
+        self.viewer.show_picture(seen.pyramid, seen.correction)
         if (
             self.box
             and self.session.project.regions
