@@ -31,11 +31,11 @@ class CorrectionTable:
         linear = linear_from_xyz(xyz_from_lab(cast.lab(linear_from_srgb(lattice))))
         shift = np.clip(255 * (srgb_from_linear(linear) - lattice), -255, 254).astype(np.float32)
         red, green, blue = (_between(bits) for bits in _BITS)
-        shift = (red @ shift.reshape(_NODES, -1)).reshape(-1, _NODES, _NODES * 3)
-        shift = (green @ shift).reshape(-1, _NODES, 3)
-        shift = (blue @ shift).reshape(-1, 3)
-        self._more = _packed(shift)
-        self._less = _packed(-shift)
+        rows: FloatArray = (red @ shift.reshape(_NODES, -1)).reshape(-1, _NODES, _NODES * 3)
+        planes: FloatArray = (green @ rows).reshape(-1, _NODES, 3)
+        cells: FloatArray = (blue @ planes).reshape(-1, 3)
+        self._more = _packed(cells)
+        self._less = _packed(-cells)
 
     def apply(self, pixels: Image8) -> Image8:
         """Corrected 8-bit sRGB (h, w, 3)."""
