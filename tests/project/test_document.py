@@ -70,13 +70,14 @@ def test_samples_of_one_photo_do_not_narrow_the_range(worked):
         update={
             "samples": (
                 sample("a", "base", (50.0, 0.0, 0.0)),
-                sample("b", "base", (52.0, 0.0, 0.0), photo="f2"),
+                sample("b", "base", (50.4, 0.0, 0.0), photo="f2"),
             )
         }
     )
     target = targets_of(two, "hull").fresh
     assert target.de00_90 == pytest.approx(3.0 / np.sqrt(2))
-    assert target.lab[0] == pytest.approx(51)
+    assert target.lab[0] == pytest.approx(50.2)
+    assert target.disagreement < 1
 
 
 def test_a_stated_colour_is_a_target_until_there_is_a_sample():
@@ -192,7 +193,12 @@ def test_a_photo_before_the_livery_contradicts_it(worked):
     press = next(photo for photo in worked.photos if photo.date.startswith("1951"))
     assert "1954" in contradiction(press, worked.subjects[0])
     assert contradiction(worked.photos[0], worked.subjects[0]) is None
-    used = worked.model_copy(update={"samples": (sample("x", "base", (50.0, 0.0, 0.0), photo=press.id),)})
+    grey = worked.model_copy(update={"samples": (sample("x", "base", (50.0, 0.0, 0.0), photo=press.id),)})
+    assert "Its colour" not in " ".join(
+        advice_.text for advice_ in advice(grey, cuts(grey))
+    )  # greys are evidence
+    assert targets_of(grey, "hull").fresh is None
+    used = edits.put(grey, "photos", press.model_copy(update={"tones": "colour"}))
     assert "Its colour cannot come from that picture" in advice(used, cuts(used))[0].text
 
 

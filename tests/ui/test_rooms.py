@@ -25,7 +25,7 @@ def test_evidence_samples_where_it_is_clicked(untouched, demo, qtbot):
     session = untouched.session
     room.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
     session.choose_zone("funnel")
-    room.size.setValue(9)
+    room.samples.size.setValue(9)
     qtbot.keyClick(room.viewer, Qt.Key.Key_S)
     assert room.viewer.tool == "sample"
     qtbot.mouseClick(room.viewer, Qt.MouseButton.LeftButton, pos=widget_point(room.viewer, 836, 372))
@@ -59,7 +59,7 @@ def test_anchors_correct_the_samples_that_are_there(untouched):
     after = session.project.samples[0]
     assert float(delta_e00(before.lab, after.lab)) > 4
     assert after.de00_90 < before.de00_90
-    assert "Warm" in room._cast_words.text()
+    assert "Warm" in room.cast_panel.words.text()
     photo = session.project.photo("f1")
     cast = cast_of(session.picture("f1").pixels, photo.anchors)
     assert np.allclose(cast.hypotheses[0].theta, room.seen.cast.hypotheses[0].theta)
@@ -95,8 +95,8 @@ def test_loupe_shows_the_corrected_colour(workspace, qtbot):
 
 def test_signature_is_kept(workspace):
     room = workspace.rooms["evidence"]
-    room.signature.setPlainText("The dented bow")
-    room.signature.editing_finished.emit()
+    room.features.text.setPlainText("The dented bow")
+    room.features.text.editing_finished.emit()
     assert workspace.session.project.signature == "The dented bow"
 
 

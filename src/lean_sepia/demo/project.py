@@ -5,14 +5,41 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.scene import MM_PER_PX, Scene
+from lean_sepia.demo.schemes import demo_schemes
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
+from lean_sepia.photo.cast import AS_FOUND
 from lean_sepia.photo.read import Picture
-from lean_sepia.project.edits import add_step, fresh_id, lay_coat, move_step, put, set_anchors, set_school
-from lean_sepia.project.model import AnchorMark, Lab, Photo, Project, Region, Role, Subject, Zone
+from lean_sepia.project.edits import (
+    add_step,
+    fresh_id,
+    lay_coat,
+    locate_feature,
+    move_step,
+    name_feature,
+    put,
+    set_anchors,
+    set_school,
+)
+from lean_sepia.project.model import (
+    AnchorMark,
+    Lab,
+    Photo,
+    Project,
+    Region,
+    Role,
+    Scheme,
+    Subject,
+    Tones,
+    Trust,
+    Zone,
+)
 from lean_sepia.project.questions import (
+    Outline,
     base_laying,
     base_parts,
     cast_of,
@@ -52,14 +79,53 @@ class DemoPhoto:
     date: str
     process: str
     light: str
+    source: str = ""
+    trust: Trust = ""
+    tones: Tones = "colour"
     of_model: bool = False
 
 
+_YEARS = (
+    ("1949", "1953"),
+    ("1954", "1963"),
+    ("1964", ""),
+    ("1950", "1951"),
+    ("1950", "1951"),
+    ("1950", "1951"),
+    ("", ""),
+)
+
 PHOTOS = (
-    DemoPhoto("f1", "slide-1957.jpg", "Slide no. 2", "1957-09", "colour slide", "evening sun"),
-    DemoPhoto("f2", "print-1958.jpg", "Print from the album", "1958-05", "colour print", "overcast"),
     DemoPhoto(
-        "f3", "ortho-1951.png", "Press print", "1951-06", "black and white, orthochromatic", "daylight"
+        "f1",
+        "slide-1957.jpg",
+        "Slide no. 2",
+        "1957-09",
+        "colour slide",
+        "evening sun",
+        "harbour office",
+        "sure",
+    ),
+    DemoPhoto(
+        "f2",
+        "print-1958.jpg",
+        "Print from the album",
+        "1958-05",
+        "colour print",
+        "overcast",
+        "family album",
+        "likely",
+    ),
+    DemoPhoto(
+        "f3",
+        "ortho-1951.png",
+        "Press print",
+        "1951-06",
+        "black and white, orthochromatic",
+        "daylight",
+        "press agency",
+        "sure",
+        "black-and-white",
     ),
     DemoPhoto(
         "f4",
@@ -83,14 +149,27 @@ def untouched_project(pictures: Mapping[str, Picture]) -> Project:
             id=photo.id, sha256=pictures[photo.file].sha256, name=photo.file, title=photo.title,
             width=pictures[photo.file].width, height=pictures[photo.file].height, date=photo.date,
             process=photo.process, light=photo.light, of_model=photo.of_model, notes=pictures[photo.file].notes,
+            source=photo.source, trust=photo.trust, tones=photo.tones, prototype="" if photo.of_model else "Tordmule",
         )
         for photo in PHOTOS
     )  # fmt: skip
     zones = tuple(
         Zone(id=key, subject="m1", name=name, short=short, area_cm2=area) for key, name, short, area in _ZONES
     )
+    schemes = tuple(
+        Scheme(
+            id=f"s{number}", name=name, worn_from=years[0], worn_to=years[1],
+            colours=tuple((area, _lab(lab_from_reflectance(R))) for area, R in colours.items()),
+        )
+        for number, ((name, colours), years) in enumerate(zip(demo_schemes().items(), _YEARS, strict=True), start=1)
+    )  # fmt: skip
     return Project(
-        title="Tordmule", subjects=(subject,), photos=photos, zones=zones, plan_start="2026-11-30T19:00"
+        schemes=schemes,
+        title="Tordmule",
+        subjects=(subject,),
+        photos=photos,
+        zones=zones,
+        plan_start="2026-11-30T19:00",
     )
 
 
@@ -148,9 +227,20 @@ def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -
         ) if photo_id == "f1" else (("hull exposed", "hull", "faded"), ("house exposed", "house", "base"))  # fmt: skip
         for spot, zone, role in roles:
             x, y, radius = spots[spot][0]
-            sample = take_sample(project, project.photo(photo_id), pixels, cast, zone, role, x, y, radius)
+            sample = take_sample(
+                project, project.photo(photo_id), pixels, cast, zone, role, Outline(x, y, radius)
+            )
             project = put(project, "samples", sample)
-    return project.model_copy(update={"signature": "Rust runs under the four scuppers, port side"})
+    press = project.photo("f3")
+    pixels = pictures[press.name].pixels
+    plate_mark, box_mark = project.photo("f1").anchors
+    project = set_anchors(project, "f3", (plate_mark, box_mark), (), ())
+    for zone in ("hull", "house", "funnel", "boot"):
+        spot = next(name for name in spots if name.startswith(zone))
+        sample = take_sample(project, press, pixels, AS_FOUND, zone, "base", Outline(*spots[spot][0]))
+        project = put(project, "samples", sample)
+    project = name_feature(project, "Rust runs under the four scuppers, port side")
+    return locate_feature(project, "g1", "hull", "f1", *spots["hull exposed"][1][:2])
 
 
 def _coats(project: Project, paints: list[Paint]) -> Project:
@@ -254,3 +344,7 @@ def _plan(project: Project) -> Project:
     project, _ = add_step(project, "mask", "Mask the waterline", ["hull", "boot"])
     project, _ = add_step(project, "powder", "Quay dust, boot topping", ["boot"], medium="pigment")
     return set_school(project, "gloss before lettering", "satin first")
+
+
+def _lab(values: FloatArray) -> Lab:
+    return float(values[0]), float(values[1]), float(values[2])

@@ -33,6 +33,7 @@ MISFIT_REACH = 22.0
 """Over what distance in L*a*b* that which no such model follows stays alike."""
 
 _FIT_MISFIT = np.array([0.3, 0.7, 0.7])  # the part of the misfit that the parameters must not chase
+_USUAL_DOUBT = 0.25
 _GREY_MISFIT, _FULL_MISFIT_CHROMA = 0.35, 14.0
 _CLIPPED_ANCHOR, _CLIPPED_WEAKER = 0.02, 8.0
 _STEPS, _LONGEST_STEP, _SETTLED = 8, 0.7, 5e-3
@@ -90,6 +91,13 @@ class Misfit:
     at: FloatArray
     weights: FloatArray
     inverse: FloatArray
+
+    @classmethod
+    def sure_at(cls, at: FloatArray, weights: FloatArray, doubt: FloatArray | None = None) -> Misfit:
+        """Kriging on anchors at L*a*b* (n, 3); `doubt` (n, 3) is their variance in shares of the misfit's."""
+        noise = np.full(at.shape, _USUAL_DOUBT) if doubt is None else doubt
+        alike = _alike(at, at)
+        return cls(at, weights, np.stack([np.linalg.inv(alike + np.diag(noise[:, c])) for c in range(3)]))
 
     def shift(self, lab: FloatArray) -> FloatArray:
         """What to add to L*a*b* (..., 3)."""
@@ -196,6 +204,11 @@ class _Known:
     def without(self, index: int) -> _Known:
         keep = np.arange(len(self.cones)) != index
         return _Known(self.cones[keep], self.target[keep], self.width[keep], self.full[keep], self.grain)
+
+
+def stated_width() -> FloatArray:
+    """How sure a further anchor's L*a*b* (3,) would be, with what the model does not follow."""
+    return np.asarray(np.sqrt(STATED_WIDTH**2 + _FIT_MISFIT**2))
 
 
 def fit_cast(pixels: Pixels, anchors: Sequence[Anchor]) -> Cast:
@@ -309,10 +322,8 @@ def _misfit(known: _Known, cast: Cast) -> Misfit:
         "t,tc->c", [one.share for one in cast.hypotheses], [one.misfit for one in cast.hypotheses]
     )
     doubt = np.maximum(known.width[known.full] ** 2 - _FIT_MISFIT**2, 0.1) / width**2
-    alike = _alike(labs, labs)
-    inverse = np.stack([np.linalg.inv(alike + np.diag(doubt[:, c])) for c in range(3)])
-    weights = np.einsum("cij,jc->ic", inverse, known.target[known.full] - labs)
-    return Misfit(labs, weights, inverse)
+    bare = Misfit.sure_at(labs, np.zeros_like(labs), doubt)
+    return replace(bare, weights=np.einsum("cij,jc->ic", bare.inverse, known.target[known.full] - labs))
 
 
 def _lab_of_cones(cast: Cast, cones: FloatArray) -> FloatArray:

@@ -20,12 +20,13 @@ CLIPPED_LOW, CLIPPED_HIGH = 2, 253
 
 @dataclass(frozen=True, eq=False)
 class Patch:
-    """What a disc on the picture holds, before any correction.
+    """What a disc, polygon or brush stroke on the picture holds, before any correction.
 
     mean : linear sRGB (3,) of the paint, specks and highlights left out
     cov_of_mean : (3, 3) covariance of that mean, from how much parts of the disc differ
     spread : (3,) standard deviation of the kept pixels
-    kept : (n,) mask over the disc's pixels
+    kept : (n,) mask over the pixels read
+    places : (n, 2) x and y of the pixels read
     """
 
     mean: FloatArray
@@ -33,11 +34,17 @@ class Patch:
     spread: FloatArray
     kept: BoolArray
     clipped_share: float
+    places: IntArray
 
     @property
     def pixels(self) -> int:
         """How many pixels the mean rests on."""
         return int(self.kept.sum())
+
+    @property
+    def left_out(self) -> IntArray:
+        """x and y (n, 2) of the pixels that were left out as specks or highlights."""
+        return self.places[~self.kept]
 
 
 def encoded_unit(pixels: Pixels) -> FloatArray:
@@ -54,8 +61,7 @@ def disc_patch(pixels: Pixels, x: float, y: float, radius: float) -> Patch:
         The disc is not on the picture, or its radius is not positive.
     """
     height, width = pixels.shape[:2]
-    if not radius > 0:
-        raise SampleError(f"The radius of a sample is at least half a pixel; found {radius:g}.")
+    _check_radius(radius)
     if not (0 <= x < width and 0 <= y < height):
         raise SampleError(f"The point {x:g}, {y:g} lies outside the picture of {width} × {height} pixels.")
     x0, x1 = max(0, int(np.floor(x - radius))), min(width, int(np.ceil(x + radius)) + 1)
@@ -64,12 +70,60 @@ def disc_patch(pixels: Pixels, x: float, y: float, radius: float) -> Patch:
     inside = np.hypot(columns - x, rows - y) <= max(radius, 0.5)
     if not inside.any():
         inside[np.clip(round(y) - y0, 0, y1 - y0 - 1), np.clip(round(x) - x0, 0, x1 - x0 - 1)] = True
-    angle = np.arctan2(rows - y, columns - x)[inside]
+    places = np.stack([columns[inside], rows[inside]], axis=1)
+    angle = np.arctan2(places[:, 1] - y, places[:, 0] - x)
     sector = np.minimum(((angle + np.pi) / (2 * np.pi) * _SECTORS).astype(int), _SECTORS - 1)
-    return _robust(encoded_unit(pixels[y0:y1, x0:x1][inside]), sector)
+    return _robust(encoded_unit(pixels[y0:y1, x0:x1][inside]), sector, places)
 
 
-def _robust(encoded: FloatArray, sector: IntArray) -> Patch:
+def polygon_patch(pixels: Pixels, corners: Sequence[tuple[float, float]]) -> Patch:
+    """Read a polygon of at least three corners (x, y) as `disc_patch` reads a disc.
+
+    Raises
+    ------
+    SampleError
+        Fewer than three corners, or no pixel of the picture lies inside.
+    """
+    return _mask_patch(pixels, polygon_mask((pixels.shape[0], pixels.shape[1]), corners))
+
+
+def brush_patch(pixels: Pixels, path: Sequence[tuple[float, float]], radius: float) -> Patch:
+    """Read what a round brush passes over on its path (x, y), as `disc_patch` reads a disc.
+
+    Raises
+    ------
+    SampleError
+        The path is empty or wholly outside the picture, or the radius is not positive.
+    """
+    _check_radius(radius)
+    if not path:
+        raise SampleError("A brush stroke needs at least one point.")
+    mask = np.zeros(pixels.shape[:2], dtype=np.uint8)
+    points = np.array(path, dtype=float).round().astype(np.int32)
+    cv2.polylines(mask, [points], False, (1,), max(1, round(2 * radius)))
+    for x, y in points.tolist():
+        cv2.circle(mask, (x, y), round(radius), (1,), -1)
+    if not mask.any():
+        raise SampleError("The brush stroke lies outside the picture.")
+    return _mask_patch(pixels, mask.astype(bool))
+
+
+def _check_radius(radius: float) -> None:
+    if not radius > 0:
+        raise SampleError(f"The radius of a sample is at least half a pixel; found {radius:g}.")
+
+
+def _mask_patch(pixels: Pixels, mask: BoolArray) -> Patch:
+    """The pixels under a mask (h, w), in eight strips along their longer direction for the error of the mean."""
+    rows, columns = np.nonzero(mask)
+    places = np.stack([columns, rows], axis=1)
+    away = places - places.mean(axis=0)
+    along = away @ np.linalg.svd(np.cov(away.T) if len(away) > 1 else np.eye(2))[0][:, 0]
+    rank = np.argsort(np.argsort(along, kind="stable"), kind="stable")
+    return _robust(encoded_unit(pixels[rows, columns]), rank * _SECTORS // len(rank), places)
+
+
+def _robust(encoded: FloatArray, sector: IntArray, places: IntArray) -> Patch:
     centre = np.median(encoded, axis=0)
     deviation = encoded - centre
     scatter = 1.4826 * np.median(np.abs(deviation), axis=0) + 1.5 / 255
@@ -91,7 +145,7 @@ def _robust(encoded: FloatArray, sector: IntArray) -> Patch:
     else:
         cov = np.diag(linear[kept].var(axis=0))
     clipped = np.any((encoded >= CLIPPED_HIGH / 255) | (encoded <= CLIPPED_LOW / 255), axis=1).mean()
-    return Patch(mean, cov + quantised, linear[kept].std(axis=0), kept, float(clipped))
+    return Patch(mean, cov + quantised, linear[kept].std(axis=0), kept, float(clipped), places)
 
 
 def rectangle_mean(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> FloatArray:

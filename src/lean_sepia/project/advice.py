@@ -7,13 +7,19 @@ from dataclasses import dataclass
 from typing import Literal
 
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.errors import EditError
 from lean_sepia.plan.rules import check_plan
+from lean_sepia.project.dates import Verdict, date_span, verdict
 from lean_sepia.project.edits import plan_steps
 from lean_sepia.project.model import Photo, Project, Subject
 from lean_sepia.project.strata import Strata
+from lean_sepia.project.targets import targets_of
 
 Room = Literal["evidence", "match", "tone", "glaze", "wear", "plan", "bench"]
 ROOMS: tuple[Room, ...] = ("evidence", "match", "tone", "glaze", "wear", "plan", "bench")
+
+
+_DISAGREE = 1.6  # times further apart than the ranges allow
 
 
 @dataclass(frozen=True)
@@ -35,14 +41,27 @@ class RoomState:
 
 def contradiction(photo: Photo, subject: Subject) -> str | None:
     """Whether a photo was taken outside the years of a livery, in words; None if it may show it."""
-    year = photo.date[:4]
-    if not year.isdigit() or photo.of_model:
+    found = photo_verdict(photo, subject)
+    if found not in ("contradicted", "unlikely"):
         return None
-    if subject.livery_from[:4].isdigit() and int(year) < int(subject.livery_from[:4]):
-        return f"is from {year}; the {subject.livery} began in {subject.livery_from[:4]}"
-    if subject.livery_to[:4].isdigit() and int(year) > int(subject.livery_to[:4]):
-        return f"is from {year}; the {subject.livery} ended in {subject.livery_to[:4]}"
-    return None
+    years = f"the {subject.livery or 'livery'} was worn from {subject.livery_from or '?'} to {subject.livery_to or '?'}"
+    if found == "unlikely":
+        return f"is from {photo.date} and probably not of it: {years}"
+    span = date_span(photo.date)
+    start = date_span(subject.livery_from)
+    if span and start and span[1] < start[0]:
+        return f"is from {photo.date[:4]}; the {subject.livery} began in {subject.livery_from[:4]}"
+    return f"is from {photo.date[:4]}; the {subject.livery} ended in {subject.livery_to[:4]}"
+
+
+def photo_verdict(photo: Photo, subject: Subject) -> Verdict:
+    """Whether a photo's date lets it show a subject's livery; a date that cannot be read is unknown."""
+    if photo.of_model:
+        return "unknown"
+    try:
+        return verdict(photo.date, subject.livery_from, subject.livery_to)
+    except EditError:
+        return "unknown"
 
 
 def advice(project: Project, strata: Mapping[str, Strata]) -> list[Advice]:
@@ -69,15 +88,24 @@ def _contradictions(project: Project) -> Iterator[Advice]:
     for photo in project.photos:
         for subject in project.subjects:
             words = contradiction(photo, subject)
-            if words and photo.id in sampled:
+            if words and photo.id in sampled and photo.tones == "colour":
                 yield Advice(
                     f"A sample comes from “{photo.title}”, which {words}. Its colour cannot come from that picture.",
                     "evidence",
                 )
-        if photo.id in sampled and not photo.anchors:
+        if photo.id in sampled and not photo.anchors and photo.tones == "colour":
             yield Advice(
                 f"“{photo.title}” has no anchor, so its cast is still in the samples. Mark something grey or white.",
                 "evidence",
+            )
+    for zone in project.zones:
+        fresh = targets_of(project, zone.id).fresh
+        if fresh is not None and (fresh.disagreement or 0) > _DISAGREE:
+            yield Advice(
+                f"The photos of {zone.name} disagree more than their ranges allow. One may show another coat, or stand "
+                "in another light; the target's range is widened.",
+                "evidence",
+                zone.id,
             )
 
 

@@ -9,9 +9,11 @@ from lean_sepia.errors import EditError
 from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.defaults import usual_times
 from lean_sepia.plan.step import GLAZES, KINDS, VARNISHES, PlanStep
+from lean_sepia.project.dates import date_span
 from lean_sepia.project.model import (
     AnchorMark,
     Coat,
+    Feature,
     Frozen,
     Lab,
     Photo,
@@ -112,6 +114,14 @@ def remove_zone(project: Project, zone_id: str) -> Project:
             "regions": tuple(region for region in project.regions if region.zone != zone_id),
             "coats": coats,
             "steps": trimmed,
+            "features": tuple(
+                feature.model_copy(update={"zone": None}) if feature.zone == zone_id else feature
+                for feature in project.features
+            ),
+            "schemes": tuple(
+                scheme.model_copy(update={"colours": tuple(c for c in scheme.colours if c[0] != zone_id)})
+                for scheme in project.schemes
+            ),
         }
     )
 
@@ -137,6 +147,12 @@ def remove_photo(project: Project, photo_id: str) -> Project:
             "photos": tuple(photo for photo in project.photos if photo.id != photo_id),
             "samples": tuple(sample for sample in project.samples if sample.photo != photo_id),
             "regions": tuple(region for region in project.regions if region.photo != photo_id),
+            "features": tuple(
+                feature.model_copy(update={"photo": None, "x": None, "y": None})
+                if feature.photo == photo_id
+                else feature
+                for feature in project.features
+            ),
         }
     )
 
@@ -392,3 +408,36 @@ def plan_steps(project: Project) -> tuple[PlanStep, ...]:
 
 Edit = Callable[[Project], Project]
 """What the window pushes: a named function from the present document to the next."""
+
+
+def name_feature(project: Project, words: str, *, feature_id: str | None = None) -> Project:
+    """Name something people know the subject by, or change the words of one; empty words take it out."""
+    clean = " ".join(words.split())
+    kept = next((feature for feature in project.features if feature.id == feature_id), None)
+    if kept and not clean:
+        return project.model_copy(update={"features": tuple(f for f in project.features if f is not kept)})
+    if not clean:
+        return project
+    if kept:
+        return put(project, "features", kept.model_copy(update={"words": clean}))
+    return put(project, "features", Feature(id=fresh_id(project.features, "g"), words=clean))
+
+
+def locate_feature(
+    project: Project, feature_id: str, zone: str | None, photo: str | None, x: float | None, y: float | None
+) -> Project:
+    """Say on which zone a feature lies and where a photo shows it."""
+    feature = next(feature for feature in project.features if feature.id == feature_id)
+    return put(project, "features", feature.model_copy(update={"zone": zone, "photo": photo, "x": x, "y": y}))
+
+
+def describe_photo(project: Project, photo: Photo) -> Project:
+    """Replace what is known of a photo.
+
+    Raises
+    ------
+    EditError
+        Its date is none.
+    """
+    date_span(photo.date)
+    return put(project, "photos", photo)

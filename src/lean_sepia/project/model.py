@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lean_sepia.plan.step import Carrier, Finish, Kind, Medium
 
-FORMAT = 1
+FORMAT = 2
 """Number of this document form; a newer one is refused, an older one migrated."""
 
 Lab = tuple[float, float, float]
@@ -29,6 +29,9 @@ Role = Literal[
 ROLES: tuple[Role, ...] = (
     "base", "sheltered", "faded", "undercoat", "patch", "replaced", "rust", "dust", "soot", "early-marking", "late-marking",
 )  # fmt: skip
+Shape = Literal["disc", "polygon", "brush"]
+Trust = Literal["", "sure", "likely", "doubtful"]
+Tones = Literal["colour", "black-and-white", "colourised"]
 Application = Literal["airbrush", "spray-can", "brush", "sponge", "glaze", "seam"]
 
 
@@ -76,7 +79,10 @@ class AnchorMark(Frozen):
 
 
 class Photo(Frozen):
-    """A photo in the store, what is known about it, and the anchors of its correction."""
+    """A photo in the store, what is known about it, and the anchors of its correction.
+
+    `prototype` names the sister it shows where several are blended; `date` may be a span, such as 1956/1958.
+    """
 
     id: str
     sha256: str
@@ -87,13 +93,21 @@ class Photo(Frozen):
     date: str = ""
     process: str = ""
     light: str = ""
+    source: str = ""
+    trust: Trust = ""
+    tones: Tones = "colour"
+    prototype: str = ""
     of_model: bool = False
+    mm_per_px: float | None = Field(default=None, gt=0)
     notes: tuple[str, ...] = ()
     anchors: tuple[AnchorMark, ...] = ()
 
 
 class Sample(Frozen):
-    """The corrected colour of a disc on a photo, in a role for a zone."""
+    """The corrected colour of a disc, polygon or brush stroke on a photo, in a role for a zone.
+
+    x, y : its middle; path : corners of the polygon or points of the stroke, `radius` that of disc or brush
+    """
 
     id: str
     photo: str
@@ -102,6 +116,8 @@ class Sample(Frozen):
     x: float
     y: float
     radius: float = Field(gt=0)
+    shape: Shape = "disc"
+    path: tuple[tuple[float, float], ...] = ()
     lab: Lab
     lab_range90: tuple[Interval, Interval, Interval]
     de00_90: float
@@ -135,8 +151,16 @@ class WearRecord(Frozen):
     tint_lab_shift: Lab
 
 
+class Tone(Frozen):
+    """One colour of a region and the share of the area it covers."""
+
+    name: str
+    lab: Lab
+    share: float = Field(ge=0, le=1)
+
+
 class Region(Frozen):
-    """A rectangle on one photo for one zone, as a polygon of corners; `seen` is its plain mean."""
+    """A polygon on one photo for one zone; `seen` is its plain mean, `tones` how its area divides into colours."""
 
     id: str
     zone: str
@@ -144,6 +168,28 @@ class Region(Frozen):
     corners: tuple[tuple[float, float], ...]
     seen: Lab
     wear: WearRecord | None = None
+    tones: tuple[Tone, ...] = ()
+
+
+class Feature(Frozen):
+    """Something people know the subject by: it is done first and best. It may be located on a zone and a photo."""
+
+    id: str
+    words: str = Field(min_length=1)
+    zone: str | None = None
+    photo: str | None = None
+    x: float | None = None
+    y: float | None = None
+
+
+class Scheme(Frozen):
+    """A colour scheme the prototype may have worn: its years, and the colour of each zone it names."""
+
+    id: str
+    name: str
+    worn_from: str = ""
+    worn_to: str = ""
+    colours: tuple[tuple[str, Lab], ...] = ()
 
 
 class PaintVersion(Frozen):
@@ -229,9 +275,15 @@ class Project(Frozen):
     coats: tuple[Coat, ...] = ()
     steps: tuple[Step, ...] = ()
     schools: dict[str, str] = {}
-    signature: str = ""
+    features: tuple[Feature, ...] = ()
+    schemes: tuple[Scheme, ...] = ()
     plan_start: str = ""
     evenings: str = "mon-fri 19:00-21:30,sat 10:00-16:00"
+
+    @property
+    def signature(self) -> str:
+        """What people know the subject by, in one line; empty where nothing was named."""
+        return "; ".join(feature.words for feature in self.features)
 
     def zone(self, zone_id: str) -> Zone:
         """The zone with this id."""
@@ -281,6 +333,9 @@ def dangling_reference(project: Project) -> str | None:
         *(("zone", region.zone, "a region") for region in project.regions),
         *(("paint", paint, f"recipe {r.name!r}") for r in project.recipes for paint, _ in r.parts),
         *(("recipe", recipe.basis, f"recipe {recipe.name!r}") for recipe in project.recipes if recipe.basis),
+        *(("zone", f.zone, "a feature") for f in project.features if f.zone),
+        *(("photo", f.photo, "a feature") for f in project.features if f.photo),
+        *(("zone", zone, f"scheme {s.name!r}") for s in project.schemes for zone, _ in s.colours),
         *(("zone", coat.zone, f"coat {coat.name!r}") for coat in project.coats),
         *(("step", coat.step, f"coat {coat.name!r}") for coat in project.coats),
         *(("recipe", coat.recipe, f"coat {coat.name!r}") for coat in project.coats if coat.recipe),

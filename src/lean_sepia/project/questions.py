@@ -3,22 +3,35 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.film import Emulsion, FilmLight, LensFilter
 from lean_sepia.colour.lab import lab_from_xyz
+from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.errors import EditError
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint, Palette
 from lean_sepia.paint.saunderson import SHEEN
-from lean_sepia.photo.cast import Anchor, Cast, fit_cast
-from lean_sepia.photo.patch import encoded_unit, polygon_mask, rectangle
+from lean_sepia.photo.cast import AS_FOUND, Anchor, Cast, fit_cast
+from lean_sepia.photo.combine import same_paint_in_shade
+from lean_sepia.photo.grey_evidence import PrintGrey, SchemeFit, rank_schemes
+from lean_sepia.photo.patch import (
+    Patch,
+    brush_patch,
+    disc_patch,
+    encoded_unit,
+    polygon_mask,
+    polygon_patch,
+    rectangle,
+)
 from lean_sepia.photo.read import Pixels
-from lean_sepia.photo.sample import sample_disc
+from lean_sepia.photo.sample import SampledColour, sample_patch
 from lean_sepia.plan.step import VARNISHES
 from lean_sepia.project.edits import fresh_id
 from lean_sepia.project.model import (
@@ -29,60 +42,137 @@ from lean_sepia.project.model import (
     Region,
     Role,
     Sample,
+    Shape,
+    Tones,
     WearClass,
     WearRecord,
 )
 from lean_sepia.project.strata import Strata, final_sheen, ground_below
 from lean_sepia.wear.survey import Survey, survey
 
+
+@dataclass(frozen=True)
+class Outline:
+    """Where something is sampled: a disc about x, y; a polygon of corners; or a brush stroke along points."""
+
+    x: float
+    y: float
+    radius: float
+    shape: Shape = "disc"
+    path: tuple[tuple[float, float], ...] = ()
+
+
+_ANY_HUE, _NO_COLOUR_DE00 = (-60.0, 60.0), 50.0
 BASE_COATS, BASE_THINNER = 2, 0.6
 """How a base is laid unless the user says otherwise: two airbrushed coats, 60 % thinner (practice)."""
 
 
-def cast_of(pixels: Pixels, anchors: Sequence[AnchorMark]) -> Cast:
-    """The correction of a photo from its anchors."""
+def cast_of(pixels: Pixels, anchors: Sequence[AnchorMark], tones: Tones = "colour") -> Cast:
+    """The correction of a photo from its anchors; a picture without true colours is left as found."""
+    if tones != "colour":
+        return AS_FOUND
     return fit_cast(pixels, [Anchor(m.x, m.y, m.radius, m.lightness, m.a, m.b) for m in anchors])
 
 
+def patch_of(pixels: Pixels, outline: Outline) -> Patch:
+    """What a disc, polygon or brush stroke holds.
+
+    Raises
+    ------
+    SampleError
+        It lies outside the picture, or is none.
+    """
+    if outline.shape == "polygon":
+        return polygon_patch(pixels, outline.path)
+    if outline.shape == "brush":
+        return brush_patch(pixels, outline.path, outline.radius)
+    return disc_patch(pixels, outline.x, outline.y, outline.radius)
+
+
+def outline_of(sample: Sample) -> Outline:
+    """Where a sample was taken."""
+    return Outline(sample.x, sample.y, sample.radius, sample.shape, sample.path)
+
+
 def take_sample(
-    project: Project,
-    photo: Photo,
-    pixels: Pixels,
-    cast: Cast,
-    zone: str,
-    role: Role,
-    x: float,
-    y: float,
-    radius: float,
+    project: Project, photo: Photo, pixels: Pixels, cast: Cast, zone: str, role: Role, outline: Outline
 ) -> Sample:
-    """A new sample, with an id of its own."""
-    found = sample_disc(pixels, cast, x, y, radius)
+    """A new sample, with an id of its own; of a picture without true colours only its lightness is kept."""
+    found = sample_patch(patch_of(pixels, outline), cast)
     return Sample(
-        id=fresh_id(project.samples, "p"), photo=photo.id, zone=zone, role=role, x=x, y=y, radius=radius, lab=found.lab,
-        lab_range90=found.lab_range90, de00_90=found.de00_90, pixels=found.pixels, clipped_share=found.clipped_share,
+        id=fresh_id(project.samples, "p"), photo=photo.id, zone=zone, role=role, x=outline.x, y=outline.y,
+        radius=outline.radius, shape=outline.shape, path=outline.path, **_measured(found, photo),
     )  # fmt: skip
+
+
+def _measured(found: SampledColour, photo: Photo) -> dict[str, Any]:
+    lab, ranges, radius = found.lab, found.lab_range90, found.de00_90
+    if photo.tones != "colour":
+        # Black and white, or coloured in by someone: lightness and pattern count, hue and strength do not.
+        lab, ranges, radius = (lab[0], 0.0, 0.0), (ranges[0], _ANY_HUE, _ANY_HUE), _NO_COLOUR_DE00
+    return {
+        "lab": lab, "lab_range90": ranges, "de00_90": radius, "pixels": found.pixels,
+        "clipped_share": found.clipped_share,
+    }  # fmt: skip
 
 
 def resample(project: Project, photo: Photo, pixels: Pixels, cast: Cast) -> tuple[list[Sample], list[Region]]:
     """All samples and regions of a photo as they are under a correction."""
-    samples = []
-    for sample in project.samples:
-        if sample.photo == photo.id:
-            found = sample_disc(pixels, cast, sample.x, sample.y, sample.radius)
-            samples.append(
-                sample.model_copy(
-                    update={
-                        "lab": found.lab, "lab_range90": found.lab_range90, "de00_90": found.de00_90,
-                        "pixels": found.pixels, "clipped_share": found.clipped_share,
-                    }
-                )
-            )  # fmt: skip
+    samples = [
+        sample.model_copy(update=_measured(sample_patch(patch_of(pixels, outline_of(sample)), cast), photo))
+        for sample in project.samples
+        if sample.photo == photo.id
+    ]
     regions = [
         region.model_copy(update={"seen": region_seen(pixels, cast, region.corners)})
         for region in project.regions
         if region.photo == photo.id
     ]
     return samples, regions
+
+
+def shaded_twins(project: Project, photo_id: str) -> list[tuple[Sample, Sample]]:
+    """Pairs of samples of one zone and role on a photo that are one paint in the sun and in the shade."""
+    mine = [sample for sample in project.samples if sample.photo == photo_id]
+    return [
+        (sun, shade)
+        for sun in mine
+        for shade in mine
+        if sun.zone == shade.zone and sun.role == shade.role and same_paint_in_shade(sun.lab, shade.lab)
+    ]
+
+
+def rank_project_schemes(
+    project: Project,
+    photo: Photo,
+    pixels: Pixels,
+    emulsion: Emulsion,
+    lens_filter: LensFilter = "none",
+    light: FilmLight = "daylight",
+) -> list[SchemeFit]:
+    """Rank the project's schemes by the greys sampled on a black-and-white photo; its anchors are what is certain.
+
+    Raises
+    ------
+    SampleError
+        Too few areas, or no scheme.
+    """
+    greys: dict[str, list[float]] = {}
+    for sample in project.samples:
+        if sample.photo == photo.id:
+            greys.setdefault(sample.zone, []).append(sample.lab[0])
+    certain = {}
+    for mark in photo.anchors:
+        if mark.lightness is not None:
+            certain[mark.name] = estimate_reflectance((mark.lightness, mark.a, mark.b)).reflectance
+            patch = disc_patch(pixels, mark.x, mark.y, mark.radius)
+            greys.setdefault(mark.name, []).append(float(AS_FOUND.lab(patch.mean)[0]))
+    schemes = {
+        scheme.name: {zone: estimate_reflectance(lab).reflectance for zone, lab in scheme.colours}
+        for scheme in project.schemes
+    }
+    shown = {area: PrintGrey(float(np.mean(L)), 0.5 + float(np.std(L))) for area, L in greys.items()}
+    return rank_schemes(shown, schemes, certain, emulsion, lens_filter, light)
 
 
 def region_seen(pixels: Pixels, cast: Cast, corners: Sequence[tuple[float, float]]) -> Lab:

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
+from typing import Any
 
 from pydantic import ValidationError
 
@@ -27,7 +28,14 @@ CREATE TABLE revision (
 );
 """
 
-_MIGRATIONS: dict[int, Callable[[dict[str, object]], dict[str, object]]] = {}
+
+def _features_from_signature(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 1 had one signature as a text; form 2 has features, each with words and a place."""
+    words = str(data.pop("signature", "")).strip()
+    return {**data, "format": 2, "features": [{"id": "g1", "words": words}] if words else []}
+
+
+_MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _features_from_signature}
 """From a document's format number to the function that makes the next one of it."""
 
 

@@ -7,16 +7,21 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lean_sepia.photo.combine import Reading, combine
 from lean_sepia.project.model import Lab, Project, Role, Sample
 
 
 @dataclass(frozen=True)
 class Target:
-    """A colour to aim at, the radius that holds the truth 9 times in 10, and where it comes from."""
+    """A colour to aim at, the radius that holds the truth 9 times in 10, and where it comes from.
+
+    disagreement : how many times further apart several photos lie than their ranges allow; None of a single one
+    """
 
     lab: Lab
     de00_90: float | None
     source: str
+    disagreement: float | None = None
 
 
 @dataclass(frozen=True)
@@ -30,13 +35,14 @@ class Targets:
 
 def targets_of(project: Project, zone_id: str) -> Targets:
     """Targets of one zone; nothing is copied silently from one to another."""
-    samples = [sample for sample in project.samples if sample.zone == zone_id]
+    coloured = {photo.id for photo in project.photos if photo.tones == "colour"}
+    samples = [sample for sample in project.samples if sample.zone == zone_id and sample.photo in coloured]
 
     def from_roles(*roles: Role) -> Target | None:
         for role in roles:
             chosen = [sample for sample in samples if sample.role == role]
             if chosen:
-                return _combined(chosen, role)
+                return _combined(chosen, role, project)
         return None
 
     regions = [region for region in project.regions if region.zone == zone_id]
@@ -53,18 +59,26 @@ def targets_of(project: Project, zone_id: str) -> Targets:
     return Targets(from_roles("sheltered", "base") or known, from_roles("faded", "base") or known, seen)
 
 
-def _combined(samples: Sequence[Sample], role: Role) -> Target:
+def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target:
     """Samples of one photo share its correction, so only more photos make the range narrower."""
     photos = sorted({sample.photo for sample in samples})
-    labs, radii = [], []
+    readings = []
     for photo in photos:
         mine = [sample for sample in samples if sample.photo == photo]
-        labs.append(np.mean([sample.lab for sample in mine], axis=0))
-        radii.append(float(np.mean([sample.de00_90 for sample in mine])))
-    weight = 1 / np.maximum(radii, 0.1) ** 2
-    mean = np.average(labs, axis=0, weights=weight)
+        ranges = np.mean([sample.lab_range90 for sample in mine], axis=0)
+        half = (ranges[:, 1] - ranges[:, 0]) / 2
+        radius = float(np.mean([sample.de00_90 for sample in mine]))
+        readings.append(Reading(_lab(np.mean([sample.lab for sample in mine], axis=0)), _lab(half), radius))
     where = f"{len(photos)} photos" if len(photos) > 1 else "1 photo"
-    return Target(_lab(mean), float(weight.sum() ** -0.5), f"{role} samples of {where}")
+    # Where sisters are blended, every colour says which of them it is from.
+    sisters = {photo.prototype for photo in project.photos if photo.prototype}
+    origins = sorted({name for photo in photos if (name := project.photo(photo).prototype)})
+    blended = len(sisters) > 1 and origins
+    source = f"{role} samples of {where}" + (f", {', '.join(origins)}" if blended else "")
+    if len(readings) == 1:
+        return Target(readings[0].lab, readings[0].de00_90, source)
+    found = combine(readings)
+    return Target(found.lab, found.de00_90, source, found.disagreement)
 
 
 def _lab(values: object) -> Lab:

@@ -23,30 +23,38 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QWidget
 
-from lean_sepia.arrays import BoolArray, Image8
+from lean_sepia.arrays import BoolArray, Image8, IntArray
 from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
-Tool = Literal["look", "sample", "grey", "known", "region"]
+Tool = Literal["look", "sample", "polygon", "brush", "grey", "known", "region", "feature"]
+SAMPLE_TOOLS: dict[str, Tool] = {"disc": "sample", "polygon": "polygon", "brush": "brush"}
+"""The tool for each shape of a sample."""
+
 TOOL_KEYS: dict[int, Tool] = {
     Qt.Key.Key_L: "look", Qt.Key.Key_S: "sample", Qt.Key.Key_N: "grey", Qt.Key.Key_K: "known", Qt.Key.Key_R: "region",
 }  # fmt: skip
-_REST_MS, _DRAFT_DETAIL = 60, 0.5
+_REST_MS, _DRAFT_DETAIL, _CLOSING_PX = 60, 0.5, 9
 _DARK, _LIGHT = QColor(20, 20, 20), QColor(250, 250, 250)
 
 
 @dataclass(frozen=True)
 class Mark:
-    """Something drawn on the photo, in its pixels: circles are samples, squares anchors."""
+    """Something drawn on the photo, in its pixels: circles are samples, squares anchors, diamonds the signature.
 
-    shape: Literal["circle", "square"]
+    A `path` is drawn instead of the shape: closed for a polygon, open for a brush stroke.
+    """
+
+    shape: Literal["circle", "square", "diamond"]
     x: float
     y: float
     radius: float
     strong: bool = False
+    path: tuple[tuple[float, float], ...] = ()
+    closed: bool = True
 
 
 def to_bgra(pixels: Image8) -> Image8:
@@ -88,6 +96,7 @@ class PhotoViewer(KeyboardRing, QWidget):
     """Shows one picture; says where was clicked, in pixels of the full picture."""
 
     placed = Signal(str, float, float, float)
+    outlined = Signal(str, list)
     region_drawn = Signal(float, float, float, float)
     hovered = Signal(float, float)
     left = Signal()
@@ -111,6 +120,8 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._wipe = 0.0
         self._scale, self._offset, self._fitted = 1.0, QPointF(0, 0), True
         self._press: QPointF | None = None
+        self._path: list[QPointF] = []
+        self._left_out: QPolygonF | None = None
         self._cursor = QPointF(0, 0)
         self._pointing = False
         self.tool: Tool = "look"
@@ -154,6 +165,11 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._regions = tuple(QRectF(QPointF(x0, y0), QPointF(x1, y1)) for x0, y0, x1, y1 in regions)
         self.update()
 
+    def show_left_out(self, places: IntArray) -> None:
+        """Dot the pixels (n, 2) that a sample leaves out; they vanish with the next picture or tool."""
+        self._left_out = QPolygonF([QPointF(x + 0.5, y + 0.5) for x, y in places.tolist()])
+        self.update()
+
     def set_wipe(self, share: float) -> None:
         """Show the left part of the picture, this share of it, as found and the rest corrected."""
         self._wipe = share
@@ -164,6 +180,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         self.tool = tool
         self.setCursor(Qt.CursorShape.OpenHandCursor if tool == "look" else Qt.CursorShape.CrossCursor)
         self._pointing = False
+        self._path, self._left_out = [], None
         self.tool_changed.emit(tool)
         self.update()
 
@@ -220,6 +237,8 @@ class PhotoViewer(KeyboardRing, QWidget):
         if self._pyramid is not None:
             self._press = event.position()
             self._drag_from = self._offset
+            if self.tool == "brush":
+                self._path = [self.to_picture(event.position())]
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         here = self.to_picture(event.position())
@@ -228,6 +247,10 @@ class PhotoViewer(KeyboardRing, QWidget):
         if self._press is not None and (self.tool == "look" or event.buttons() & Qt.MouseButton.MiddleButton):
             self._offset = self._drag_from + event.position() - self._press
             self._fitted = False
+        if self.tool == "brush" and self._press is not None and self._path:
+            away = here - self._path[-1]
+            if abs(away.x()) + abs(away.y()) > max(1.0, self.radius / 2):
+                self._path.append(here)
         if self._pyramid is not None and self._inside(here):
             self.hovered.emit(here.x(), here.y())
         self.update()
@@ -239,9 +262,27 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._press = None
         if self.tool == "region":
             self._finish_region(start, end)
+        elif self.tool == "brush":
+            self._finish_outline()
+        elif self.tool == "polygon":
+            self._add_corner(start)
         elif self.tool != "look" and self._inside(start):
             self.placed.emit(self.tool, round(start.x(), 1), round(start.y(), 1), self.radius)
         self.update()
+
+    def _add_corner(self, corner: QPointF) -> None:
+        """Another corner of a polygon; a click on the first one closes it."""
+        if len(self._path) >= 3:
+            away = (corner - self._path[0]) * self._scale
+            if abs(away.x()) + abs(away.y()) < _CLOSING_PX:
+                self._finish_outline()
+                return
+        self._path.append(corner)
+
+    def _finish_outline(self) -> None:
+        path, self._path = [(round(p.x(), 1), round(p.y(), 1)) for p in self._path], []
+        if len(path) >= (3 if self.tool == "polygon" else 1):
+            self.outlined.emit(self.tool, path)
 
     def _finish_region(self, start: QPointF, end: QPointF) -> None:
         box = (
@@ -266,8 +307,17 @@ class PhotoViewer(KeyboardRing, QWidget):
         }
         if key in TOOL_KEYS and TOOL_KEYS[key] in self.tools and not event.modifiers():
             self.set_tool(TOOL_KEYS[key])
+        elif key == Qt.Key.Key_Escape and self._path:
+            self._path = []
         elif key == Qt.Key.Key_Escape and self.tool != "look":
             self.set_tool("look")
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.tool == "polygon":
+            if self._pointing:
+                self._add_corner(QPointF(self._cursor))
+            else:
+                self._finish_outline()
+        elif key == Qt.Key.Key_Space and self.tool == "polygon":
+            self._finish_outline()
         elif key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
             self.zoom(1.25)
         elif key == Qt.Key.Key_Minus:
@@ -399,6 +449,11 @@ class PhotoViewer(KeyboardRing, QWidget):
                     painter.drawPolygon(line)
             painter.restore()
         for mark in self._marks:
+            if mark.path:
+                line = QPolygonF([QPointF(x, y) * self._scale + self._offset for x, y in mark.path])
+                draw = painter.drawPolygon if mark.closed else painter.drawPolyline
+                self._double(painter, lambda d=draw, p=line: d(p), 2.4 if mark.strong else 1.4)
+                continue
             reach = max(6.0, mark.radius * self._scale)
             centre = QPointF(mark.x, mark.y) * self._scale + self._offset
             self._double(
@@ -406,12 +461,32 @@ class PhotoViewer(KeyboardRing, QWidget):
                 lambda m=mark.shape, c=centre, r=reach: self._shape(painter, m, c, r),
                 2.4 if mark.strong else 1.4,
             )
+        if self._left_out is not None:
+            painter.save()
+            painter.translate(self._offset)
+            painter.scale(self._scale, self._scale)
+            for colour, width in ((_DARK, 4.0), (_LIGHT, 2.0)):
+                pen = QPen(colour, width)
+                pen.setCosmetic(True)
+                painter.setPen(pen)
+                painter.drawPoints(self._left_out)
+            painter.restore()
+        if self._path:
+            line = QPolygonF([p * self._scale + self._offset for p in self._path])
+            if self.tool == "polygon":
+                line.append(self._cursor * self._scale + self._offset)
+            self._double(painter, lambda: painter.drawPolyline(line), 1.4)
         if self.tool == "region" and self._press is not None:
             end = self._cursor * self._scale + self._offset
             self._double(painter, lambda: painter.drawRect(QRectF(self._press, end)), 1.4, dashed=True)
         elif self.tool not in ("look", "region") and (self._pointing or self.underMouse()):
             centre = self._cursor * self._scale + self._offset
-            shape = "circle" if self.tool == "sample" else "square"
+            shape = {"sample": "circle", "brush": "circle", "feature": "diamond", "polygon": "diamond"}.get(
+                self.tool, "square"
+            )
+            if self.tool == "polygon":
+                self._double(painter, lambda: self._shape(painter, shape, centre, 4.0), 1.0)
+                return
             self._double(
                 painter, lambda: self._shape(painter, shape, centre, max(4.0, self.radius * self._scale)), 1.0
             )
@@ -420,5 +495,8 @@ class PhotoViewer(KeyboardRing, QWidget):
     def _shape(painter: QPainter, shape: str, centre: QPointF, reach: float) -> None:
         if shape == "circle":
             painter.drawEllipse(centre, reach, reach)
+        elif shape == "diamond":
+            corners = ((0, -reach), (reach, 0), (0, reach), (-reach, 0))
+            painter.drawPolygon(QPolygonF([centre + QPointF(dx, dy) for dx, dy in corners]))
         else:
             painter.drawRect(QRectF(centre.x() - reach, centre.y() - reach, 2 * reach, 2 * reach))

@@ -29,9 +29,15 @@ class Seen:
 def prepare(session: Session, photo: Photo) -> Seen:
     """Decode, correct and halve one photo; runs in a job."""
     picture = session.picture(photo.id)
-    cast = cast_of(picture.pixels, photo.anchors)
+    cast = cast_of(picture.pixels, photo.anchors, photo.tones)
     pyramid = session.pyramid(photo.id)
-    return Seen(photo, picture, cast, pyramid, CorrectionTable(cast) if photo.anchors else None)
+    return Seen(
+        photo,
+        picture,
+        cast,
+        pyramid,
+        CorrectionTable(cast) if photo.anchors and photo.tones == "colour" else None,
+    )
 
 
 def first_look(session: Session, photo: Photo) -> Pyramid | None:

@@ -163,7 +163,8 @@ class Session(QObject):
 
     def cast(self, photo_id: str):
         """The correction of a photo. May take a while: call it in a job."""
-        return cast_of(self.picture(photo_id).pixels, self.project.photo(photo_id).anchors)
+        photo = self.project.photo(photo_id)
+        return cast_of(self.picture(photo_id).pixels, photo.anchors, photo.tones)
 
     def close(self) -> None:
         """Save what is not saved, stop the jobs, close the files."""

@@ -6,46 +6,28 @@ from functools import partial
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import (
-    QButtonGroup,
-    QComboBox,
-    QFileDialog,
-    QHBoxLayout,
-    QSizePolicy,
-    QSlider,
-    QVBoxLayout,
-)
+from PySide6.QtWidgets import QButtonGroup, QCheckBox, QFileDialog, QHBoxLayout, QSizePolicy, QSlider
 
-from lean_sepia.colour.words import difference
-from lean_sepia.photo.cast import Cast
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.photo.read import shrunk
 from lean_sepia.project import edits
 from lean_sepia.project.advice import contradiction
-from lean_sepia.project.model import ROLES, AnchorMark, Photo, Project
-from lean_sepia.project.questions import cast_of, resample, take_sample
+from lean_sepia.project.model import AnchorMark, Photo, Project, Sample, Shape
+from lean_sepia.project.questions import Outline, cast_of, outline_of, patch_of, resample, take_sample
 from lean_sepia.ui.anchor_dialog import AnchorDialog
+from lean_sepia.ui.cast_panel import CastPanel
+from lean_sepia.ui.features_panel import FeaturesPanel
+from lean_sepia.ui.greys_panel import GreysPanel
 from lean_sepia.ui.loupe import Loupe
-from lean_sepia.ui.panel import (
-    NoteBox,
-    Panel,
-    button,
-    clear,
-    counted,
-    label,
-    measure_box,
-    row,
-    rule,
-    scrolled,
-)
+from lean_sepia.ui.panel import button, clear, label, row, scrolled
 from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
-from lean_sepia.ui.photo_viewer import Mark, PhotoViewer, to_image
+from lean_sepia.ui.photo_viewer import SAMPLE_TOOLS, Mark, PhotoViewer, to_image
 from lean_sepia.ui.rooms.room import RoomPage
+from lean_sepia.ui.samples_panel import SamplesPanel
 from lean_sepia.ui.seen_photo import Seen, first_look, prepare
 from lean_sepia.ui.session import Session
-from lean_sepia.ui.swatch import Chip, Fields
 
 _THUMB_SIDE = 280
 
@@ -65,6 +47,8 @@ class EvidenceRoom(RoomPage):
         self.viewer.placed.connect(self._placed)
         self.viewer.hovered.connect(self._hover)
         self.viewer.tool_changed.connect(self._tool_changed)
+        self.viewer.outlined.connect(self._outlined)
+        self._locating = ""
         self._loupe = Loupe(self.viewer)
         self.viewer.left.connect(self._loupe.hide)
         self._build_centre()
@@ -116,41 +100,29 @@ class EvidenceRoom(RoomPage):
             choice.setProperty("tool", tool)
             self._tools.addButton(choice)
             buttons.append(choice)
-        self.role = QComboBox()
-        for role in ROLES:
-            self.role.addItem(role.replace("-", " "), role)
-        self.role.setFixedWidth(112)
-        self.role.setAccessibleName(self.tr("Role of the next sample"))
-        self.role.setToolTip(
-            self.tr("What the next sample shows: the base coat, a faded or a sheltered place, rust")
+        self.clipped = QCheckBox(self.tr("Show clipped"))
+        self.clipped.setToolTip(
+            self.tr("Stripes where a channel is at its end: nothing can be measured there")
         )
-        self.size = measure_box(0.5, 400, 8, "px", self.tr("Radius of the disc"), width=70)
-        self.size.valueChanged.connect(self._set_radius)
-        return row(*buttons, None, self.role, self.size, spacing=6)
+        self.clipped.toggled.connect(self.viewer.set_show_clipped)
+        return row(*buttons, None, self.clipped, spacing=6)
 
     def _build_side(self) -> None:
-        self._cast_panel = Panel(self.tr("Cast"))
-        self._cast_words = label("", "title", wrap=True)
-        self._cast_detail = label("", "second", wrap=True)
-        self._anchors = QVBoxLayout()
-        self._anchors.setSpacing(2)
-        self._before, self._after = Fields(0, 22), Fields(0, 22)
-        for item in (self._cast_words, self._cast_detail, self._anchors, self._before, self._after):
-            self._cast_panel.add(item)
-        self.side.addWidget(self._cast_panel)
-        self._samples_panel = Panel(self.tr("Samples"), self.tr("±90 %"))
-        self._samples = QVBoxLayout()
-        self._samples.setSpacing(2)
-        self._samples_panel.add(scrolled(self._samples), 1)
-        self._samples.setContentsMargins(0, 0, 4, 0)
-        self.side.addWidget(self._samples_panel, 1)
-        signature = Panel(self.tr("Signature"), self.tr("goes first"))
-        self.signature = NoteBox(
-            self.tr("Signature of the subject"), self.tr("The one mark people know it by")
-        )
-        self.signature.editing_finished.connect(self._set_signature)
-        signature.add(self.signature)
-        self.side.addWidget(signature)
+        self.cast_panel = CastPanel(self.session)
+        self.cast_panel.edit_wanted.connect(self._edit_anchor)
+        self.cast_panel.remove_wanted.connect(self._remove_anchor)
+        self.greys = GreysPanel(self.session)
+        self.samples = SamplesPanel(self.session)
+        self.samples.shape_changed.connect(lambda _shape: self._use_shape())
+        self.samples.radius_changed.connect(self._set_radius)
+        self.samples.looked_at.connect(self._look_at)
+        self.features = FeaturesPanel(self.session)
+        self.features.locate_wanted.connect(self._start_locating)
+        self.side.addWidget(self.cast_panel)
+        self.side.addWidget(self.greys)
+        self.side.addWidget(self.samples, 1)
+        self.side.addWidget(self.features)
+        self.greys.hide()
 
     # What the document says
 
@@ -160,8 +132,7 @@ class EvidenceRoom(RoomPage):
         if self._photo_id not in ids:
             self._photo_id = ids[0] if ids else ""
             self.seen = None
-        if self.signature.toPlainText() != project.signature:
-            self.signature.setPlainText(project.signature)
+        self.features.show_features()
         self._fill_strip(project)
         self._details.setEnabled(bool(self._photo_id))
         if not self._photo_id:
@@ -169,15 +140,16 @@ class EvidenceRoom(RoomPage):
             self._title.setText(self.tr("No photo yet"))
             self._subtitle.setText("")
             self._show_cast(None)
-            clear(self._samples)
+            self.samples.show_samples("")
             return
         photo = project.photo(self._photo_id)
         self._title.setText(photo.title)
         self._subtitle.setText(" · ".join(word for word in (photo.date, photo.process, photo.light) if word))
-        self._fill_samples(project)
+        self.samples.show_samples(photo.id)
         self._show_marks(project)
-        if self.seen is None or self.seen.photo.id != photo.id or self.seen.photo.anchors != photo.anchors:
-            if self.seen is None or self.seen.photo.id != photo.id:
+        known = None if self.seen is None else self.seen.photo
+        if known is None or (known.id, known.anchors, known.tones) != (photo.id, photo.anchors, photo.tones):
+            if known is None or known.id != photo.id:
                 self.session.jobs.start(
                     "look", lambda _p: (photo.id, first_look(self.session, photo)), self._show_look
                 )
@@ -211,9 +183,14 @@ class EvidenceRoom(RoomPage):
         zone = self.session.zone
         marks = [Mark("square", a.x, a.y, a.radius) for a in photo.anchors]
         marks += [
-            Mark("circle", s.x, s.y, s.radius, s.zone == zone)
+            Mark("circle", s.x, s.y, s.radius, s.zone == zone, s.path, s.shape == "polygon")
             for s in project.samples
             if s.photo == self._photo_id
+        ]
+        marks += [
+            Mark("diamond", f.x, f.y, 10.0, True)
+            for f in project.features
+            if f.photo == self._photo_id and f.x is not None and f.y is not None
         ]
         boxes = [
             _box(region.corners)
@@ -223,81 +200,9 @@ class EvidenceRoom(RoomPage):
         self.viewer.show_marks(marks, boxes)
 
     def _show_cast(self, seen: Seen | None) -> None:
-        clear(self._anchors)
-        anchors = seen.photo.anchors if seen else ()
-        self._cast_panel.set_remark(counted(len(anchors), self.tr("1 anchor"), self.tr("{0} anchors")))
-        for field in (self._before, self._after):
-            field.setVisible(bool(anchors))
-        if seen is None or not anchors:
-            self._cast_words.setText(self.tr("As found."))
-            self._cast_detail.setText(
-                self.tr(
-                    "Mark something grey or white with Grey anchor, or something whose colour you know. Without one a colour can be 10 out."
-                )
-            )
-            return
-        self._cast_words.setText(cast_words(seen))
-        detail = [seen.cast.model.capitalize() + "."]
-        if seen.cast.anchor_error_de00 is not None:
-            detail.append(self.tr("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
-        detail += [word.capitalize() + "." for word in seen.cast.warnings]
-        self._cast_detail.setText(" ".join(detail))
-        for anchor in anchors:
-            self._anchors.addLayout(self._anchor_row(anchor))
-        samples = [s for s in self.session.project.samples if s.photo == seen.photo.id][:6]
-        raw = Cast()
-        patches = [disc_patch(seen.picture.pixels, s.x, s.y, s.radius) for s in samples]
-        self._before.show_labs(
-            [_tuple(raw.lab(patch.mean)) for patch in patches], self.tr("Samples as found")
-        )
-        self._after.show_labs([sample.lab for sample in samples], self.tr("Samples corrected"))
-
-    def _anchor_row(self, anchor: AnchorMark) -> QHBoxLayout:
-        known = (
-            self.tr("grey, L* {0}").format(f"{anchor.lightness:.0f}")
-            if anchor.lightness is not None
-            else self.tr("grey")
-        )
-        if anchor.a or anchor.b:
-            known = ", ".join(f"{round(v)}" for v in (anchor.lightness, anchor.a, anchor.b)).replace("-", "−")
-        name = button(anchor.name or self.tr("Anchor"), "link", self.tr("Change what is known of it"))
-        name.clicked.connect(lambda: self._edit_anchor(anchor))
-        drop = button("×", "step", self.tr("Remove this anchor"))
-        drop.setAccessibleName(self.tr("Remove anchor {0}").format(anchor.name))
-        drop.clicked.connect(lambda: self._remove_anchor(anchor.id))
-        return row(name, None, label(known, "second"), drop, spacing=6)
-
-    def _fill_samples(self, project: Project) -> None:
-        clear(self._samples)
-        mine = [sample for sample in project.samples if sample.photo == self._photo_id]
-        self._samples_panel.set_remark(self.tr("±90 %") if mine else "")
-        if not mine:
-            self._samples.addWidget(
-                label(
-                    self.tr(
-                        "None from this photo. Choose a zone at the left, then Sample, and click its paint."
-                    ),
-                    "second",
-                    wrap=True,
-                )
-            )
-        for sample in mine:
-            zone = project.zone(sample.zone)
-            name = button(
-                f"{zone.short}, {sample.role.replace('-', ' ')}", "link", self.tr("Choose this zone")
-            )
-            name.clicked.connect(lambda _c=False, z=zone.id: self.session.choose_zone(z))
-            drop = button("×", "step", self.tr("Remove this sample"))
-            drop.setAccessibleName(self.tr("Remove sample of {0}").format(zone.name))
-            drop.clicked.connect(
-                lambda _c=False, s=sample.id: self.session.edit(
-                    self.tr("Remove sample"), lambda p: edits.remove_sample(p, s)
-                )
-            )
-            figure = label(f"±{sample.de00_90:.1f}")
-            self._samples.addLayout(row(Chip(sample.lab), name, None, figure, drop, spacing=7))
-            self._samples.addWidget(rule())
-        self._samples.addStretch(1)
+        self.cast_panel.show_cast(seen)
+        self.greys.show_greys(seen)
+        self.samples.show_hint(seen)
 
     def _fill_strip(self, project: Project) -> None:
         clear(self._strip)
@@ -338,8 +243,11 @@ class EvidenceRoom(RoomPage):
     # What the user does
 
     def _tool_changed(self, tool: str) -> None:
+        shown = "sample" if tool in SAMPLE_TOOLS.values() else tool
         for choice in self._tools.buttons():
-            choice.setChecked(choice.property("tool") == tool)
+            choice.setChecked(choice.property("tool") == shown)
+        if tool == "sample" and self.samples.shape.currentData() != "disc":
+            self.viewer.set_tool(SAMPLE_TOOLS[self.samples.shape.currentData()])
 
     def _set_radius(self, value: float) -> None:
         self.viewer.radius = value
@@ -362,6 +270,9 @@ class EvidenceRoom(RoomPage):
         if tool == "sample":
             self.add_sample(x, y, radius)
             return
+        if tool == "feature":
+            self._locate(x, y)
+            return
         number = len(self.session.project.photo(self._photo_id).anchors) + 1
         blank = AnchorMark(
             id="new", x=x, y=y, radius=radius, name=self.tr("Grey {0}").format(number) if tool == "grey" else self.tr("Known {0}").format(number),
@@ -373,6 +284,14 @@ class EvidenceRoom(RoomPage):
 
     def add_sample(self, x: float, y: float, radius: float) -> None:
         """Sample a disc for the chosen zone in the chosen role."""
+        self.add_outline(Outline(x, y, radius))
+
+    def _outlined(self, shape: Shape, path: list[tuple[float, float]]) -> None:
+        x, y = (sum(values) / len(path) for values in zip(*path, strict=True))
+        self.add_outline(Outline(round(x, 1), round(y, 1), self.viewer.radius, shape, tuple(path)))
+
+    def add_outline(self, outline: Outline) -> None:
+        """Sample a disc, polygon or brush stroke for the chosen zone in the chosen role."""
         if self.seen is None:
             return
         if not self.session.zone:
@@ -380,13 +299,11 @@ class EvidenceRoom(RoomPage):
                 self.tr("Add a zone first, with the plus at the left: a sample belongs to a zone.")
             )
             return
-        zone, role, seen = self.session.zone, self.role.currentData(), self.seen
+        zone, role, seen = self.session.zone, self.samples.role.currentData(), self.seen
         name = self.tr("Sample {0}").format(self.session.project.zone(zone).name)
 
         def change(project: Project) -> Project:
-            sample = take_sample(
-                project, seen.photo, seen.picture.pixels, seen.cast, zone, role, x, y, radius
-            )
+            sample = take_sample(project, seen.photo, seen.picture.pixels, seen.cast, zone, role, outline)
             return edits.put(project, "samples", sample)
 
         self.session.edit(name, change)
@@ -418,15 +335,32 @@ class EvidenceRoom(RoomPage):
 
         def change(project: Project) -> Project:
             photo = project.photo(photo_id)
-            cast = cast_of(pixels, anchors)
+            cast = cast_of(pixels, anchors, photo.tones)
             samples, regions = resample(project, photo, pixels, cast)
             return edits.set_anchors(project, photo_id, anchors, samples, regions)
 
         self.session.edit(name, change)
 
-    def _set_signature(self) -> None:
-        words = self.signature.toPlainText().strip()
-        self.session.edit(self.tr("Signature"), lambda p: p.model_copy(update={"signature": words}))
+    def _start_locating(self, feature_id: str) -> None:
+        self._locating = feature_id
+        self.viewer.set_tool("feature")
+
+    def _locate(self, x: float, y: float) -> None:
+        feature, zone, photo = self._locating, self.session.zone or None, self._photo_id
+        self.viewer.set_tool("look")
+        if any(named.id == feature for named in self.session.project.features):
+            self.session.edit(
+                self.tr("Locate the signature"), lambda p: edits.locate_feature(p, feature, zone, photo, x, y)
+            )
+
+    def _look_at(self, sample: Sample) -> None:
+        """Show which pixels of a sample were left out."""
+        if self.seen is not None and sample.photo == self.seen.photo.id:
+            self.viewer.show_left_out(patch_of(self.seen.picture.pixels, outline_of(sample)).left_out)
+
+    def _use_shape(self) -> None:
+        if self.viewer.tool in ("sample", "polygon", "brush"):
+            self.viewer.set_tool(SAMPLE_TOOLS[self.samples.shape.currentData()])
 
     def _edit_photo(self) -> None:
         photo = self.session.project.photo(self._photo_id)
@@ -435,10 +369,21 @@ class EvidenceRoom(RoomPage):
         if answer == PhotoDialog.REMOVE:
             self.session.edit(self.tr("Remove photo"), lambda p: edits.remove_photo(p, photo.id))
         elif answer:
-            changed = dialog.photo()
-            self.session.edit(
-                self.tr("About {0}").format(changed.title), lambda p: edits.put(p, "photos", changed)
-            )
+            self.describe_photo(dialog.photo())
+
+    def describe_photo(self, changed: Photo) -> None:
+        """Keep what is known of a photo; where its colours now count or no longer do, its samples are read anew."""
+        seen = self.seen if self.seen is not None and self.seen.photo.id == changed.id else None
+
+        def change(project: Project) -> Project:
+            project = edits.describe_photo(project, changed)
+            if seen is None or seen.photo.tones == changed.tones:
+                return project
+            cast = cast_of(seen.picture.pixels, changed.anchors, changed.tones)
+            samples, regions = resample(project, changed, seen.picture.pixels, cast)
+            return edits.set_anchors(project, changed.id, changed.anchors, samples, regions)
+
+        self.session.edit(self.tr("About {0}").format(changed.title), change)
 
     def _ask_photos(self) -> None:
         from lean_sepia.ui.window import PICTURE_FILTER
@@ -447,19 +392,6 @@ class EvidenceRoom(RoomPage):
         workspace = self.window().workspace
         if names and workspace:
             workspace.add_photos(names)
-
-
-def cast_words(seen: Seen) -> str:
-    """What the correction took out, in words."""
-    white = _tuple(seen.cast.lab([0.5, 0.5, 0.5]))
-    neutral = _tuple(Cast().lab([0.5, 0.5, 0.5]))
-    change = difference(white, neutral)
-    if change.de00 < 1.5:
-        return "Hardly any cast."
-    warm = neutral[2] - white[2] > abs(neutral[1] - white[1]) * 0.5
-    cool = white[2] - neutral[2] > abs(neutral[1] - white[1]) * 0.5
-    name = "Warm light" if warm else "Cool light" if cool else "A cast"
-    return f"{name}, taken out."
 
 
 def _tuple(lab) -> tuple[float, float, float]:

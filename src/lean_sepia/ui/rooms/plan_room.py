@@ -172,6 +172,11 @@ class PlanRoom(RoomPage):
                 int(hands // 60), f"{int(hands % 60):02d}", len(used), round(waiting.total_seconds() / 3600)
             )
         )
+        if self.session.project.features:
+            first = self.session.project.features[0].words
+            self._remark.setText(
+                f"{self._remark.text()} {self.tr('Signature, done first and best: {0}.').format(first)}"
+            )
         self.timeline.show_plan(bars, used, self.current)
 
     def _show_findings(self, findings: list[Finding]) -> None:

@@ -1,0 +1,101 @@
+"""What further sample or anchor would narrow the range of a colour most, and to what.
+
+A further anchor is tried out: the hypotheses of the correction are updated as if it had been found in the picture,
+without moving them, and the range is computed anew. What it would say is not known, only how sure it would make.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from lean_sepia.arrays import FloatArray
+from lean_sepia.photo.cast import Cast, Misfit, stated_width
+from lean_sepia.photo.cast_families import range_scale
+from lean_sepia.photo.cast_model import cones_of, corrected_lab, lab_and_slopes
+from lean_sepia.photo.patch import Patch
+from lean_sepia.photo.sample import radius90
+
+Kind = Literal["grey", "white", "same colour", "larger sample", "another photo"]
+
+
+@dataclass(frozen=True)
+class Help:
+    """Something to look for, the range it would leave, and how much narrower that is."""
+
+    kind: Kind
+    de00_90: float
+    gain: float
+
+
+def what_would_help(cast: Cast, patch: Patch) -> list[Help]:
+    """Every kind of further evidence for a patch, the one that narrows its range most first."""
+    lab = cast.lab(patch.mean)
+    now = radius90(lab, cast.possible_labs(patch))
+    trials: list[tuple[Kind, float]] = []
+    for kind, wanted in (
+        ("grey", (55.0, 0.0, 0.0)),
+        ("white", (92.0, 0.0, 1.0)),
+        ("same colour", tuple(lab)),
+    ):
+        trial = _with_anchor(cast, np.array(wanted))
+        trials.append((kind, radius90(lab, trial.possible_labs(patch))))  # type: ignore[arg-type]
+    steady = replace(patch, cov_of_mean=patch.cov_of_mean / 8)
+    trials.append(("larger sample", radius90(lab, cast.possible_labs(steady))))
+    # A second photo as good as this one errs on its own.
+    trials.append(("another photo", now / float(np.sqrt(2))))
+    found = [Help(kind, min(radius, now), max(0.0, now - radius)) for kind, radius in trials]
+    return sorted(found, key=lambda one: -one.gain)
+
+
+def _with_anchor(cast: Cast, lab: FloatArray) -> Cast:
+    """The correction as sure as it would be with one more anchor of this colour."""
+    width = stated_width()
+    hypotheses = []
+    for one in cast.hypotheses:
+        cones = _cones_that_give(lab, one.theta)
+        _, slopes = lab_and_slopes(cones, one.theta[None])
+        J = slopes[0] / width[:, None]
+        precision = np.linalg.inv(one.covariance) + J.T @ J
+        hypotheses.append(replace(one, covariance=np.linalg.inv(precision)))
+    known = cast.known + 1
+    # The scale of ranges belongs to the count of anchors they were measured with: keep today's.
+    ratio = [
+        np.divide(range_scale(one.family, cast.known), range_scale(one.family, known)) for one in hypotheses
+    ]
+    hypotheses = [
+        replace(one, misfit=tuple(np.array(one.misfit) * r)) for one, r in zip(hypotheses, ratio, strict=True)
+    ]
+    hypotheses = [
+        replace(one, covariance=one.covariance * float(np.mean(r)) ** 2)
+        for one, r in zip(hypotheses, ratio, strict=True)
+    ]
+    return replace(cast, hypotheses=tuple(hypotheses), misfit=_misfit_with(cast.misfit, lab), known=known)
+
+
+def _misfit_with(misfit: Misfit | None, lab: FloatArray) -> Misfit:
+    at = lab[None] if misfit is None else np.vstack([misfit.at, lab])
+    weights = np.zeros((len(at), 3))
+    if misfit is not None:
+        weights[:-1] = misfit.weights
+    return Misfit.sure_at(at, weights)
+
+
+def _cones_that_give(lab: FloatArray, theta: FloatArray) -> FloatArray:
+    """Cone responses (3,) that a correction takes to L*a*b* (3,), by a few Newton steps in their logs."""
+    logs = np.log(np.maximum(cones_of(np.full(3, 0.2)), 1e-3))
+    for _ in range(12):
+        trials = logs + np.vstack([np.zeros(3), 1e-4 * np.eye(3)])
+        labs = np.stack([corrected_lab(np.exp(trial), theta[None])[0] for trial in trials])
+        slopes = (labs[1:] - labs[0]).T / 1e-4
+        step = np.linalg.lstsq(slopes, lab - labs[0], rcond=None)[0]
+        logs = logs + np.clip(step, -1, 1)
+    return np.exp(logs)
+
+
+def best_help(helps: Sequence[Help], least_gain: float = 0.3) -> Help | None:
+    """What is worth telling, or None where nothing would change much."""
+    return helps[0] if helps and helps[0].gain >= least_gain else None
