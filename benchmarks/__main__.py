@@ -2,13 +2,14 @@
 
 import sys
 
-from benchmarks import cast, mixing, ranges, startup, viewing
+from benchmarks import cast, film, mixing, ranges, startup, viewing
 
 ALL = {
     "startup": startup.main,
     "mixing": mixing.main,
     "ranges": ranges.main,
     "cast": cast.main,
+    "film": film.main,
     "viewing": viewing.main,
 }
 

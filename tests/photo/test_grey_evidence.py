@@ -19,12 +19,14 @@ def greys_of(scene, seed):
     """What a print of the scene shows of its areas."""
     pixels = take(scene, ortho_print(seed), seed)
     found = {}
-    for spot, discs in scene.spots.items():
-        area = spot.split()[0]
-        if area in AREAS and area not in found:
-            found[area] = PrintGrey(
-                float(np.mean([AS_FOUND.lab(disc_patch(pixels, *d).mean)[0] for d in discs]))
-            )
+    for area in AREAS:
+        discs = next(
+            scene.spots[f"{area}{state}"]
+            for state in (" sheltered", " exposed", "")
+            if f"{area}{state}" in scene.spots
+        )
+        lightness = [float(AS_FOUND.lab(disc_patch(pixels, *disc).mean)[0]) for disc in discs]
+        found[area] = PrintGrey(float(np.mean(lightness)), 0.5 + float(np.std(lightness)))
     return found
 
 

@@ -67,7 +67,7 @@ def test_sisters_are_named_where_they_are_blended(worked):
     )
     assert "Tordmule" not in targets_of(both, "hull").fresh.source
     blended = edits.put(both, "photos", both.photo("f2").model_copy(update={"prototype": "the sister"}))
-    assert targets_of(blended, "hull").fresh.source == "sheltered samples of 2 photos, the sister, Tordmule"
+    assert targets_of(blended, "hull").fresh.source == "sheltered samples of 2 photos, Tordmule, the sister"
 
 
 def test_photos_that_disagree_are_told(worked):

@@ -307,3 +307,113 @@ def test_viewer_zooms_and_pans(workspace, qtbot):
     assert viewer.to_picture(QPointF(240, 170)).x() == pytest.approx(before.x(), abs=1.5)
     qtbot.keyClick(viewer, Qt.Key.Key_0)
     assert viewer._fitted
+
+
+def test_a_polygon_is_drawn_corner_by_corner_and_closed_on_its_first(untouched, qtbot):
+    room = untouched.rooms["evidence"]
+    untouched.session.choose_zone("house")
+    room.samples.shape.setCurrentIndex(1)
+    room.viewer.set_tool("sample")
+    assert room.viewer.tool == "polygon"
+    for x, y in ((600, 505), (700, 505), (700, 540), (600, 540), (600, 505)):
+        qtbot.mouseClick(room.viewer, Qt.MouseButton.LeftButton, pos=widget_point(room.viewer, x, y))
+    (sample,) = untouched.session.project.samples
+    assert sample.shape == "polygon"
+    assert len(sample.path) == 4
+    assert sample.pixels > 2000
+    untouched.session.undo()
+    assert untouched.session.project.samples == ()
+
+
+def test_a_brush_stroke_is_one_sample(untouched, qtbot):
+    room = untouched.rooms["evidence"]
+    untouched.session.choose_zone("house")
+    room.samples.shape.setCurrentIndex(2)
+    room.viewer.set_tool("sample")
+    start, end = widget_point(room.viewer, 600, 520), widget_point(room.viewer, 700, 520)
+    qtbot.mousePress(room.viewer, Qt.MouseButton.LeftButton, pos=start)
+    qtbot.mouseMove(room.viewer, (start + end) / 2)
+    qtbot.mouseMove(room.viewer, end)
+    qtbot.mouseRelease(room.viewer, Qt.MouseButton.LeftButton, pos=end)
+    (sample,) = untouched.session.project.samples
+    assert sample.shape == "brush"
+    assert sample.pixels > 150
+
+
+def test_escape_drops_a_polygon_that_is_not_closed(untouched, qtbot):
+    room = untouched.rooms["evidence"]
+    room.viewer.set_tool("polygon")
+    qtbot.mouseClick(room.viewer, Qt.MouseButton.LeftButton, pos=widget_point(room.viewer, 600, 505))
+    qtbot.keyClick(room.viewer, Qt.Key.Key_Escape)
+    assert room.viewer.tool == "polygon"
+    qtbot.keyClick(room.viewer, Qt.Key.Key_Escape)
+    assert room.viewer.tool == "look"
+    assert untouched.session.project.samples == ()
+
+
+def test_the_press_print_shows_what_its_greys_allow(workspace):
+    room = workspace.rooms["evidence"]
+    assert room.greys.isHidden()
+    room.choose_photo("f3")
+    assert not room.greys.isHidden()
+    assert room.greys.ranked[0].scheme == "first livery"
+    assert "neither hue nor strength" in room.greys._words.text()
+    assert "Black and white" in room.cast_panel.words.text()
+    before = [fit.chi_squared for fit in room.greys.ranked]
+    room.greys.emulsion.setCurrentIndex(2)
+    assert [fit.chi_squared for fit in room.greys.ranked] != before
+
+
+def test_a_photo_said_to_be_coloured_in_gives_no_colours(workspace):
+    room, session = workspace.rooms["evidence"], workspace.session
+    fresh = session.cut("hull").targets.fresh
+    assert "sheltered" in fresh.source
+    room.describe_photo(session.project.photo("f1").model_copy(update={"tones": "colourised"}))
+    assert all(s.lab[1:] == (0.0, 0.0) for s in session.project.samples if s.photo == "f1")
+    changed = session.cut("hull").targets.fresh
+    assert changed is None or "sheltered" not in changed.source
+    session.undo()
+    assert session.cut("hull").targets.fresh == fresh
+
+
+def test_a_date_that_is_none_is_refused_and_nothing_changes(workspace):
+    room, session = workspace.rooms["evidence"], workspace.session
+    before = session.project
+    room.describe_photo(before.photo("f1").model_copy(update={"date": "last summer"}))
+    assert session.project is before
+    assert "no date of a photo" in workspace.advice._text.text()
+
+
+def test_clipped_pixels_are_striped_and_left_out_ones_dotted(workspace):
+    room = workspace.rooms["evidence"]
+    plain = room.viewer.grab().toImage()
+    room.clipped.setChecked(True)
+    assert room.viewer.show_clipped
+    room.clipped.setChecked(False)
+    assert room.viewer.grab().toImage() == plain
+    sample = next(s for s in workspace.session.project.samples if s.photo == "f1")
+    room.samples.looked_at.emit(sample)
+    assert room.viewer._left_out is not None
+    room.viewer.set_tool("look")
+    assert room.viewer._left_out is None
+
+
+def test_a_second_feature_is_named_and_located(workspace):
+    room, session = workspace.rooms["evidence"], workspace.session
+    room.features._start_another()
+    room.features.text.setPlainText("The patched funnel")
+    room.features.text.editing_finished.emit()
+    assert [feature.words for feature in session.project.features][1] == "The patched funnel"
+    session.choose_zone("funnel")
+    room.features.place.click()
+    assert room.viewer.tool == "feature"
+    room.viewer.placed.emit("feature", 836.0, 340.0, 8.0)
+    feature = session.project.features[1]
+    assert (feature.zone, feature.photo, feature.x) == ("funnel", "f1", 836.0)
+    assert room.viewer.tool == "look"
+
+
+def test_what_would_help_is_said_for_the_chosen_zone(workspace):
+    room = workspace.rooms["evidence"]
+    workspace.session.choose_zone("funnel")
+    assert room.samples._hint.text().startswith("Funnel, surer:")

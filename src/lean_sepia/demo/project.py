@@ -236,9 +236,10 @@ def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -
     plate_mark, box_mark = project.photo("f1").anchors
     project = set_anchors(project, "f3", (plate_mark, box_mark), (), ())
     for zone in ("hull", "house", "funnel", "boot"):
-        spot = next(name for name in spots if name.startswith(zone))
-        sample = take_sample(project, press, pixels, AS_FOUND, zone, "base", Outline(*spots[spot][0]))
-        project = put(project, "samples", sample)
+        place: Role = "sheltered" if f"{zone} sheltered" in spots else "base"
+        for disc in spots.get(f"{zone} sheltered", spots[f"{zone} exposed"]):
+            sample = take_sample(project, press, pixels, AS_FOUND, zone, place, Outline(*disc))
+            project = put(project, "samples", sample)
     project = name_feature(project, "Rust runs under the four scuppers, port side")
     return locate_feature(project, "g1", "hull", "f1", *spots["hull exposed"][1][:2])
 

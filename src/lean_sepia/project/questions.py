@@ -157,10 +157,12 @@ def rank_project_schemes(
     SampleError
         Too few areas, or no scheme.
     """
+    mine = [sample for sample in project.samples if sample.photo == photo.id]
     greys: dict[str, list[float]] = {}
-    for sample in project.samples:
-        if sample.photo == photo.id:
-            greys.setdefault(sample.zone, []).append(sample.lab[0])
+    # Schemes name fresh paint, so sheltered places count before others, as they do for a zone's fresh target.
+    for role in ("sheltered", "base"):
+        for zone in sorted({sample.zone for sample in mine if sample.role == role} - set(greys)):
+            greys[zone] = [s.lab[0] for s in mine if s.zone == zone and s.role == role]
     certain = {}
     for mark in photo.anchors:
         if mark.lightness is not None:
