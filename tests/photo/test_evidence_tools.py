@@ -13,7 +13,8 @@ from lean_sepia.photo.cast import AS_FOUND, Anchor, fit_cast
 from lean_sepia.photo.combine import Reading, combine, same_paint_in_shade
 from lean_sepia.photo.next_evidence import best_help, what_would_help
 from lean_sepia.photo.patch import brush_patch, disc_patch, polygon_patch
-from lean_sepia.photo.rectify import bends_lines, mm_per_px, plane_matrix, scale_bar_mm, straighten
+from lean_sepia.photo.read import bends_lines
+from lean_sepia.photo.rectify import mm_per_px, plane_matrix, scale_bar_mm, straighten
 from lean_sepia.photo.sample import sample_disc, sample_patch
 from lean_sepia.photo.shares import area_shares, contrasts, shares_missed, snap_to_edges
 

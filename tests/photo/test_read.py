@@ -165,3 +165,54 @@ def test_odd_shapes(shape):
     small = shrunk(picture.pixels, 2000)
     assert max(small.shape) <= max(2000, 3)
     assert np.all(small == 128)
+
+
+def test_raw_and_heic_without_their_libraries_say_what_to_do(monkeypatch):
+    def missing(name):
+        raise ImportError(name)
+
+    monkeypatch.setattr("lean_sepia.photo.optional_formats.importlib.import_module", missing)
+    for data, name, extra in (
+        (b"II*\0" + bytes(64), "field.NEF", "raw"),
+        (b"\0\0\0\x18ftypheic" + bytes(64), "phone.heic", "heic"),
+        (b"\0\0\0\x18ftypmif1" + bytes(64), "renamed.jpg", "heic"),
+    ):
+        with pytest.raises(PictureError, match=f"extra “{extra}”"):
+            decode_picture(data, name)
+
+
+def test_raw_is_developed_for_daylight(monkeypatch):
+    """A stand-in for the optional library: what it is asked for, and that its pixels are kept at 16 bits."""
+    asked = {}
+
+    class Raw:
+        daylight_whitebalance = (2.0, 1.0, 1.5, 0.0)
+
+        def __enter__(self):
+            return self
+
+        def __exit__(self, *_):
+            return False
+
+        def postprocess(self, **options):
+            asked.update(options)
+            return np.full((4, 6, 3), 30_000, np.uint16)
+
+    library = type("rawpy", (), {"imread": staticmethod(lambda _file: Raw()), "LibRawError": ValueError})
+    monkeypatch.setattr("lean_sepia.photo.optional_formats.importlib.import_module", lambda _name: library)
+    picture = decode_picture(b"II*\0" + bytes(64), "field.dng")
+    assert picture.pixels.dtype == np.uint16
+    assert (picture.width, picture.height) == (6, 4)
+    assert asked["user_wb"] == [2.0, 1.0, 1.5, 0.0]
+    assert asked["no_auto_bright"]
+
+
+def test_a_wide_lens_is_flagged():
+    exif = Image.Exif()
+    details = exif.get_ifd(0x8769)
+    details[0xA434], details[0xA405] = "Prime 24", 24
+    file = io.BytesIO()
+    Image.new("RGB", (20, 10), (90, 90, 90)).save(file, "JPEG", exif=exif)
+    notes = " ".join(decode_picture(file.getvalue(), "quay.jpg").notes)
+    assert "lens: Prime 24" in notes
+    assert "straight lines may bend" in notes

@@ -6,11 +6,13 @@ import numpy as np
 import pytest
 from PIL import Image
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import QInputDialog, QLabel, QPushButton, QSizePolicy
 
 from lean_sepia.project.advice import ROOMS
 from lean_sepia.project.store import ProjectStore
 from lean_sepia.ui import theme
+from lean_sepia.ui.job import Job
 from lean_sepia.ui.settings import Settings, load_settings, save_settings, settings_file
 from lean_sepia.ui.window import MainWindow
 
@@ -242,3 +244,29 @@ def test_recent_projects_are_offered(qtbot, demo):
     assert window.workspace is not None
     window.close()
     window.deleteLater()
+
+
+def test_pictures_are_pasted(workspace, qapp):
+    photos = len(workspace.session.project.photos)
+    image = QImage(40, 30, QImage.Format.Format_RGB32)
+    image.fill(QColor(120, 90, 60))
+    qapp.clipboard().setImage(image)
+    workspace.paste()
+    added = workspace.session.project.photos[photos]
+    assert (added.width, added.height) == (40, 30)
+    qapp.clipboard().setText("no picture")
+    workspace.paste()
+    assert len(workspace.session.project.photos) == photos + 1
+    assert "no picture on the clipboard" in workspace.advice._text.text()
+
+
+def test_long_reading_is_followed_and_can_be_cancelled(workspace):
+    job = Job(lambda progress: progress(0.5) or 7)
+    workspace.advice.follow(job, "Reading 3 photos")
+    assert workspace.advice._button.text() == "Cancel"
+    ended = []
+    job.cancelled.connect(lambda: ended.append("cancelled"))
+    workspace.advice._button.click()
+    job.run()
+    assert ended == ["cancelled"]
+    assert workspace.advice._button.text().startswith("Go to")

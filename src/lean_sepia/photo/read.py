@@ -18,10 +18,13 @@ from PIL import Image, ImageCms, UnidentifiedImageError
 
 from lean_sepia.arrays import Image8
 from lean_sepia.errors import PictureError
+from lean_sepia.photo.optional_formats import develop_raw, is_heic, is_raw, open_heic
 
 MOST_PIXELS = 150_000_000
 _BACKDROP = 160  # what transparent parts are laid on: the grey of the viewer
 _ORIENTATION_TAG, _TAKEN_TAG, _EXIF_IFD = 0x0112, 0x9003, 0x8769
+_WIDE_MM = 28.0
+_LENS_TAG, _FOCAL_35_TAG = 0xA434, 0xA405
 _KINDS = {
     "JPEG": {".jpg", ".jpeg", ".jpe", ".jfif"},
     "TIFF": {".tif", ".tiff"},
@@ -81,6 +84,12 @@ def decode_picture(data: bytes, name: str) -> Picture:
     if not data:
         raise PictureError(f"{name} is empty (0 bytes). Copy it again from its source.")
     notes: list[str] = []
+    if is_raw(name):
+        pixels = develop_raw(data, name)
+        notes.append("camera raw, developed for daylight")
+        return Picture(pixels, tuple(notes), None, hashlib.sha256(data).hexdigest(), "image/x-raw")
+    if is_heic(data):
+        open_heic(name)
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")  # Pillow's own advice; what matters to the user becomes a note
         try:
@@ -104,6 +113,7 @@ def decode_picture(data: bytes, name: str) -> Picture:
         exif = image.getexif()
         pixels = _upright(pixels, exif.get(_ORIENTATION_TAG, 1), notes)
         taken = _taken(exif)
+        notes += _lens(exif)
     kind = str(image.format)
     suffix = Path(name).suffix.lower()
     expected = _KINDS.get(kind, {f".{kind.lower()}"})
@@ -257,6 +267,27 @@ def _upright(pixels: Pixels, orientation: object, notes: list[str]) -> Pixels:
         return pixels
     notes.append("turned upright as the camera noted")
     return np.ascontiguousarray(turns[orientation](pixels))
+
+
+def _lens(exif: Image.Exif) -> list[str]:
+    """What the camera noted of its lens; a wide one is flagged, its bent lines are left as they are."""
+    details = exif.get_ifd(_EXIF_IFD)
+    found = []
+    model = str(details.get(_LENS_TAG, "")).strip().strip("\0")
+    if model and model.isprintable():
+        found.append(f"lens: {model[:60]}")
+    try:
+        length = float(details.get(_FOCAL_35_TAG, 0))
+    except (TypeError, ValueError):
+        length = 0.0
+    if bends_lines(length or None):
+        found.append(f"wide lens ({length:.0f} mm): straight lines may bend; they are left as they are")
+    return found
+
+
+def bends_lines(focal_length_35mm: float | None) -> bool:
+    """Whether a lens is so wide that straight lines may bend: said, not corrected (practice)."""
+    return focal_length_35mm is not None and focal_length_35mm < _WIDE_MM
 
 
 def _taken(exif: Image.Exif) -> str | None:

@@ -16,7 +16,6 @@ Point = tuple[float, float]
 _LEAST_AREA_PX = 100.0
 _MOST_PIXELS = 40_000_000
 _NICE = (1.0, 2.0, 5.0)
-_WIDE_MM = 28.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -104,8 +103,3 @@ def scale_bar_mm(visible_mm: float) -> float:
     wanted = visible_mm / 4
     power = 10.0 ** np.floor(np.log10(wanted))
     return float(max(step * power for step in _NICE if step * power <= wanted))
-
-
-def bends_lines(focal_length_35mm: float | None) -> bool:
-    """Whether a lens is so wide that straight lines may bend: said, not corrected (practice)."""
-    return focal_length_35mm is not None and focal_length_35mm < _WIDE_MM

@@ -7,6 +7,7 @@ from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QVBoxLayout, QWidget
 
 from lean_sepia.project.advice import Advice
+from lean_sepia.ui.job import Job
 from lean_sepia.ui.panel import button, label
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.theme import TEXT, font
@@ -49,6 +50,7 @@ class AdviceLine(QFrame):
         self.setFixedHeight(42)
         self._session = session
         self._advice: Advice | None = None
+        self._work: Job | None = None
         self._text = label("")
         self._text.setAccessibleName(self.tr("Advice"))
         self._button = button("")
@@ -82,7 +84,7 @@ class AdviceLine(QFrame):
         return QSize(400, 42)
 
     def _refresh(self) -> None:
-        if self._refusal.isActive():
+        if self._refusal.isActive() or self._work is not None:
             return
         self._advice = self._session.advice()[0]
         self._show(self._advice.text)
@@ -100,7 +102,25 @@ class AdviceLine(QFrame):
         self._advice = None
         self._refusal.start()
 
+    def follow(self, job: Job, words: str) -> None:
+        """Say what long work is under way, how far it is, and let it be cancelled."""
+        self._work = job
+        self._show(words)
+        self._button.setText(self.tr("Cancel"))
+        self._progress.setRange(0, 100)
+        job.progress.connect(lambda share: self._progress.setValue(round(100 * share)))
+        for ending in (job.done, job.failed, job.cancelled):
+            ending.connect(self._stop_following)
+
+    def _stop_following(self, *_answer: object) -> None:
+        self._work = None
+        self._progress.setRange(0, 0)
+        self._refresh()
+
     def _go(self) -> None:
+        if self._work is not None:
+            self._work.cancel()
+            return
         if self._advice is None:
             self._refusal.stop()
             self._refresh()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QDoubleSpinBox,
     QFrame,
@@ -31,6 +31,30 @@ def label(text: str = "", kind: str = "", wrap: bool = False) -> QLabel:
     if wrap:
         answer.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
     return answer
+
+
+class ElidedLabel(QLabel):
+    """One line that ends in an ellipsis where it does not fit; the whole of it is its tool tip."""
+
+    def __init__(self, kind: str = "") -> None:
+        super().__init__()
+        self.setProperty("kind", kind)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self._whole = ""
+
+    def show_text(self, text: str) -> None:
+        """Show a text, shortened to the width there is."""
+        self._whole = text
+        self.setToolTip(text)
+        self._fit()
+
+    def _fit(self) -> None:
+        self.setText(self.fontMetrics().elidedText(self._whole, Qt.TextElideMode.ElideRight, self.width()))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
 
 
 def button(text: str, kind: str = "", tip: str = "") -> QPushButton:

@@ -29,7 +29,7 @@ if TYPE_CHECKING:
     from lean_sepia.ui.workspace import Workspace
 
 PROJECT_FILTER = "Lean Sepia (*.sepia)"
-PICTURE_FILTER = "Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.bmp *.gif);;All files (*)"
+PICTURE_FILTER = "Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.bmp *.gif *.heic *.heif *.dng *.nef *.cr2 *.cr3 *.arw *.raf *.orf *.rw2);;All files (*)"
 
 
 class MainWindow(QMainWindow):

@@ -5,12 +5,20 @@ from __future__ import annotations
 import importlib
 from pathlib import Path
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QBuffer, Qt
 from PySide6.QtGui import QKeySequence, QShortcut
-from PySide6.QtWidgets import QHBoxLayout, QMenu, QMessageBox, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QMenu,
+    QMessageBox,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from lean_sepia.errors import SepiaError
-from lean_sepia.photo.read import Picture, read_picture
+from lean_sepia.photo.read import Picture, decode_picture, read_picture
 from lean_sepia.project import edits
 from lean_sepia.project.advice import ROOMS
 from lean_sepia.project.model import Lab, Photo, Project
@@ -61,6 +69,7 @@ class Workspace(QWidget):
         session.changed.connect(self._refresh)
         for index, room in enumerate(ROOMS, start=1):
             QShortcut(QKeySequence(f"Ctrl+{index}"), self, lambda name=room: self.open_room(name))
+        QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste)
         QShortcut(QKeySequence("Alt+Up"), self, lambda: session.step_zone(-1))
         QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
         self._refresh()
@@ -142,7 +151,33 @@ class Workspace(QWidget):
                     found.append(str(error))
             return found
 
-        self.session.jobs.start("read photos", read, self._photos_read)
+        job = self.session.jobs.start("read photos", read, self._photos_read)
+        if not self.session.jobs.idle and len(names) > 1:
+            self.advice.follow(job, self.tr("Reading {0} photos").format(len(names)))
+
+    def paste(self) -> None:
+        """Add pictures from the clipboard: copied files, or a copied picture."""
+        data = QApplication.clipboard().mimeData()
+        names = [url.toLocalFile() for url in data.urls() if url.isLocalFile()]
+        if names:
+            self.add_photos(names)
+            return
+        image = QApplication.clipboard().image()
+        if image.isNull():
+            self.session.refused.emit(
+                self.tr(
+                    "There is no picture on the clipboard. Copy one, or copy picture files, and paste again."
+                )
+            )
+            return
+        buffer = QBuffer()
+        buffer.open(QBuffer.OpenModeFlag.WriteOnly)
+        image.save(buffer, "PNG")
+        written = bytes(buffer.data().data())
+        name = self.tr("Pasted {0}.png").format(len(self.session.project.photos) + 1)
+        self.session.jobs.start(
+            "read photos", lambda _p: [(name, decode_picture(written, name), written)], self._photos_read
+        )
 
     def _photos_read(self, found: list) -> None:
         refused = [item for item in found if isinstance(item, str)]

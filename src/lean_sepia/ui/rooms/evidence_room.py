@@ -6,7 +6,7 @@ from functools import partial
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import QButtonGroup, QCheckBox, QFileDialog, QHBoxLayout, QSizePolicy, QSlider
+from PySide6.QtWidgets import QButtonGroup, QCheckBox, QFileDialog, QHBoxLayout, QSlider
 
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
@@ -20,7 +20,7 @@ from lean_sepia.ui.cast_panel import CastPanel
 from lean_sepia.ui.features_panel import FeaturesPanel
 from lean_sepia.ui.greys_panel import GreysPanel
 from lean_sepia.ui.loupe import Loupe
-from lean_sepia.ui.panel import button, clear, label, row, scrolled
+from lean_sepia.ui.panel import ElidedLabel, button, clear, label, row, scrolled
 from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
 from lean_sepia.ui.photo_viewer import SAMPLE_TOOLS, Mark, PhotoViewer, to_image
@@ -56,8 +56,7 @@ class EvidenceRoom(RoomPage):
 
     def _build_centre(self) -> None:
         self._title = label("", "title")
-        self._subtitle = label("", "second")
-        self._subtitle.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self._subtitle = ElidedLabel("second")
         self.wipe = QSlider(Qt.Orientation.Horizontal)
         self.wipe.setRange(0, 100)
         self.wipe.setFixedWidth(84)
@@ -138,13 +137,14 @@ class EvidenceRoom(RoomPage):
         if not self._photo_id:
             self.viewer.show_picture(None)
             self._title.setText(self.tr("No photo yet"))
-            self._subtitle.setText("")
+            self._subtitle.show_text("")
             self._show_cast(None)
             self.samples.show_samples("")
             return
         photo = project.photo(self._photo_id)
         self._title.setText(photo.title)
-        self._subtitle.setText(" · ".join(word for word in (photo.date, photo.process, photo.light) if word))
+        about = (photo.date, photo.process, photo.light, photo.source, photo.trust)
+        self._subtitle.show_text(" · ".join(word for word in about if word))
         self.samples.show_samples(photo.id)
         self._show_marks(project)
         known = None if self.seen is None else self.seen.photo
@@ -174,9 +174,8 @@ class EvidenceRoom(RoomPage):
         self.viewer.show_picture(seen.pyramid, seen.correction)
         self._show_cast(seen)
         self.wipe.setEnabled(seen.correction is not None)
-        self._wipe_words.setText(
-            self.tr("corrected") if seen.correction is not None else self.tr("no anchor yet")
-        )
+        words = self.tr("corrected") if seen.correction is not None else self.tr("no anchor yet")
+        self._wipe_words.setText(words if seen.photo.tones == "colour" else self.tr("no colours"))
 
     def _show_marks(self, project: Project) -> None:
         photo = project.photo(self._photo_id)

@@ -1,0 +1,71 @@
+"""Camera raw and HEIC, read where their optional libraries are installed; otherwise one message says what to do."""
+
+from __future__ import annotations
+
+import importlib
+import io
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from lean_sepia.errors import PictureError
+
+RAW_SUFFIXES = frozenset(
+    {".arw", ".cr2", ".cr3", ".dng", ".nef", ".nrw", ".orf", ".pef", ".raf", ".raw", ".rw2", ".srw"}
+)
+_HEIC_BRANDS = frozenset({b"heic", b"heix", b"hevc", b"heim", b"heis", b"mif1", b"msf1", b"avif"})
+
+
+def is_raw(name: str) -> bool:
+    """Whether a file's suffix is that of a camera raw file: by its first bytes it passes for a TIFF."""
+    return Path(name).suffix.lower() in RAW_SUFFIXES
+
+
+def is_heic(data: bytes) -> bool:
+    """Whether the first bytes are those of a HEIC or AVIF picture."""
+    return data[4:8] == b"ftyp" and data[8:12] in _HEIC_BRANDS
+
+
+def _library(module: str, kind: str, name: str, extra: str) -> Any:
+    try:
+        return importlib.import_module(module)
+    except ImportError:
+        raise PictureError(
+            f"{name} is a {kind} picture, and the library for it is not installed. Install the extra “{extra}”, or export the "
+            "picture as TIFF or JPEG."
+        ) from None
+
+
+def develop_raw(data: bytes, name: str) -> np.ndarray[Any, Any]:
+    """Camera raw as 16-bit sRGB (h, w, 3), developed with the camera's daylight balance and without automatic brightening.
+
+    Raises
+    ------
+    PictureError
+        The optional library is missing, or it cannot read the file.
+    """
+    rawpy = _library("rawpy", "camera raw", name, "raw")
+    try:
+        with rawpy.imread(io.BytesIO(data)) as raw:
+            return np.asarray(
+                raw.postprocess(
+                    use_camera_wb=False,
+                    user_wb=list(raw.daylight_whitebalance),
+                    no_auto_bright=True,
+                    output_bps=16,
+                )
+            )
+    except rawpy.LibRawError as error:
+        raise PictureError(f"{name} is damaged or of a camera that is not known ({error}).") from None
+
+
+def open_heic(name: str) -> None:
+    """Teach the picture library to read HEIC.
+
+    Raises
+    ------
+    PictureError
+        The optional library is missing.
+    """
+    _library("pillow_heif", "HEIC", name, "heic").register_heif_opener()
