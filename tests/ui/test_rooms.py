@@ -417,3 +417,22 @@ def test_what_would_help_is_said_for_the_chosen_zone(workspace):
     room = workspace.rooms["evidence"]
     workspace.session.choose_zone("funnel")
     assert room.samples._hint.text().startswith("Funnel, surer:")
+
+
+def test_a_known_length_gives_the_scale(workspace, qtbot, monkeypatch):
+    workspace.open_room("wear")
+    room = workspace.rooms["wear"]
+    asked = []
+    monkeypatch.setattr(
+        "lean_sepia.ui.rooms.wear_room.QInputDialog.getDouble",
+        lambda *given: asked.append(given) or (12_000.0, True),
+    )
+    room.length.click()
+    assert room.viewer.tool == "length"
+    room.viewer.length_drawn.emit(100.0, 600.0, 500.0, 900.0)
+    assert room.mm.value() == pytest.approx(24.0)
+    assert room.viewer.mm_per_px == pytest.approx(24.0)
+    assert room.viewer.tool == "look"
+    room.set_length((5, 5), (5, 5), 100)
+    assert "known length" in workspace.advice._text.text()
+    assert room.mm.value() == pytest.approx(24.0)

@@ -15,6 +15,7 @@ from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
+    QPainterPath,
     QPaintEvent,
     QPen,
     QPolygonF,
@@ -27,10 +28,11 @@ from lean_sepia.arrays import BoolArray, Image8, IntArray
 from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid
+from lean_sepia.photo.rectify import scale_bar_mm
 from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
-Tool = Literal["look", "sample", "polygon", "brush", "grey", "known", "region", "feature"]
+Tool = Literal["look", "sample", "polygon", "brush", "grey", "known", "region", "feature", "length"]
 SAMPLE_TOOLS: dict[str, Tool] = {"disc": "sample", "polygon": "polygon", "brush": "brush"}
 """The tool for each shape of a sample."""
 
@@ -98,6 +100,7 @@ class PhotoViewer(KeyboardRing, QWidget):
     placed = Signal(str, float, float, float)
     outlined = Signal(str, list)
     region_drawn = Signal(float, float, float, float)
+    length_drawn = Signal(float, float, float, float)
     hovered = Signal(float, float)
     left = Signal()
     tool_changed = Signal(str)
@@ -127,6 +130,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         self.tool: Tool = "look"
         self.tools: frozenset[str] = frozenset(TOOL_KEYS.values())
         self.radius = 8.0
+        self.mm_per_px: float | None = None
         self.empty_words = ""
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
@@ -262,6 +266,8 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._press = None
         if self.tool == "region":
             self._finish_region(start, end)
+        elif self.tool == "length":
+            self.length_drawn.emit(start.x(), start.y(), end.x(), end.y())
         elif self.tool == "brush":
             self._finish_outline()
         elif self.tool == "polygon":
@@ -328,7 +334,7 @@ class PhotoViewer(KeyboardRing, QWidget):
             self._step(*moves[Qt.Key(key)], fine=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
         elif (
             key in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
-            and self.tool not in ("look", "region")
+            and self.tool not in ("look", "region", "length")
             and self._pointing
         ):
             self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
@@ -476,10 +482,15 @@ class PhotoViewer(KeyboardRing, QWidget):
             if self.tool == "polygon":
                 line.append(self._cursor * self._scale + self._offset)
             self._double(painter, lambda: painter.drawPolyline(line), 1.4)
-        if self.tool == "region" and self._press is not None:
+        if self.mm_per_px is not None:
+            self._draw_scale_bar(painter, self.mm_per_px)
+        if self.tool == "length" and self._press is not None:
+            far = self._cursor * self._scale + self._offset
+            self._double(painter, lambda: painter.drawLine(self._press, far), 1.4)
+        elif self.tool == "region" and self._press is not None:
             end = self._cursor * self._scale + self._offset
             self._double(painter, lambda: painter.drawRect(QRectF(self._press, end)), 1.4, dashed=True)
-        elif self.tool not in ("look", "region") and (self._pointing or self.underMouse()):
+        elif self.tool not in ("look", "region", "length") and (self._pointing or self.underMouse()):
             centre = self._cursor * self._scale + self._offset
             shape = {"sample": "circle", "brush": "circle", "feature": "diamond", "polygon": "diamond"}.get(
                 self.tool, "square"
@@ -490,6 +501,27 @@ class PhotoViewer(KeyboardRing, QWidget):
             self._double(
                 painter, lambda: self._shape(painter, shape, centre, max(4.0, self.radius * self._scale)), 1.0
             )
+
+    def _draw_scale_bar(self, painter: QPainter, mm_per_px: float) -> None:
+        """A round length on the prototype, at the lower left of the view."""
+        length_mm = scale_bar_mm(self.width() / self._scale * mm_per_px)
+        width = length_mm / mm_per_px * self._scale
+        left, bottom = 14.0, self.height() - 16.0
+        words = f"{length_mm / 1000:g} m" if length_mm >= 1000 else f"{length_mm:g} mm"
+        ends = ((left, bottom - 4, left, bottom + 4), (left + width, bottom - 4, left + width, bottom + 4))
+        self._double(
+            painter, lambda: painter.drawLine(QPointF(left, bottom), QPointF(left + width, bottom)), 1.6
+        )
+        for x0, y0, x1, y1 in ends:
+            self._double(
+                painter, lambda a=x0, b=y0, c=x1, d=y1: painter.drawLine(QPointF(a, b), QPointF(c, d)), 1.6
+            )
+        outline = QPainterPath()
+        outline.addText(QPointF(left + 4, bottom - 8), font(12, True), words)
+        painter.setPen(QPen(_DARK, 3))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPath(outline)
+        painter.fillPath(outline, _LIGHT)
 
     @staticmethod
     def _shape(painter: QPainter, shape: str, centre: QPointF, reach: float) -> None:

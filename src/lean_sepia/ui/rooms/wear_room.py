@@ -6,11 +6,13 @@ from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QVBoxLayout
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QInputDialog, QVBoxLayout
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.words import difference
+from lean_sepia.errors import SepiaError
 from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.project import edits
 from lean_sepia.project.model import Photo, Region, WearRecord
 from lean_sepia.project.questions import region_seen, survey_region
@@ -84,12 +86,13 @@ class WearRoom(RoomPage):
         self._zone = ""
         self._sizes: FloatArray = np.array([])
         self.viewer = PhotoViewer()
-        self.viewer.tools = frozenset({"look", "sample", "region"})
+        self.viewer.tools = frozenset({"look", "sample", "region", "length"})
         self.viewer.empty_words = self.tr("Add a photo of the prototype in Evidence first.")
         self.viewer.radius = 3.0
         self.viewer.placed.connect(self._placed)
         self.viewer.region_drawn.connect(self._region_drawn)
         self.viewer.tool_changed.connect(self._tool_changed)
+        self.viewer.length_drawn.connect(self._ask_length)
         self._build_centre()
         self._build_side()
 
@@ -137,11 +140,20 @@ class WearRoom(RoomPage):
         name = self.tr("Millimetres on the prototype in a pixel")
         self.mm = measure_box(0.01, 1000, 10, "mm", name, decimals=2, width=90)
         self.mm.setToolTip(self.tr("A known length on the prototype divided by its length in pixels"))
+        self.length = button(
+            self.tr("Known length"), "tool", self.tr("Drag along something whose true length you know")
+        )
+        self.length.setCheckable(True)
+        self.length.setProperty("tool", "length")
+        self.length.clicked.connect(partial(self.viewer.set_tool, "length"))
+        self._tools.addButton(self.length)
+        self.mm.valueChanged.connect(self._show_scale)
         self.measure_button = button(self.tr("Measure"), "main")
         self.measure_button.clicked.connect(self.measure)
         self.centre.addLayout(row(*buttons, self.kind, None, spacing=6))
         return row(
-            label(self.tr("a pixel is"), "second"), self.mm, label(self.tr("on the prototype"), "second"), None,
+            label(self.tr("a pixel is"), "second"), self.mm, label(self.tr("on the prototype"), "second"), 6,
+            self.length, None,
             self.measure_button, spacing=6,
         )  # fmt: skip
 
@@ -373,6 +385,31 @@ class WearRoom(RoomPage):
         self.classes[name] = (float(lab[0]), float(lab[1]), float(lab[2]))
         self._spots[name] = (x, y, radius)
         self._show_marks()
+
+    def _show_scale(self, value: float) -> None:
+        self.viewer.mm_per_px = value
+        self.viewer.update()
+
+    def _ask_length(self, x0: float, y0: float, x1: float, y1: float) -> None:
+        length, accepted = QInputDialog.getDouble(
+            self,
+            self.tr("Known length"),
+            self.tr("Its length on the prototype, in millimetres"),
+            1000,
+            1,
+            1e6,
+            0,
+        )
+        if accepted:
+            self.set_length((x0, y0), (x1, y1), length)
+
+    def set_length(self, start: tuple[float, float], end: tuple[float, float], length_mm: float) -> None:
+        """Take the scale of the photo from a known length."""
+        try:
+            self.mm.setValue(mm_per_px(start, end, length_mm))
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+        self.viewer.set_tool("look")
 
     def _forget(self, name: str) -> None:
         self.classes.pop(name, None)
