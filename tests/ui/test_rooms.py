@@ -7,6 +7,7 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.project import edits
 from lean_sepia.project.model import AnchorMark
 from lean_sepia.project.questions import cast_of
 from lean_sepia.ui.anchor_dialog import AnchorDialog
@@ -436,3 +437,34 @@ def test_a_known_length_gives_the_scale(workspace, qtbot, monkeypatch):
     room.set_length((5, 5), (5, 5), 100)
     assert "known length" in workspace.advice._text.text()
     assert room.mm.value() == pytest.approx(24.0)
+
+
+def test_an_area_is_traced_snapped_and_divided_into_tones(workspace, qtbot):
+    room, session = workspace.rooms["evidence"], workspace.session
+    session.choose_zone("hull")
+    assert room.shares.isHidden()
+    room.viewer.set_tool("area")
+    assert not room.shares.isHidden()
+    for x, y in ((480, 600), (1200, 600), (1200, 660), (480, 660), (480, 600)):
+        qtbot.mouseClick(room.viewer, Qt.MouseButton.LeftButton, pos=widget_point(room.viewer, x, y))
+    region = session.project.regions[-1]
+    assert (region.zone, region.photo) == ("hull", "f1")
+    assert {tone.name for tone in region.tones} == {"faded", "sheltered"}
+    assert 0.5 < sum(tone.share for tone in region.tones) <= 1
+    assert "ΔE₀₀" in room.shares._words.text()
+    assert room.viewer.tool == "look"
+    session.undo()
+    assert room.shares.isHidden()
+
+
+def test_the_models_own_photo_is_no_target(workspace):
+    session = workspace.session
+    before = session.cut("hull").targets
+    sample = next(s for s in session.project.samples if s.zone == "hull")
+    session.edit(
+        "x",
+        lambda p: edits.put(
+            p, "samples", sample.model_copy(update={"id": "own", "photo": "f4", "lab": (90.0, 0.0, 0.0)})
+        ),
+    )
+    assert session.cut("hull").targets.fresh == before.fresh

@@ -32,6 +32,7 @@ from lean_sepia.photo.patch import (
 )
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.sample import SampledColour, sample_patch
+from lean_sepia.photo.shares import area_shares
 from lean_sepia.plan.step import VARNISHES
 from lean_sepia.project.edits import fresh_id
 from lean_sepia.project.model import (
@@ -43,6 +44,7 @@ from lean_sepia.project.model import (
     Role,
     Sample,
     Shape,
+    Tone,
     Tones,
     WearClass,
     WearRecord,
@@ -182,6 +184,45 @@ def region_seen(pixels: Pixels, cast: Cast, corners: Sequence[tuple[float, float
     mask = polygon_mask((pixels.shape[0], pixels.shape[1]), corners)
     xyz = cast.xyz(linear_from_srgb(encoded_unit(pixels[mask])))
     return _tuple(lab_from_xyz(xyz.mean(axis=0)))
+
+
+def trace_area(
+    project: Project,
+    photo: Photo,
+    pixels: Pixels,
+    cast: Cast,
+    zone: str,
+    corners: Sequence[tuple[float, float]],
+) -> Region:
+    """An area of a zone traced on a photo: its plain mean, and the share of each tone that the zone's samples name.
+
+    Raises
+    ------
+    SampleError
+        The area lies outside the picture.
+    """
+    old = next(
+        (r for r in project.regions if r.photo == photo.id and r.zone == zone and r.wear is None), None
+    )
+    tones: dict[str, list[Lab]] = {}
+    for sample in project.samples:
+        if sample.photo == photo.id and sample.zone == zone:
+            tones.setdefault(sample.role.replace("-", " "), []).append(sample.lab)
+    shares: list[Tone] = []
+    if tones:
+        xs, ys = zip(*corners, strict=True)
+        x0, x1 = max(0, int(min(xs))), min(pixels.shape[1], int(max(xs)) + 2)
+        y0, y1 = max(0, int(min(ys))), min(pixels.shape[0], int(max(ys)) + 2)
+        inside = polygon_mask((pixels.shape[0], pixels.shape[1]), corners)[y0:y1, x0:x1]
+        xyz = cast.xyz(linear_from_srgb(encoded_unit(pixels[y0:y1, x0:x1])))
+        found, _ = area_shares(
+            xyz, inside, {name: np.mean(labs, axis=0).tolist() for name, labs in tones.items()}
+        )
+        shares = [Tone(name=tone.name, lab=tone.lab, share=tone.share) for tone in found]
+    return Region(
+        id=old.id if old else fresh_id(project.regions, "w"), zone=zone, photo=photo.id, corners=tuple(corners),
+        seen=region_seen(pixels, cast, corners), tones=tuple(shares),
+    )  # fmt: skip
 
 
 def survey_region(

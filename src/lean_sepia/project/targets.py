@@ -35,7 +35,7 @@ class Targets:
 
 def targets_of(project: Project, zone_id: str) -> Targets:
     """Targets of one zone; nothing is copied silently from one to another."""
-    coloured = {photo.id for photo in project.photos if photo.tones == "colour"}
+    coloured = {photo.id for photo in project.photos if photo.tones == "colour" and not photo.of_model}
     samples = [sample for sample in project.samples if sample.zone == zone_id and sample.photo in coloured]
 
     def from_roles(*roles: Role) -> Target | None:
@@ -45,7 +45,7 @@ def targets_of(project: Project, zone_id: str) -> Targets:
                 return _combined(chosen, role, project)
         return None
 
-    regions = [region for region in project.regions if region.zone == zone_id]
+    regions = [region for region in project.regions if region.zone == zone_id and region.photo in coloured]
     seen = None
     if regions:
         mean = np.mean([region.seen for region in regions], axis=0)

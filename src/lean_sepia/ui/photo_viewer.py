@@ -32,7 +32,7 @@ from lean_sepia.photo.rectify import scale_bar_mm
 from lean_sepia.ui.panel import KeyboardRing
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
-Tool = Literal["look", "sample", "polygon", "brush", "grey", "known", "region", "feature", "length"]
+Tool = Literal["look", "sample", "polygon", "brush", "grey", "known", "region", "feature", "length", "area"]
 SAMPLE_TOOLS: dict[str, Tool] = {"disc": "sample", "polygon": "polygon", "brush": "brush"}
 """The tool for each shape of a sample."""
 
@@ -57,6 +57,7 @@ class Mark:
     strong: bool = False
     path: tuple[tuple[float, float], ...] = ()
     closed: bool = True
+    dashed: bool = False
 
 
 def to_bgra(pixels: Image8) -> Image8:
@@ -270,7 +271,7 @@ class PhotoViewer(KeyboardRing, QWidget):
             self.length_drawn.emit(start.x(), start.y(), end.x(), end.y())
         elif self.tool == "brush":
             self._finish_outline()
-        elif self.tool == "polygon":
+        elif self.tool in ("polygon", "area"):
             self._add_corner(start)
         elif self.tool != "look" and self._inside(start):
             self.placed.emit(self.tool, round(start.x(), 1), round(start.y(), 1), self.radius)
@@ -287,7 +288,7 @@ class PhotoViewer(KeyboardRing, QWidget):
 
     def _finish_outline(self) -> None:
         path, self._path = [(round(p.x(), 1), round(p.y(), 1)) for p in self._path], []
-        if len(path) >= (3 if self.tool == "polygon" else 1):
+        if len(path) >= (1 if self.tool == "brush" else 3):
             self.outlined.emit(self.tool, path)
 
     def _finish_region(self, start: QPointF, end: QPointF) -> None:
@@ -317,12 +318,12 @@ class PhotoViewer(KeyboardRing, QWidget):
             self._path = []
         elif key == Qt.Key.Key_Escape and self.tool != "look":
             self.set_tool("look")
-        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.tool == "polygon":
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.tool in ("polygon", "area"):
             if self._pointing:
                 self._add_corner(QPointF(self._cursor))
             else:
                 self._finish_outline()
-        elif key == Qt.Key.Key_Space and self.tool == "polygon":
+        elif key == Qt.Key.Key_Space and self.tool in ("polygon", "area"):
             self._finish_outline()
         elif key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
             self.zoom(1.25)
@@ -458,7 +459,7 @@ class PhotoViewer(KeyboardRing, QWidget):
             if mark.path:
                 line = QPolygonF([QPointF(x, y) * self._scale + self._offset for x, y in mark.path])
                 draw = painter.drawPolygon if mark.closed else painter.drawPolyline
-                self._double(painter, lambda d=draw, p=line: d(p), 2.4 if mark.strong else 1.4)
+                self._double(painter, lambda d=draw, p=line: d(p), 2.4 if mark.strong else 1.4, mark.dashed)
                 continue
             reach = max(6.0, mark.radius * self._scale)
             centre = QPointF(mark.x, mark.y) * self._scale + self._offset
@@ -479,7 +480,7 @@ class PhotoViewer(KeyboardRing, QWidget):
             painter.restore()
         if self._path:
             line = QPolygonF([p * self._scale + self._offset for p in self._path])
-            if self.tool == "polygon":
+            if self.tool in ("polygon", "area"):
                 line.append(self._cursor * self._scale + self._offset)
             self._double(painter, lambda: painter.drawPolyline(line), 1.4)
         if self.mm_per_px is not None:
@@ -492,10 +493,14 @@ class PhotoViewer(KeyboardRing, QWidget):
             self._double(painter, lambda: painter.drawRect(QRectF(self._press, end)), 1.4, dashed=True)
         elif self.tool not in ("look", "region", "length") and (self._pointing or self.underMouse()):
             centre = self._cursor * self._scale + self._offset
-            shape = {"sample": "circle", "brush": "circle", "feature": "diamond", "polygon": "diamond"}.get(
-                self.tool, "square"
-            )
-            if self.tool == "polygon":
+            shape = {
+                "sample": "circle",
+                "brush": "circle",
+                "feature": "diamond",
+                "polygon": "diamond",
+                "area": "diamond",
+            }.get(self.tool, "square")
+            if self.tool in ("polygon", "area"):
                 self._double(painter, lambda: self._shape(painter, shape, centre, 4.0), 1.0)
                 return
             self._double(

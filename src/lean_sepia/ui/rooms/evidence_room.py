@@ -11,10 +11,19 @@ from PySide6.QtWidgets import QButtonGroup, QCheckBox, QFileDialog, QHBoxLayout,
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.photo.read import shrunk
+from lean_sepia.photo.shares import snap_to_edges
 from lean_sepia.project import edits
 from lean_sepia.project.advice import contradiction
-from lean_sepia.project.model import AnchorMark, Photo, Project, Sample, Shape
-from lean_sepia.project.questions import Outline, cast_of, outline_of, patch_of, resample, take_sample
+from lean_sepia.project.model import AnchorMark, Photo, Project, Region, Sample, Shape
+from lean_sepia.project.questions import (
+    Outline,
+    cast_of,
+    outline_of,
+    patch_of,
+    resample,
+    take_sample,
+    trace_area,
+)
 from lean_sepia.ui.anchor_dialog import AnchorDialog
 from lean_sepia.ui.cast_panel import CastPanel
 from lean_sepia.ui.features_panel import FeaturesPanel
@@ -28,6 +37,7 @@ from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.samples_panel import SamplesPanel
 from lean_sepia.ui.seen_photo import Seen, first_look, prepare
 from lean_sepia.ui.session import Session
+from lean_sepia.ui.shares_panel import SharesPanel
 
 _THUMB_SIDE = 280
 
@@ -90,7 +100,7 @@ class EvidenceRoom(RoomPage):
         buttons = []
         for tool, words, key in (
             ("look", self.tr("Look"), "L"), ("sample", self.tr("Sample"), "S"), ("grey", self.tr("Grey anchor"), "N"),
-            ("known", self.tr("Known colour"), "K"),
+            ("known", self.tr("Known colour"), "K"), ("area", self.tr("Area"), "A"),
         ):  # fmt: skip
             choice = button(words, "tool", self.tr("Key {0}, with the photo in focus").format(key))
             choice.setCheckable(True)
@@ -115,13 +125,16 @@ class EvidenceRoom(RoomPage):
         self.samples.shape_changed.connect(lambda _shape: self._use_shape())
         self.samples.radius_changed.connect(self._set_radius)
         self.samples.looked_at.connect(self._look_at)
+        self.shares = SharesPanel(self.session)
         self.features = FeaturesPanel(self.session)
         self.features.locate_wanted.connect(self._start_locating)
         self.side.addWidget(self.cast_panel)
         self.side.addWidget(self.greys)
+        self.side.addWidget(self.shares)
         self.side.addWidget(self.samples, 1)
         self.side.addWidget(self.features)
         self.greys.hide()
+        self.shares.hide()
 
     # What the document says
 
@@ -191,12 +204,13 @@ class EvidenceRoom(RoomPage):
             for f in project.features
             if f.photo == self._photo_id and f.x is not None and f.y is not None
         ]
-        boxes = [
-            _box(region.corners)
+        marks += [
+            Mark("square", 0, 0, 1, path=region.corners, dashed=True)
             for region in project.regions
             if region.photo == self._photo_id and region.zone == zone
         ]
-        self.viewer.show_marks(marks, boxes)
+        self.viewer.show_marks(marks)
+        self.shares.show_shares(self._photo_id, self.viewer.tool == "area")
 
     def _show_cast(self, seen: Seen | None) -> None:
         self.cast_panel.show_cast(seen)
@@ -243,6 +257,7 @@ class EvidenceRoom(RoomPage):
 
     def _tool_changed(self, tool: str) -> None:
         shown = "sample" if tool in SAMPLE_TOOLS.values() else tool
+        self.shares.show_shares(self._photo_id, tool == "area")
         for choice in self._tools.buttons():
             choice.setChecked(choice.property("tool") == shown)
         if tool == "sample" and self.samples.shape.currentData() != "disc":
@@ -286,8 +301,30 @@ class EvidenceRoom(RoomPage):
         self.add_outline(Outline(x, y, radius))
 
     def _outlined(self, shape: Shape, path: list[tuple[float, float]]) -> None:
+        if self.viewer.tool == "area":
+            self.trace_area(path)
+            return
         x, y = (sum(values) / len(path) for values in zip(*path, strict=True))
         self.add_outline(Outline(round(x, 1), round(y, 1), self.viewer.radius, shape, tuple(path)))
+
+    def trace_area(self, corners: list[tuple[float, float]]) -> None:
+        """Keep the chosen zone's area on this photo and measure the share of its tones."""
+        seen, zone = self.seen, self.session.zone
+        if seen is None or not zone:
+            self.session.refused.emit(self.tr("Choose a zone at the left first: an area belongs to a zone."))
+            return
+        self.viewer.set_tool("look")
+        project, pixels = self.session.project, seen.picture.pixels
+        snapped = self.shares.snap.isChecked()
+
+        def work(_progress) -> Region:
+            outline = snap_to_edges(pixels, corners) if snapped else corners
+            return trace_area(project, seen.photo, pixels, seen.cast, zone, outline)
+
+        name = self.tr("Trace {0}").format(project.zone(zone).name)
+        self.session.jobs.start(
+            "trace", work, lambda region: self.session.edit(name, lambda p: edits.put(p, "regions", region))
+        )
 
     def add_outline(self, outline: Outline) -> None:
         """Sample a disc, polygon or brush stroke for the chosen zone in the chosen role."""
@@ -395,8 +432,3 @@ class EvidenceRoom(RoomPage):
 
 def _tuple(lab) -> tuple[float, float, float]:
     return float(lab[0]), float(lab[1]), float(lab[2])
-
-
-def _box(corners: tuple[tuple[float, float], ...]) -> tuple[float, float, float, float]:
-    xs, ys = zip(*corners, strict=True)
-    return min(xs), min(ys), max(xs), max(ys)
