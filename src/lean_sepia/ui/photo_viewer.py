@@ -38,6 +38,7 @@ SAMPLE_TOOLS: dict[str, Tool] = {"disc": "sample", "polygon": "polygon", "brush"
 
 TOOL_KEYS: dict[int, Tool] = {
     Qt.Key.Key_L: "look", Qt.Key.Key_S: "sample", Qt.Key.Key_N: "grey", Qt.Key.Key_K: "known", Qt.Key.Key_R: "region",
+    Qt.Key.Key_A: "area",
 }  # fmt: skip
 _REST_MS, _DRAFT_DETAIL, _CLOSING_PX = 60, 0.5, 9
 _DARK, _LIGHT = QColor(20, 20, 20), QColor(250, 250, 250)

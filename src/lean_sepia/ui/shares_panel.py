@@ -24,7 +24,7 @@ class SharesPanel(Panel):
         self.add(self._list)
         self._words = label("", "second", wrap=True)
         self.add(self._words)
-        self.snap = QCheckBox(self.tr("Move the next outline to the edges of colour"))
+        self.snap = QCheckBox(self.tr("Move to edges of colour"))
         self.snap.setChecked(True)
         self.add(self.snap)
 
