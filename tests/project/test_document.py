@@ -12,21 +12,8 @@ from lean_sepia.project.advice import ROOMS, advice, contradiction, room_states
 from lean_sepia.project.model import Project, Sample, dangling_reference
 from lean_sepia.project.paints import paint_of, recipe_paint, version_of
 from lean_sepia.project.questions import base_laying, base_parts
-from lean_sepia.project.store import ProjectStore
 from lean_sepia.project.strata import seen_miss, strata_of
 from lean_sepia.project.targets import targets_of
-
-
-@pytest.fixture(scope="module")
-def worked(demo_master):
-    store = ProjectStore.open(demo_master.worked)
-    project, _ = store.load()
-    store.close()
-    return project
-
-
-def cuts(project):
-    return {zone.id: strata_of(project, zone.id) for zone in project.zones}
 
 
 def sample(identity, role, lab, radius=3.0, photo="f1"):
@@ -35,7 +22,7 @@ def sample(identity, role, lab, radius=3.0, photo="f1"):
                   de00_90=radius, pixels=9, clipped_share=0)  # fmt: skip
 
 
-def test_the_demo_is_half_worked(worked):
+def test_the_demo_is_half_worked(worked, cuts):
     assert dangling_reference(worked) is None
     matched = [zone for zone, cut in cuts(worked).items() if cut.fresh]
     assert len(matched) >= 2
@@ -189,7 +176,7 @@ def test_the_same_photo_twice_is_refused(worked):
         edits.add_photo(worked, worked.photos[0].model_copy(update={"id": "f9"}))
 
 
-def test_a_photo_before_the_livery_contradicts_it(worked):
+def test_a_photo_before_the_livery_contradicts_it(worked, cuts):
     press = next(photo for photo in worked.photos if photo.date.startswith("1951"))
     assert "1954" in contradiction(press, worked.subjects[0])
     assert contradiction(worked.photos[0], worked.subjects[0]) is None

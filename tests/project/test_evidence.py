@@ -2,28 +2,13 @@
 
 import json
 
-import pytest
-
 from lean_sepia.photo.read import read_picture
 from lean_sepia.project import edits
 from lean_sepia.project.advice import advice
 from lean_sepia.project.model import Project, Sample
 from lean_sepia.project.questions import rank_project_schemes
-from lean_sepia.project.store import ProjectStore, parse_document
-from lean_sepia.project.strata import strata_of
+from lean_sepia.project.store import parse_document
 from lean_sepia.project.targets import targets_of
-
-
-@pytest.fixture(scope="module")
-def worked(demo_master):
-    store = ProjectStore.open(demo_master.worked)
-    project, _ = store.load()
-    store.close()
-    return project
-
-
-def cuts(project):
-    return {zone.id: strata_of(project, zone.id) for zone in project.zones}
 
 
 def sample(identity, role, lab, photo="f1"):
@@ -70,7 +55,7 @@ def test_sisters_are_named_where_they_are_blended(worked):
     assert targets_of(blended, "hull").fresh.source == "sheltered samples of 2 photos, Tordmule, the sister"
 
 
-def test_photos_that_disagree_are_told(worked):
+def test_photos_that_disagree_are_told(worked, cuts):
     apart = worked.model_copy(
         update={
             "samples": (
