@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QFont, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFont, QFontMetrics, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.project.model import Photo
@@ -15,6 +15,7 @@ class PhotoCard(KeyboardRing, QWidget):
     """One photo on the contact sheet."""
 
     chosen = Signal(str)
+    _TRUST_FROM = 66  # a longer date leaves no room for it
 
     def __init__(self, photo: Photo, status: str, strong: bool) -> None:
         super().__init__()
@@ -23,7 +24,11 @@ class PhotoCard(KeyboardRing, QWidget):
         self.setFixedSize(136, 104)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(f"{photo.title}, {photo.date}, {status}")
-        self.setToolTip("\n".join([photo.title, photo.process, photo.light, *photo.notes]).strip())
+        self.setToolTip(
+            "\n".join(
+                [photo.title, photo.process, photo.light, photo.source, photo.trust, *photo.notes]
+            ).strip()
+        )
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def mousePressEvent(self, _event: QMouseEvent) -> None:
@@ -60,6 +65,11 @@ class PhotoCard(KeyboardRing, QWidget):
             painter.drawImage(box, self.image, source)
         head = self.photo.date or self.photo.title
         self._line(painter, 63, head, font(11, True), colours.color(TEXT))
+        if self.photo.trust and QFontMetrics(font(11, True)).horizontalAdvance(head) < self._TRUST_FROM:
+            painter.setFont(font(11))
+            painter.setPen(colours.color(SECOND))
+            right = Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight
+            painter.drawText(QRectF(8, 63, self.width() - 16, 16), right, self.photo.trust)
         below = " · ".join(word for word in (self._status, self.photo.process or self.photo.title) if word)
         self._line(painter, 80, below, font(11), colours.color(SECOND))
         strong = self._strong or self.ring
