@@ -14,7 +14,6 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.photo.cast import Cast, Misfit, stated_width
-from lean_sepia.photo.cast_families import range_scale
 from lean_sepia.photo.cast_model import cones_of, corrected_lab, lab_and_slopes
 from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.sample import radius90
@@ -36,13 +35,11 @@ def what_would_help(cast: Cast, patch: Patch) -> list[Help]:
     lab = cast.lab(patch.mean)
     now = radius90(lab, cast.possible_labs(patch))
     trials: list[tuple[Kind, float]] = []
-    for kind, wanted in (
-        ("grey", (55.0, 0.0, 0.0)),
-        ("white", (92.0, 0.0, 1.0)),
-        ("same colour", tuple(lab)),
-    ):
-        trial = _with_anchor(cast, np.array(wanted))
-        trials.append((kind, radius90(lab, trial.possible_labs(patch))))  # type: ignore[arg-type]
+    anchors: tuple[tuple[Kind, FloatArray], ...] = (
+        ("grey", np.array([55.0, 0.0, 0.0])), ("white", np.array([92.0, 0.0, 1.0])), ("same colour", lab),
+    )  # fmt: skip
+    for kind, wanted in anchors:
+        trials.append((kind, radius90(lab, _with_anchor(cast, wanted).possible_labs(patch))))
     steady = replace(patch, cov_of_mean=patch.cov_of_mean / 8)
     trials.append(("larger sample", radius90(lab, cast.possible_labs(steady))))
     # A second photo as good as this one errs on its own.
@@ -52,28 +49,18 @@ def what_would_help(cast: Cast, patch: Patch) -> list[Help]:
 
 
 def _with_anchor(cast: Cast, lab: FloatArray) -> Cast:
-    """The correction as sure as it would be with one more anchor of this colour."""
+    """The correction as sure as it would be with one more anchor of this colour.
+
+    It keeps its count of known anchors: the scale of its ranges was measured with that many.
+    """
     width = stated_width()
     hypotheses = []
     for one in cast.hypotheses:
-        cones = _cones_that_give(lab, one.theta)
-        _, slopes = lab_and_slopes(cones, one.theta[None])
+        _, slopes = lab_and_slopes(_cones_that_give(lab, one.theta), one.theta[None])
         J = slopes[0] / width[:, None]
         precision = np.linalg.inv(one.covariance) + J.T @ J
         hypotheses.append(replace(one, covariance=np.linalg.inv(precision)))
-    known = cast.known + 1
-    # The scale of ranges belongs to the count of anchors they were measured with: keep today's.
-    ratio = [
-        np.divide(range_scale(one.family, cast.known), range_scale(one.family, known)) for one in hypotheses
-    ]
-    hypotheses = [
-        replace(one, misfit=tuple(np.array(one.misfit) * r)) for one, r in zip(hypotheses, ratio, strict=True)
-    ]
-    hypotheses = [
-        replace(one, covariance=one.covariance * float(np.mean(r)) ** 2)
-        for one, r in zip(hypotheses, ratio, strict=True)
-    ]
-    return replace(cast, hypotheses=tuple(hypotheses), misfit=_misfit_with(cast.misfit, lab), known=known)
+    return replace(cast, hypotheses=tuple(hypotheses), misfit=_misfit_with(cast.misfit, lab))
 
 
 def _misfit_with(misfit: Misfit | None, lab: FloatArray) -> Misfit:
@@ -89,7 +76,7 @@ def _cones_that_give(lab: FloatArray, theta: FloatArray) -> FloatArray:
     logs = np.log(np.maximum(cones_of(np.full(3, 0.2)), 1e-3))
     for _ in range(12):
         trials = logs + np.vstack([np.zeros(3), 1e-4 * np.eye(3)])
-        labs = np.stack([corrected_lab(np.exp(trial), theta[None])[0] for trial in trials])
+        labs = corrected_lab(np.exp(trials), theta[None])[0]
         slopes = (labs[1:] - labs[0]).T / 1e-4
         step = np.linalg.lstsq(slopes, lab - labs[0], rcond=None)[0]
         logs = logs + np.clip(step, -1, 1)

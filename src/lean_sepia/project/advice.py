@@ -13,7 +13,6 @@ from lean_sepia.project.dates import Verdict, date_span, verdict
 from lean_sepia.project.edits import plan_steps
 from lean_sepia.project.model import Photo, Project, Subject
 from lean_sepia.project.strata import Strata
-from lean_sepia.project.targets import targets_of
 
 Room = Literal["evidence", "match", "tone", "glaze", "wear", "plan", "bench"]
 ROOMS: tuple[Room, ...] = ("evidence", "match", "tone", "glaze", "wear", "plan", "bench")
@@ -69,6 +68,7 @@ def advice(project: Project, strata: Mapping[str, Strata]) -> list[Advice]:
     return [
         *_first_steps(project),
         *_contradictions(project),
+        *_disagreements(project, strata),
         *_plan(project),
         *_unsampled(project),
         *_matches(project, strata),
@@ -81,6 +81,18 @@ def _first_steps(project: Project) -> Iterator[Advice]:
         yield Advice("Add a photo of the prototype: everything starts from a colour it shows.", "evidence")
     elif not project.zones:
         yield Advice("Name a zone, such as Hull or Roof, to sample colours for.", "evidence")
+
+
+def _disagreements(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]:
+    for zone in project.zones:
+        fresh = strata[zone.id].targets.fresh
+        if fresh is not None and (fresh.disagreement or 0) > _DISAGREE:
+            yield Advice(
+                f"The photos of {zone.name} disagree more than their ranges allow. One may show another coat, or stand "
+                "in another light; the target's range is widened.",
+                "evidence",
+                zone.id,
+            )
 
 
 def _contradictions(project: Project) -> Iterator[Advice]:
@@ -97,15 +109,6 @@ def _contradictions(project: Project) -> Iterator[Advice]:
             yield Advice(
                 f"“{photo.title}” has no anchor, so its cast is still in the samples. Mark something grey or white.",
                 "evidence",
-            )
-    for zone in project.zones:
-        fresh = targets_of(project, zone.id).fresh
-        if fresh is not None and (fresh.disagreement or 0) > _DISAGREE:
-            yield Advice(
-                f"The photos of {zone.name} disagree more than their ranges allow. One may show another coat, or stand "
-                "in another light; the target's range is widened.",
-                "evidence",
-                zone.id,
             )
 
 

@@ -107,15 +107,25 @@ class SamplesPanel(Panel):
         if not mine:
             return
         surest = min(mine, key=lambda sample: sample.de00_90)
-        helps = what_would_help(seen.cast, patch_of(seen.picture.pixels, outline_of(surest)))
-        best = best_help(helps)
-        if best is not None:
-            name = self._session.project.zone(zone).short
-            self._hint.setText(
-                self.tr("{0}, surer: {1} (±{2} to ±{3}).").format(
-                    name, self._words(best), f"{best.de00_90 + best.gain:.1f}", f"{best.de00_90:.1f}"
-                )
+
+        def ask(_progress) -> tuple[str, Help | None]:
+            patch = patch_of(seen.picture.pixels, outline_of(surest))
+            return zone, best_help(what_would_help(seen.cast, patch))
+
+        self._session.jobs.start("help", ask, self._show_help)
+
+    def _show_help(self, answer: tuple[str, Help | None]) -> None:
+        zone, best = answer
+        if best is None or zone != self._session.zone:
+            return
+        self._hint.setText(
+            self.tr("{0}, surer: {1} (±{2} to ±{3}).").format(
+                self._session.project.zone(zone).short,
+                self._words(best),
+                f"{best.de00_90 + best.gain:.1f}",
+                f"{best.de00_90:.1f}",
             )
+        )
 
     def _words(self, best: Help) -> str:
         return {
