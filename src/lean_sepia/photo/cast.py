@@ -15,7 +15,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 import numpy.typing as npt
 
-from lean_sepia.arrays import BoolArray, FloatArray
+from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, lab_from_xyz, xyz_from_lab
 from lean_sepia.photo.cast_families import Family, as_found, families, range_scale
@@ -147,10 +147,7 @@ class Cast:
 
     def lab(self, linear_rgb: npt.ArrayLike) -> FloatArray:
         """Corrected L*a*b* (..., 3), D65, of the picture's linear sRGB (..., 3)."""
-        theta = np.stack([one.theta for one in self.hypotheses])
-        shares = np.array([one.share for one in self.hypotheses])
-        xyz = np.einsum("t,t...->...", shares, corrected_xyz(cones_of(linear_rgb), theta))
-        lab = lab_from_xyz(xyz)
+        lab = _mean_lab(self.hypotheses, cones_of(linear_rgb))
         return lab if self.misfit is None else lab + self.misfit.shift(lab)
 
     def xyz(self, linear_rgb: npt.ArrayLike) -> FloatArray:
@@ -163,9 +160,10 @@ class Cast:
         The covariance holds the patch's own error, what the anchors left open, and what the model does not follow.
         """
         cones = cones_of(patch.mean)
-        shift = np.zeros(3) if self.misfit is None else self.misfit.shift(self.lab(patch.mean))
-        left = np.ones(3) if self.misfit is None else self.misfit.left(self.lab(patch.mean))
-        left = left * _unlike_grey(self.lab(patch.mean)) ** 2
+        seen = self.lab(patch.mean)
+        shift = np.zeros(3) if self.misfit is None else self.misfit.shift(seen)
+        left = np.ones(3) if self.misfit is None else self.misfit.left(seen)
+        left = left * _unlike_grey(seen) ** 2
         slopes_rgb = rgb_slopes(self, patch.mean)
         reading = slopes_rgb @ patch.cov_of_mean @ slopes_rgb.T
         answer = []
@@ -175,6 +173,13 @@ class Cast:
             scale = np.diag(range_scale(one.family, self.known))
             answer.append((one.share, lab + shift, reading + scale @ spread @ scale))
         return tuple(answer)
+
+
+def _mean_lab(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
+    """L*a*b* (..., 3) of the mean XYZ over hypotheses, by their shares, of cones (..., 3)."""
+    theta = np.stack([one.theta for one in hypotheses])
+    shares = np.array([one.share for one in hypotheses])
+    return lab_from_xyz(np.einsum("t,t...->...", shares, corrected_xyz(cones, theta)))
 
 
 AS_FOUND = Cast()
@@ -254,7 +259,7 @@ def _reading(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> _Known:
     for i, patch in enumerate(patches):
         slopes = rgb_slopes(AS_FOUND, patch.mean)
         reading = np.diag(slopes @ patch.cov_of_mean @ slopes.T)
-        width[i] = np.sqrt(STATED_WIDTH**2 + _FIT_MISFIT**2 + reading)
+        width[i] = np.sqrt(stated_width() ** 2 + reading)
         if patch.clipped_share > _CLIPPED_ANCHOR:
             width[i] *= _CLIPPED_WEAKER
         if not full[i]:
@@ -265,14 +270,14 @@ def _reading(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> _Known:
 
 def _hypotheses(known: _Known) -> tuple[Hypothesis, ...]:
     """Every family fitted, those that explain the anchors hardly at all left out."""
-    return _shared(_fit_families(families(bool(known.full.any())), known), _SMALLEST_SHARE)
+    return _shared(_fit_families(families(bool(known.full.any())), known))
 
 
-def _shared(fitted: Sequence[tuple[Hypothesis, float]], smallest: float) -> tuple[Hypothesis, ...]:
+def _shared(fitted: Sequence[tuple[Hypothesis, float]]) -> tuple[Hypothesis, ...]:
     logs = np.array([evidence for _, evidence in fitted])
     shares = np.exp(logs - logs.max())
     shares /= shares.sum()
-    kept = shares > smallest
+    kept = shares > _SMALLEST_SHARE
     total = shares[kept].sum()
     return tuple(
         replace(one, share=float(share / total))
@@ -282,18 +287,28 @@ def _shared(fitted: Sequence[tuple[Hypothesis, float]], smallest: float) -> tupl
 
 
 def _fit_families(
-    among: Sequence[Family], known: _Known, starts: FloatArray | None = None, steps: int = _STEPS
+    among: Sequence[Family],
+    known: _Known,
+    starts: FloatArray | None = None,
+    steps: int = _STEPS,
+    left_out: IntArray | None = None,
 ) -> list[tuple[Hypothesis, float]]:
-    """Most probable parameters by Gauss–Newton, and the log of how well each family explains the anchors (Laplace)."""
+    """Most probable parameters by Gauss–Newton, and the log of how well each family explains the anchors (Laplace).
+
+    left_out : for each family of `among`, which may repeat, the index of the anchor that it does not see
+    """
     means = np.stack([family.mean for family in among])
     precisions = np.stack([family.precision for family in among])
     theta = means.copy() if starts is None else starts.copy()
-    width = known.width.ravel()
+    counts = np.ones((len(among), len(known.cones)))
+    if left_out is not None:
+        counts[np.arange(len(among)), left_out] = 0
+    weight = (counts[..., None] / known.width).reshape(len(among), -1)
     hessians = precisions
     for _ in range(steps):
         labs, slopes = lab_and_slopes(known.cones, theta)
-        J = slopes.reshape(len(among), -1, PARAMETERS) / width[:, None]
-        residuals = (labs - known.target).reshape(len(among), -1) / width
+        J = slopes.reshape(len(among), -1, PARAMETERS) * weight[..., None]
+        residuals = (labs - known.target).reshape(len(among), -1) * weight
         hessians = J.transpose(0, 2, 1) @ J + precisions
         pull = (precisions @ (theta - means)[..., None])[..., 0]
         downhill = (J.transpose(0, 2, 1) @ residuals[..., None])[..., 0] + pull
@@ -302,7 +317,7 @@ def _fit_families(
         theta = theta - step * np.minimum(1.0, _LONGEST_STEP / np.maximum(longest, 1e-12))
         if longest.max() < _SETTLED:
             break
-    residuals = (corrected_lab(known.cones, theta) - known.target).reshape(len(among), -1) / width
+    residuals = (corrected_lab(known.cones, theta) - known.target).reshape(len(among), -1) * weight
     away = theta - means
     surprise = (residuals**2).sum(axis=1) + np.einsum("ti,tij,tj->t", away, precisions, away)
     evidence = 0.5 * (np.linalg.slogdet(precisions)[1] - np.linalg.slogdet(hessians)[1] - surprise)
@@ -316,8 +331,7 @@ def _fit_families(
 
 def _misfit(known: _Known, cast: Cast) -> Misfit:
     """The kriging of what a correction still misses at the anchors of known colour."""
-    plain = Cast(cast.hypotheses)
-    labs = _lab_of_cones(plain, known.cones[known.full])
+    labs = _mean_lab(cast.hypotheses, known.cones[known.full])
     width = np.einsum(
         "t,tc->c", [one.share for one in cast.hypotheses], [one.misfit for one in cast.hypotheses]
     )
@@ -326,25 +340,21 @@ def _misfit(known: _Known, cast: Cast) -> Misfit:
     return replace(bare, weights=np.einsum("cij,jc->ic", bare.inverse, known.target[known.full] - labs))
 
 
-def _lab_of_cones(cast: Cast, cones: FloatArray) -> FloatArray:
-    theta = np.stack([one.theta for one in cast.hypotheses])
-    shares = np.array([one.share for one in cast.hypotheses])
-    return lab_from_xyz(np.einsum("t,t...->...", shares, corrected_xyz(cones, theta)))
-
-
 def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArray, FloatArray]:
     """ΔE00 (n,) by which each anchor of known colour is missed when it is left out: without and with the misfit."""
     possible = {one.family: one for one in hypotheses if one.share > _HELD_OUT_SHARE}
+    among = [family for family in families(True) if family.name in possible]
+    full = np.flatnonzero(known.full)
+    starts = np.tile(np.stack([possible[family.name].theta for family in among]), (len(full), 1))
+    left_out = np.repeat(full, len(among))
+    fitted = _fit_families(among * len(full), known, starts, steps=2, left_out=left_out)
     plain, pulled = [], []
-    for index in np.flatnonzero(known.full):
-        rest = known.without(int(index))
-        among = [family for family in families(bool(rest.full.any())) if family.name in possible]
-        starts = np.stack([possible[family.name].theta for family in among])
-        trial = Cast(_shared(_fit_families(among, rest, starts, steps=2), _SMALLEST_SHARE))
-        seen = _lab_of_cones(trial, known.cones[index])
+    for turn, index in enumerate(full.tolist()):
+        trial = Cast(_shared(fitted[turn * len(among) : (turn + 1) * len(among)]))
+        seen = _mean_lab(trial.hypotheses, known.cones[index])
         plain.append(float(delta_e00(seen, known.target[index])))
-        if rest.full.sum() >= 2:
-            seen = seen + _misfit(rest, trial).shift(seen)
+        if len(full) >= 3:
+            seen = seen + _misfit(known.without(index), trial).shift(seen)
         pulled.append(float(delta_e00(seen, known.target[index])))
     return np.array(plain), np.array(pulled)
 
@@ -399,8 +409,7 @@ def _outliers(known: _Known, misses: FloatArray) -> list[tuple[int, float]]:
 def _reason(anchor: Anchor, known: _Known, index: int) -> str:
     """What the miss of an outlying anchor looks like."""
     rest = known.without(index)
-    trial = _hypotheses(rest)
-    seen = _lab_of_cones(Cast(trial), known.cones[index])
+    seen = _mean_lab(_hypotheses(rest), known.cones[index])
     dL, da, db = seen - known.target[index]
     if dL < -4 and abs(dL) > np.hypot(da, db) and db < 2:
         return "it may lie in the shade while they are in the sun"
