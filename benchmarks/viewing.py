@@ -54,7 +54,8 @@ def _views(data: bytes) -> bool:
     from lean_sepia.photo.read import decode_picture, quick_look
     from lean_sepia.ui.app import make_app
     from lean_sepia.ui.loupe import Loupe
-    from lean_sepia.ui.photo_viewer import PhotoViewer, to_image
+    from lean_sepia.ui.photo_viewer import PhotoViewer
+    from lean_sepia.ui.screen_image import to_image
 
     app = make_app([])
     viewer = PhotoViewer()

@@ -6,7 +6,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.lab import checked_lab, chroma, hue_deg, lab_from_reflectance, lab_from_xyz
+from lean_sepia.colour.lab import (
+    checked_lab,
+    chroma,
+    hue_deg,
+    lab_from_reflectance,
+    lab_from_xyz,
+    lab_slopes,
+    xyz_from_lab,
+)
 from lean_sepia.colour.spectrum import BANDS, resample
 from lean_sepia.colour.srgb import screen_rgb
 from lean_sepia.colour.words import colour_name, difference
@@ -78,3 +86,10 @@ def test_names_are_plain():
 def test_screen_says_when_it_cannot_show_a_colour():
     assert screen_rgb([50, 0, 0]) == ((119, 119, 119), True)
     assert screen_rgb([60, -90, 20])[1] is False
+
+
+@pytest.mark.parametrize("lab", [[50, 20, -30], [96, -1, 2], [3, 1, -1]])
+def test_slopes_of_lab_are_its_differences(lab):
+    xyz, step = xyz_from_lab(lab), 1e-7 * np.eye(3)
+    differences = (lab_from_xyz(xyz + step) - lab_from_xyz(xyz - step)) / 2e-7
+    assert lab_slopes(xyz) == pytest.approx(differences.T, rel=1e-5, abs=1e-4)

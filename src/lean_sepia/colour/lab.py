@@ -11,6 +11,7 @@ from lean_sepia.errors import ColourError
 
 _EPSILON = 216 / 24389
 _KAPPA = 24389 / 27
+_LAB_OF_F = np.array([[0.0, 116.0, 0.0], [500.0, -500.0, 0.0], [0.0, 200.0, -200.0]])
 
 
 def lab_from_xyz(xyz: npt.ArrayLike, white_xyz: npt.ArrayLike | None = None) -> FloatArray:
@@ -20,6 +21,14 @@ def lab_from_xyz(xyz: npt.ArrayLike, white_xyz: npt.ArrayLike | None = None) -> 
     f = np.where(ratio > _EPSILON, np.cbrt(ratio), (_KAPPA * ratio + 16) / 116)
     x, y, z = f[..., 0], f[..., 1], f[..., 2]
     return np.stack([116 * y - 16, 500 * (x - y), 200 * (y - z)], axis=-1)
+
+
+def lab_slopes(xyz: npt.ArrayLike, white_xyz: npt.ArrayLike | None = None) -> FloatArray:
+    """Slopes (..., 3, 3) of L*a*b* in XYZ (..., 3): the derivative of `lab_from_xyz`."""
+    reference = white() if white_xyz is None else np.asarray(white_xyz, dtype=float)
+    ratio = np.asarray(xyz, dtype=float) / reference
+    slope = np.where(ratio > _EPSILON, np.maximum(ratio, _EPSILON) ** (-2 / 3) / 3, _KAPPA / 116)
+    return _LAB_OF_F * (slope / reference)[..., None, :]
 
 
 def xyz_from_lab(lab: npt.ArrayLike, white_xyz: npt.ArrayLike | None = None) -> FloatArray:

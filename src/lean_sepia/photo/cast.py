@@ -151,8 +151,10 @@ class Cast:
         return lab if self.misfit is None else lab + self.misfit.shift(lab)
 
     def xyz(self, linear_rgb: npt.ArrayLike) -> FloatArray:
-        """Corrected XYZ (..., 3), D65, of the picture's linear sRGB (..., 3)."""
-        return np.maximum(xyz_from_lab(self.lab(linear_rgb)), 0.0)
+        """Corrected XYZ (..., 3), D65, of the picture's linear sRGB (..., 3); a little below 0 beyond real colours."""
+        if self.misfit is None:
+            return _mean_xyz(self.hypotheses, cones_of(linear_rgb))
+        return xyz_from_lab(self.lab(linear_rgb))
 
     def possible_labs(self, patch: Patch) -> tuple[tuple[float, FloatArray, FloatArray], ...]:
         """Where a patch's true L*a*b* may lie: for each hypothesis its share, mean (3,) and covariance (3, 3).
@@ -175,22 +177,25 @@ class Cast:
         return tuple(answer)
 
 
-def _mean_lab(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
-    """L*a*b* (..., 3) of the mean XYZ over hypotheses, by their shares, of cones (..., 3)."""
+def _mean_xyz(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
+    """Mean XYZ (..., 3) over hypotheses, by their shares, of cones (..., 3)."""
     theta = np.stack([one.theta for one in hypotheses])
     shares = np.array([one.share for one in hypotheses])
-    return lab_from_xyz(np.einsum("t,t...->...", shares, corrected_xyz(cones, theta)))
+    return np.asarray(np.tensordot(shares, corrected_xyz(cones, theta), axes=1))
+
+
+def _mean_lab(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
+    return lab_from_xyz(_mean_xyz(hypotheses, cones))
 
 
 AS_FOUND = Cast()
 
 
 def rgb_slopes(cast: Cast, linear_rgb: FloatArray) -> FloatArray:
-    """Slopes (3, 3) of corrected L*a*b* in linear sRGB (3,), by central differences."""
-    step = 1e-4
-    trials = np.concatenate([linear_rgb + step * np.eye(3), linear_rgb - step * np.eye(3)])
-    labs = cast.lab(trials)
-    return (labs[:3] - labs[3:]).T / (2 * step)
+    """Slopes (..., 3, 3) of corrected L*a*b* in linear sRGB (..., 3), by central differences."""
+    step = 1e-4 * np.concatenate([np.eye(3), -np.eye(3)])
+    labs = cast.lab(linear_rgb[..., None, :] + step)
+    return np.asarray((labs[..., :3, :] - labs[..., 3:, :]).swapaxes(-1, -2) / 2e-4)
 
 
 @dataclass(frozen=True, eq=False)
@@ -255,15 +260,11 @@ def _reading(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> _Known:
         [anchor.lightness if anchor.lightness is not None else found[i, 0], anchor.a, anchor.b]
         for i, anchor in enumerate(anchors)
     ], dtype=float)  # fmt: skip
-    width = np.empty_like(target)
-    for i, patch in enumerate(patches):
-        slopes = rgb_slopes(AS_FOUND, patch.mean)
-        reading = np.diag(slopes @ patch.cov_of_mean @ slopes.T)
-        width[i] = np.sqrt(stated_width() ** 2 + reading)
-        if patch.clipped_share > _CLIPPED_ANCHOR:
-            width[i] *= _CLIPPED_WEAKER
-        if not full[i]:
-            width[i, 0] = UNKNOWN_LIGHTNESS_WIDTH
+    slopes = rgb_slopes(AS_FOUND, rgb)
+    reading = np.einsum("nij,njk,nik->ni", slopes, np.array([patch.cov_of_mean for patch in patches]), slopes)
+    width = np.sqrt(stated_width() ** 2 + reading)
+    width[[patch.clipped_share > _CLIPPED_ANCHOR for patch in patches]] *= _CLIPPED_WEAKER
+    width[~full, 0] = UNKNOWN_LIGHTNESS_WIDTH
     scatter = [float(np.mean(patch.spread / np.maximum(patch.mean, 0.01))) for patch in patches]
     return _Known(cones_of(rgb), target, width, full, float(np.median(scatter)))
 
@@ -348,15 +349,14 @@ def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArr
     starts = np.tile(np.stack([possible[family.name].theta for family in among]), (len(full), 1))
     left_out = np.repeat(full, len(among))
     fitted = _fit_families(among * len(full), known, starts, steps=2, left_out=left_out)
-    plain, pulled = [], []
+    plain, pulled = np.empty((len(full), 3)), np.empty((len(full), 3))
     for turn, index in enumerate(full.tolist()):
         trial = Cast(_shared(fitted[turn * len(among) : (turn + 1) * len(among)]))
-        seen = _mean_lab(trial.hypotheses, known.cones[index])
-        plain.append(float(delta_e00(seen, known.target[index])))
+        plain[turn] = pulled[turn] = _mean_lab(trial.hypotheses, known.cones[index])
         if len(full) >= 3:
-            seen = seen + _misfit(known.without(index), trial).shift(seen)
-        pulled.append(float(delta_e00(seen, known.target[index])))
-    return np.array(plain), np.array(pulled)
+            pulled[turn] += _misfit(known.without(index), trial).shift(plain[turn])
+    misses = delta_e00(np.stack([plain, pulled]), known.target[full])
+    return misses[0], misses[1]
 
 
 def _clipping(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[str, ...]:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QImage, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QRectF, QSize
+from PySide6.QtGui import QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from lean_sepia.arrays import Image8
 from lean_sepia.colour.words import colour_name
 from lean_sepia.ui.panel import Panel, label
+from lean_sepia.ui.photo_marks import draw_shape
+from lean_sepia.ui.screen_image import to_image
 from lean_sepia.ui.swatch import Fields
 from lean_sepia.ui.theme import WELL
 
@@ -26,8 +28,7 @@ class _Glass(QWidget):
 
     def show_pixels(self, pixels: Image8, reach: float) -> None:
         """Show a square of pixels and a disc of this radius, as a share of the half side."""
-        height, width, _ = pixels.shape
-        self._image = QImage(pixels.tobytes(), width, height, 3 * width, QImage.Format.Format_RGB888).copy()
+        self._image = to_image(pixels)
         self._reach = reach
         self.update()
 
@@ -38,11 +39,7 @@ class _Glass(QWidget):
             return
         painter.drawImage(self.rect(), self._image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        reach = self._reach * _SIDE / 2
-        for colour, width in ((QColor(20, 20, 20), 2.6), (QColor(250, 250, 250), 1.0)):
-            painter.setPen(QPen(colour, width))
-            painter.drawEllipse(QPointF(QRectF(self.rect()).center()), reach, reach)
+        draw_shape(painter, "circle", QRectF(self.rect()).center(), self._reach * _SIDE / 2)
 
 
 class Loupe(Panel):

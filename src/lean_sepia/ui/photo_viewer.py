@@ -3,19 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
-import cv2
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QColor,
     QImage,
     QKeyEvent,
     QMouseEvent,
     QPainter,
-    QPainterPath,
     QPaintEvent,
     QPen,
     QPolygonF,
@@ -28,56 +25,38 @@ from lean_sepia.arrays import BoolArray, Image8, IntArray
 from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid
-from lean_sepia.photo.rectify import scale_bar_mm
 from lean_sepia.ui.panel import KeyboardRing
+from lean_sepia.ui.photo_marks import (
+    Mark,
+    Shape,
+    Sight,
+    draw_dots,
+    draw_double,
+    draw_mark,
+    draw_outlines,
+    draw_scale_bar,
+    draw_shape,
+    draw_words,
+)
+from lean_sepia.ui.screen_image import lent_image, to_bgra
 from lean_sepia.ui.theme import ACCENT, WELL, WELL_TEXT, font
 
-Tool = Literal["look", "sample", "polygon", "brush", "grey", "known", "region", "feature", "length", "area"]
+Tool = Literal[
+    "look", "sample", "polygon", "brush", "grey", "known", "chart", "region", "feature", "length", "area", "straighten"
+]  # fmt: skip
 SAMPLE_TOOLS: dict[str, Tool] = {"disc": "sample", "polygon": "polygon", "brush": "brush"}
 """The tool for each shape of a sample."""
 
 TOOL_KEYS: dict[int, Tool] = {
-    Qt.Key.Key_L: "look", Qt.Key.Key_S: "sample", Qt.Key.Key_N: "grey", Qt.Key.Key_K: "known", Qt.Key.Key_R: "region",
-    Qt.Key.Key_A: "area",
+    Qt.Key.Key_L: "look", Qt.Key.Key_S: "sample", Qt.Key.Key_N: "grey", Qt.Key.Key_K: "known", Qt.Key.Key_C: "chart",
+    Qt.Key.Key_R: "region", Qt.Key.Key_A: "area", Qt.Key.Key_T: "straighten",
 }  # fmt: skip
-_REST_MS, _DRAFT_DETAIL, _CLOSING_PX = 60, 0.5, 9
-_DARK, _LIGHT = QColor(20, 20, 20), QColor(250, 250, 250)
-
-
-@dataclass(frozen=True)
-class Mark:
-    """Something drawn on the photo, in its pixels: circles are samples, squares anchors, diamonds the signature.
-
-    A `path` is drawn instead of the shape: closed for a polygon, open for a brush stroke.
-    """
-
-    shape: Literal["circle", "square", "diamond"]
-    x: float
-    y: float
-    radius: float
-    strong: bool = False
-    path: tuple[tuple[float, float], ...] = ()
-    closed: bool = True
-    dashed: bool = False
-
-
-def to_bgra(pixels: Image8) -> Image8:
-    """8-bit pixels (h, w, 3) in the form (h, w, 4) that is drawn fastest."""
-    return np.asarray(cv2.cvtColor(np.ascontiguousarray(pixels), cv2.COLOR_RGB2BGRA))
-
-
-def to_image(pixels: Image8) -> QImage:
-    """A QImage that owns a copy of 8-bit pixels (h, w, 3)."""
-    height, width, _ = pixels.shape
-    return QImage(to_bgra(pixels).data, width, height, 4 * width, QImage.Format.Format_RGB32).copy()
-
-
-def _image(bgra: Image8 | None) -> QImage | None:
-    """A QImage that owns a copy of pixels (h, w, 4), or None."""
-    if bgra is None:
-        return None
-    height, width, _ = bgra.shape
-    return QImage(bgra.data, width, height, 4 * width, QImage.Format.Format_RGB32).copy()
+_FOUR_CORNERS: tuple[Tool, ...] = ("chart", "straighten")
+_BY_CORNERS: tuple[Tool, ...] = ("polygon", "area", *_FOUR_CORNERS)
+_BY_DRAGGING: tuple[Tool, ...] = ("region", "length")
+_CURSORS: dict[Tool, Shape] = {"sample": "circle", "brush": "circle", "feature": "diamond"}
+_REST_MS, _DRAFT_DETAIL, _CLOSING_PX, _CORNER_PX = 60, 0.5, 9, 4.0
+_ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
 @dataclass(frozen=True, eq=False)
@@ -87,6 +66,7 @@ class _View:
     key: tuple[object, ...]
     found: QImage | None
     corrected: QImage | None
+    pixels: tuple[Image8 | None, ...] = field(default=())  # what the images look at
 
 
 def _striped(pixels: Image8, where: BoolArray) -> Image8:
@@ -120,7 +100,6 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._refine.timeout.connect(self._show_detail)
         self._size = QSize(1, 1)
         self._marks: tuple[Mark, ...] = ()
-        self._regions: tuple[QRectF, ...] = ()
         self._outlines: tuple[QPolygonF, ...] = ()
         self._wipe = 0.0
         self._scale, self._offset, self._fitted = 1.0, QPointF(0, 0), True
@@ -134,6 +113,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         self.radius = 8.0
         self.mm_per_px: float | None = None
         self.empty_words = ""
+        self.corner_words: dict[Tool, tuple[str, ...]] = {}
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setMinimumSize(320, 200)
@@ -147,6 +127,8 @@ class PhotoViewer(KeyboardRing, QWidget):
             # A changed correction shows with less detail at once; the rest follows when the hand rests.
             self._draft = True
             self._refine.start()
+        if pyramid is not self._pyramid:
+            self._left_out = None
         self._pyramid, self._correction, self._size = pyramid, correction, size
         self._view = None
         if fresh:
@@ -163,12 +145,9 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._view = None
         self.update()
 
-    def show_marks(
-        self, marks: Sequence[Mark], regions: Sequence[tuple[float, float, float, float]] = ()
-    ) -> None:
-        """Draw these marks and regions."""
+    def show_marks(self, marks: Sequence[Mark]) -> None:
+        """Draw these marks."""
         self._marks = tuple(marks)
-        self._regions = tuple(QRectF(QPointF(x0, y0), QPointF(x1, y1)) for x0, y0, x1, y1 in regions)
         self.update()
 
     def show_left_out(self, places: IntArray) -> None:
@@ -272,24 +251,27 @@ class PhotoViewer(KeyboardRing, QWidget):
             self.length_drawn.emit(start.x(), start.y(), end.x(), end.y())
         elif self.tool == "brush":
             self._finish_outline()
-        elif self.tool in ("polygon", "area"):
+        elif self.tool in _BY_CORNERS:
             self._add_corner(start)
         elif self.tool != "look" and self._inside(start):
             self.placed.emit(self.tool, round(start.x(), 1), round(start.y(), 1), self.radius)
         self.update()
 
     def _add_corner(self, corner: QPointF) -> None:
-        """Another corner of a polygon; a click on the first one closes it."""
-        if len(self._path) >= 3:
+        """Another corner: a click on the first one closes a polygon; a chart or rectangle has four."""
+        if len(self._path) >= 3 and self.tool not in _FOUR_CORNERS:
             away = (corner - self._path[0]) * self._scale
             if abs(away.x()) + abs(away.y()) < _CLOSING_PX:
                 self._finish_outline()
                 return
         self._path.append(corner)
+        if len(self._path) == 4 and self.tool in _FOUR_CORNERS:
+            self._finish_outline()
 
     def _finish_outline(self) -> None:
-        path, self._path = [(round(p.x(), 1), round(p.y(), 1)) for p in self._path], []
-        if len(path) >= (1 if self.tool == "brush" else 3):
+        least = 1 if self.tool == "brush" else 4 if self.tool in _FOUR_CORNERS else 3
+        if len(self._path) >= least:
+            path, self._path = [(round(p.x(), 1), round(p.y(), 1)) for p in self._path], []
             self.outlined.emit(self.tool, path)
 
     def _finish_region(self, start: QPointF, end: QPointF) -> None:
@@ -319,12 +301,12 @@ class PhotoViewer(KeyboardRing, QWidget):
             self._path = []
         elif key == Qt.Key.Key_Escape and self.tool != "look":
             self.set_tool("look")
-        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.tool in ("polygon", "area"):
+        elif key in _ENTER and self.tool in _BY_CORNERS:
             if self._pointing:
                 self._add_corner(QPointF(self._cursor))
             else:
                 self._finish_outline()
-        elif key == Qt.Key.Key_Space and self.tool in ("polygon", "area"):
+        elif key == Qt.Key.Key_Space and self.tool in _BY_CORNERS:
             self._finish_outline()
         elif key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
             self.zoom(1.25)
@@ -334,11 +316,7 @@ class PhotoViewer(KeyboardRing, QWidget):
             self.fit()
         elif key in moves:
             self._step(*moves[Qt.Key(key)], fine=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
-        elif (
-            key in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
-            and self.tool not in ("look", "region", "length")
-            and self._pointing
-        ):
+        elif key in _ENTER and self.tool not in ("look", *_BY_DRAGGING) and self._pointing:
             self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
         else:
             super().keyPressEvent(event)
@@ -382,11 +360,8 @@ class PhotoViewer(KeyboardRing, QWidget):
         painter.setClipping(False)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if 0 < self._wipe < 1 and view.corrected is not None:
-            self._double(
-                painter,
-                lambda: painter.drawLine(QPointF(split, target.top()), QPointF(split, target.bottom())),
-                1.4,
-            )
+            top, bottom = QPointF(split, target.top()), QPointF(split, target.bottom())
+            draw_double(painter, lambda: painter.drawLine(top, bottom))
         self._draw_marks(painter)
         if self.ring:
             painter.setPen(QPen(self.palette().color(ACCENT), 2))
@@ -415,126 +390,45 @@ class PhotoViewer(KeyboardRing, QWidget):
                 for picture in (shown, corrected):
                     if picture is not None:
                         picture[inside] = _striped(picture[inside], self._stripes(found[inside]))
-            if self._draft:
-                whole = (round(width / _DRAFT_DETAIL), round(height / _DRAFT_DETAIL))
-                shown, corrected = (
-                    None if p is None else np.asarray(cv2.resize(p, whole, interpolation=cv2.INTER_NEAREST))
-                    for p in (shown, corrected)
-                )
-            self._view = _View(key, _image(shown), _image(corrected))
+            images = (None if pixels is None else lent_image(pixels) for pixels in (shown, corrected))
+            self._view = _View(key, *images, pixels=(shown, corrected))
         return self._view
 
     @staticmethod
     def _stripes(found: Image8) -> BoolArray:
         return np.any((found >= CLIPPED_HIGH) | (found <= CLIPPED_LOW), axis=2)
 
-    def _double(self, painter: QPainter, draw, width: float = 1.6, dashed: bool = False) -> None:
-        """White inside dark, so that a line shows on anything."""
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        for colour, extra in ((_DARK, 2.2), (_LIGHT, 0.0)):
-            pen = QPen(colour, width + extra)
-            if dashed and not extra:
-                pen.setStyle(Qt.PenStyle.DashLine)
-            painter.setPen(pen)
-            draw()
-
     def _draw_marks(self, painter: QPainter) -> None:
-        for region in self._regions:
-            box = QRectF(
-                region.topLeft() * self._scale + self._offset,
-                region.bottomRight() * self._scale + self._offset,
-            )
-            self._double(painter, lambda b=box: painter.drawRect(b), 1.4, dashed=True)
+        sight = Sight(self._scale, self._offset)
         if self._outlines:
-            painter.save()
-            painter.translate(self._offset)
-            painter.scale(self._scale, self._scale)
-            for colour, width in ((_DARK, 2.6), (_LIGHT, 1.1)):
-                pen = QPen(colour, width)
-                pen.setCosmetic(True)
-                painter.setPen(pen)
-                for line in self._outlines:
-                    painter.drawPolygon(line)
-            painter.restore()
+            draw_outlines(painter, self._outlines, sight)
         for mark in self._marks:
-            if mark.path:
-                line = QPolygonF([QPointF(x, y) * self._scale + self._offset for x, y in mark.path])
-                draw = painter.drawPolygon if mark.closed else painter.drawPolyline
-                self._double(painter, lambda d=draw, p=line: d(p), 2.4 if mark.strong else 1.4, mark.dashed)
-                continue
-            reach = max(6.0, mark.radius * self._scale)
-            centre = QPointF(mark.x, mark.y) * self._scale + self._offset
-            self._double(
-                painter,
-                lambda m=mark.shape, c=centre, r=reach: self._shape(painter, m, c, r),
-                2.4 if mark.strong else 1.4,
-            )
+            draw_mark(painter, mark, sight)
         if self._left_out is not None:
-            painter.save()
-            painter.translate(self._offset)
-            painter.scale(self._scale, self._scale)
-            for colour, width in ((_DARK, 4.0), (_LIGHT, 2.0)):
-                pen = QPen(colour, width)
-                pen.setCosmetic(True)
-                painter.setPen(pen)
-                painter.drawPoints(self._left_out)
-            painter.restore()
-        if self._path:
-            line = QPolygonF([p * self._scale + self._offset for p in self._path])
-            if self.tool in ("polygon", "area"):
-                line.append(self._cursor * self._scale + self._offset)
-            self._double(painter, lambda: painter.drawPolyline(line), 1.4)
+            draw_dots(painter, self._left_out, sight)
         if self.mm_per_px is not None:
-            self._draw_scale_bar(painter, self.mm_per_px)
-        if self.tool == "length" and self._press is not None:
-            far = self._cursor * self._scale + self._offset
-            self._double(painter, lambda: painter.drawLine(self._press, far), 1.4)
-        elif self.tool == "region" and self._press is not None:
-            end = self._cursor * self._scale + self._offset
-            self._double(painter, lambda: painter.drawRect(QRectF(self._press, end)), 1.4, dashed=True)
-        elif self.tool not in ("look", "region", "length") and (self._pointing or self.underMouse()):
-            centre = self._cursor * self._scale + self._offset
-            shape = {
-                "sample": "circle",
-                "brush": "circle",
-                "feature": "diamond",
-                "polygon": "diamond",
-                "area": "diamond",
-            }.get(self.tool, "square")
-            if self.tool in ("polygon", "area"):
-                self._double(painter, lambda: self._shape(painter, shape, centre, 4.0), 1.0)
-                return
-            self._double(
-                painter, lambda: self._shape(painter, shape, centre, max(4.0, self.radius * self._scale)), 1.0
-            )
+            draw_scale_bar(painter, QRectF(self.rect()), sight, self.mm_per_px)
+        self._draw_tool(painter, sight)
 
-    def _draw_scale_bar(self, painter: QPainter, mm_per_px: float) -> None:
-        """A round length on the prototype, at the lower left of the view."""
-        length_mm = scale_bar_mm(self.width() / self._scale * mm_per_px)
-        width = length_mm / mm_per_px * self._scale
-        left, bottom = 14.0, self.height() - 16.0
-        words = f"{length_mm / 1000:g} m" if length_mm >= 1000 else f"{length_mm:g} mm"
-        ends = ((left, bottom - 4, left, bottom + 4), (left + width, bottom - 4, left + width, bottom + 4))
-        self._double(
-            painter, lambda: painter.drawLine(QPointF(left, bottom), QPointF(left + width, bottom)), 1.6
-        )
-        for x0, y0, x1, y1 in ends:
-            self._double(
-                painter, lambda a=x0, b=y0, c=x1, d=y1: painter.drawLine(QPointF(a, b), QPointF(c, d)), 1.6
-            )
-        outline = QPainterPath()
-        outline.addText(QPointF(left + 4, bottom - 8), font(12, True), words)
-        painter.setPen(QPen(_DARK, 3))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawPath(outline)
-        painter.fillPath(outline, _LIGHT)
-
-    @staticmethod
-    def _shape(painter: QPainter, shape: str, centre: QPointF, reach: float) -> None:
-        if shape == "circle":
-            painter.drawEllipse(centre, reach, reach)
-        elif shape == "diamond":
-            corners = ((0, -reach), (reach, 0), (0, reach), (-reach, 0))
-            painter.drawPolygon(QPolygonF([centre + QPointF(dx, dy) for dx, dy in corners]))
-        else:
-            painter.drawRect(QRectF(centre.x() - reach, centre.y() - reach, 2 * reach, 2 * reach))
+    def _draw_tool(self, painter: QPainter, sight: Sight) -> None:
+        """What the tool in hand has drawn so far, and the tool itself."""
+        here = sight.to_screen(self._cursor)
+        words = self.corner_words.get(self.tool, ())
+        if len(self._path) < len(words):
+            draw_words(painter, QPointF(14, 24), words[len(self._path)])
+        if self._path:
+            line = QPolygonF([sight.to_screen(point) for point in self._path])
+            if self.tool in _BY_CORNERS:
+                line.append(here)
+            draw_double(painter, lambda: painter.drawPolyline(line))
+        if self.tool in _BY_DRAGGING:
+            if self._press is not None and self.tool == "length":
+                draw_double(painter, lambda: painter.drawLine(self._press, here))
+            elif self._press is not None:
+                draw_double(painter, lambda: painter.drawRect(QRectF(self._press, here)), dashed=True)
+        elif self.tool != "look" and (self._pointing or self.underMouse()):
+            if self.tool in _BY_CORNERS:
+                draw_shape(painter, "diamond", here, _CORNER_PX)
+            else:
+                reach = max(_CORNER_PX, self.radius * self._scale)
+                draw_shape(painter, _CURSORS.get(self.tool, "square"), here, reach)

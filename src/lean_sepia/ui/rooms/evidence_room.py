@@ -32,9 +32,11 @@ from lean_sepia.ui.loupe import Loupe
 from lean_sepia.ui.panel import ElidedLabel, button, clear, label, row, scrolled
 from lean_sepia.ui.photo_card import PhotoCard
 from lean_sepia.ui.photo_dialog import PhotoDialog
-from lean_sepia.ui.photo_viewer import SAMPLE_TOOLS, Mark, PhotoViewer, to_image
+from lean_sepia.ui.photo_marks import Mark
+from lean_sepia.ui.photo_viewer import SAMPLE_TOOLS, TOOL_KEYS, PhotoViewer
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.samples_panel import SamplesPanel
+from lean_sepia.ui.screen_image import to_image
 from lean_sepia.ui.seen_photo import Seen, first_look, prepare
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.shares_panel import SharesPanel
@@ -54,6 +56,7 @@ class EvidenceRoom(RoomPage):
         self.viewer.empty_words = self.tr(
             "Drop photos of the prototype here, or add them below.\nA photo with something grey or white in it is worth most."
         )
+        self.viewer.tools = frozenset(TOOL_KEYS.values()) - {"region"}
         self.viewer.placed.connect(self._placed)
         self.viewer.hovered.connect(self._hover)
         self.viewer.tool_changed.connect(self._tool_changed)
@@ -205,7 +208,7 @@ class EvidenceRoom(RoomPage):
             if f.photo == self._photo_id and f.x is not None and f.y is not None
         ]
         marks += [
-            Mark("square", 0, 0, 1, path=region.corners, dashed=True)
+            Mark.outline(region.corners)
             for region in project.regions
             if region.photo == self._photo_id and region.zone == zone
         ]

@@ -18,7 +18,8 @@ from lean_sepia.project.model import Photo, Region, WearRecord
 from lean_sepia.project.questions import region_seen, survey_region
 from lean_sepia.ui.bars import SizeBars
 from lean_sepia.ui.panel import Panel, button, clear, counted, label, measure_box, row, rule
-from lean_sepia.ui.photo_viewer import Mark, PhotoViewer
+from lean_sepia.ui.photo_marks import Mark
+from lean_sepia.ui.photo_viewer import PhotoViewer
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.seen_photo import Seen, prepare
 from lean_sepia.ui.session import Session
@@ -241,9 +242,11 @@ class WearRoom(RoomPage):
             self.measure(store=False)
 
     def _show_marks(self) -> None:
-        self.viewer.show_marks(
-            [Mark("circle", *spot) for spot in self._spots.values()], [self.box] if self.box else []
-        )
+        marks = [Mark("circle", *spot) for spot in self._spots.values()]
+        if self.box:
+            x0, y0, x1, y1 = self.box
+            marks.append(Mark.outline([(x0, y0), (x1, y0), (x1, y1), (x0, y1)]))
+        self.viewer.show_marks(marks)
         clear(self._kinds)
         for name, lab in self.classes.items():
             drop = button("×", "step", self.tr("Forget this kind"))
