@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from lean_sepia.arrays import FloatArray
+from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.scene import MM_PER_PX, Scene
@@ -159,7 +159,7 @@ def untouched_project(pictures: Mapping[str, Picture]) -> Project:
     schemes = tuple(
         Scheme(
             id=f"s{number}", name=name, worn_from=years[0], worn_to=years[1],
-            colours=tuple((area, _lab(lab_from_reflectance(R))) for area, R in colours.items()),
+            colours=tuple((area, triple(lab_from_reflectance(R))) for area, R in colours.items()),
         )
         for number, ((name, colours), years) in enumerate(zip(demo_schemes().items(), _YEARS, strict=True), start=1)
     )  # fmt: skip
@@ -345,7 +345,3 @@ def _plan(project: Project) -> Project:
     project, _ = add_step(project, "mask", "Mask the waterline", ["hull", "boot"])
     project, _ = add_step(project, "powder", "Quay dust, boot topping", ["boot"], medium="pigment")
     return set_school(project, "gloss before lettering", "satin first")
-
-
-def _lab(values: FloatArray) -> Lab:
-    return float(values[0]), float(values[1]), float(values[2])

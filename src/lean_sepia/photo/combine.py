@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.arrays import FloatArray
+from lean_sepia.arrays import triple
 
 _Z90 = 1.6448536
 _LEAST_HALF = 0.2
@@ -53,7 +53,7 @@ def combine(readings: Sequence[Reading]) -> Combined:
         ratio = float(np.sqrt(chi / (3 * (len(readings) - 1))))
     half = _Z90 * spread * max(1.0, ratio)
     radius = float(sum(1 / max(reading.de00_90, _LEAST_HALF) ** 2 for reading in readings) ** -0.5)
-    return Combined(_triple(mean), _triple(half), radius * max(1.0, ratio), ratio)
+    return Combined(triple(mean), triple(half), radius * max(1.0, ratio), ratio)
 
 
 def same_paint_in_shade(sun: Sequence[float], shade: Sequence[float]) -> bool:
@@ -70,7 +70,3 @@ def same_paint_in_shade(sun: Sequence[float], shade: Sequence[float]) -> bool:
     left_a, left_b = a2 - a1 * ratio, b2 - b1 * ratio
     darker = 1 - ratio
     return abs(left_a) < 2.5 + 8 * darker and -4 - 30 * darker < left_b < 2.5
-
-
-def _triple(values: FloatArray) -> tuple[float, float, float]:
-    return float(values[0]), float(values[1]), float(values[2])

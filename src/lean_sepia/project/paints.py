@@ -10,6 +10,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from lean_sepia.arrays import triple
 from lean_sepia.paint.paint import Knowledge, Paint, Palette
 from lean_sepia.project.model import Lab, PaintVersion, Project, Recipe
 
@@ -76,14 +77,14 @@ def portions(project: Project, recipe: Recipe) -> list[Portion]:
     if recipe.basis:
         basis = project.recipe(recipe.basis)
         lines.append(
-            Portion(recipe.basis_parts, "from the base cup", None, _lab(recipe_paint(project, basis)))
+            Portion(
+                recipe.basis_parts,
+                "from the base cup",
+                None,
+                triple(recipe_paint(project, basis).masstone_lab()),
+            )
         )
     for version, count in recipe.parts:
         paint = project.paint(version)
-        lines.append(Portion(count, paint.name, version, _lab(paint_of(paint))))
+        lines.append(Portion(count, paint.name, version, triple(paint_of(paint).masstone_lab())))
     return lines
-
-
-def _lab(paint: Paint) -> Lab:
-    L, a, b = paint.masstone_lab()
-    return float(L), float(a), float(b)

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from lean_sepia.arrays import FloatArray
+from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.film import Emulsion, FilmLight, LensFilter
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.reflectance import estimate_reflectance
@@ -183,7 +183,7 @@ def region_seen(pixels: Pixels, cast: Cast, corners: Sequence[tuple[float, float
     """Plain mean of a region in linear XYZ, nothing left out, as L*a*b*."""
     mask = polygon_mask((pixels.shape[0], pixels.shape[1]), corners)
     xyz = cast.xyz(linear_from_srgb(encoded_unit(pixels[mask])))
-    return _tuple(lab_from_xyz(xyz.mean(axis=0)))
+    return triple(lab_from_xyz(xyz.mean(axis=0)))
 
 
 def trace_area(
@@ -262,7 +262,7 @@ def survey_region(
 
 def _class_lab(found: Survey, name: str, xyz: FloatArray) -> Lab:
     mask = found.marks[name].labels > 0
-    return _tuple(lab_from_xyz(xyz[mask].mean(axis=0))) if mask.any() else (0.0, 0.0, 0.0)
+    return triple(lab_from_xyz(xyz[mask].mean(axis=0))) if mask.any() else (0.0, 0.0, 0.0)
 
 
 def base_laying(
@@ -314,7 +314,3 @@ def films_over_grounds(
     K, S, _ = Palette.of(paints).mixture(counts / counts.sum())
     sheen = np.array(g)
     return np.stack([[Laying(ground, X).lab(K, S, sheen) for X in films] for ground in grounds])
-
-
-def _tuple(lab: FloatArray) -> Lab:
-    return float(lab[0]), float(lab[1]), float(lab[2])

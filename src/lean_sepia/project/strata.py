@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lean_sepia.arrays import FloatArray
+from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import xyz_from_reflectance
 from lean_sepia.paint.film import film_thickness
@@ -76,7 +76,7 @@ def strata_of(project: Project, zone_id: str) -> Strata:
     seen = None
     if patches:
         mean = sum(patch.share * xyz_from_reflectance(through_surface(patch.R_i, g)) for patch in patches)
-        seen = _tuple(lab_from_xyz(mean))
+        seen = triple(lab_from_xyz(mean))
     has_base = any(band.coat.kind == "base" and band.coat.on and band.lab for band in bands)
     fresh = _lab(stages.get("fresh"), g) if has_base else None
     exposed = _lab(stages.get("exposed"), g) if has_base else None
@@ -146,11 +146,7 @@ def _film(coat: Coat) -> float:
 
 
 def _lab(R_i: FloatArray | None, g: float) -> Lab | None:
-    return None if R_i is None else _tuple(lab_from_reflectance(through_surface(R_i, g)))
-
-
-def _tuple(lab: FloatArray) -> Lab:
-    return float(lab[0]), float(lab[1]), float(lab[2])
+    return None if R_i is None else triple(lab_from_reflectance(through_surface(R_i, g)))
 
 
 def detail_of(project: Project, coat: Coat) -> str:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lean_sepia.arrays import triple
 from lean_sepia.photo.combine import Reading, combine
 from lean_sepia.project.model import Lab, Project, Role, Sample
 
@@ -50,7 +51,7 @@ def targets_of(project: Project, zone_id: str) -> Targets:
     if regions:
         mean = np.mean([region.seen for region in regions], axis=0)
         seen = Target(
-            _lab(mean),
+            triple(mean),
             None,
             f"mean of {len(regions)} region{'s' if len(regions) > 1 else ''}, dirt and wear included",
         )
@@ -68,7 +69,9 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
         ranges = np.mean([sample.lab_range90 for sample in mine], axis=0)
         half = (ranges[:, 1] - ranges[:, 0]) / 2
         radius = float(np.mean([sample.de00_90 for sample in mine]))
-        readings.append(Reading(_lab(np.mean([sample.lab for sample in mine], axis=0)), _lab(half), radius))
+        readings.append(
+            Reading(triple(np.mean([sample.lab for sample in mine], axis=0)), triple(half), radius)
+        )
     where = f"{len(photos)} photos" if len(photos) > 1 else "1 photo"
     # Where sisters are blended, every colour says which of them it is from.
     sisters = {photo.prototype for photo in project.photos if photo.prototype}
@@ -79,8 +82,3 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
         return Target(readings[0].lab, readings[0].de00_90, source)
     found = combine(readings)
     return Target(found.lab, found.de00_90, source, found.disagreement)
-
-
-def _lab(values: object) -> Lab:
-    L, a, b = np.asarray(values, dtype=float)
-    return float(L), float(a), float(b)

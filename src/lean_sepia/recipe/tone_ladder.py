@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import numpy.typing as npt
 
+from lean_sepia.arrays import triple
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Paint, Palette, media_mix
 from lean_sepia.recipe.parts import proportions
@@ -50,16 +50,11 @@ def tone_ladder(
     for step, share in zip(STEPS_L, AREA_SHARES, strict=True):
         added = lightener if step > 0 else dark if step < 0 else None
         if added is None:
-            tones.append(Tone(1, None, 0, _tuple(start), share))
+            tones.append(Tone(1, None, 0, triple(start), share))
             continue
         parts = proportions(2, max_parts)
         mixed = Palette.of([base, added]).mixture(parts / parts.sum(axis=1, keepdims=True))
         labs = laying.lab(*mixed)
         best = int(np.argmin(np.abs(labs[:, 0] - (start[0] + step))))
-        tones.append(Tone(int(parts[best, 0]), added.id, int(parts[best, 1]), _tuple(labs[best]), share))
+        tones.append(Tone(int(parts[best, 0]), added.id, int(parts[best, 1]), triple(labs[best]), share))
     return tones
-
-
-def _tuple(lab: npt.ArrayLike) -> tuple[float, float, float]:
-    L, a, b = np.asarray(lab, dtype=float)
-    return float(L), float(a), float(b)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
 
+from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.photo.cast import Cast
 from lean_sepia.project.model import AnchorMark
@@ -12,7 +13,7 @@ from lean_sepia.project.questions import outline_of, patch_of
 from lean_sepia.ui.panel import Panel, button, clear, counted, label, row
 from lean_sepia.ui.seen_photo import Seen
 from lean_sepia.ui.session import Session
-from lean_sepia.ui.swatch import Fields, Lab
+from lean_sepia.ui.swatch import Fields
 
 
 class CastPanel(Panel):
@@ -22,11 +23,9 @@ class CastPanel(Panel):
     remove_wanted = Signal(str)
 
     def __init__(self, session: Session) -> None:
-        super().__init__("")
+        super().__init__()
+        self.set_caption(self.tr("Cast"))
         self._session = session
-        self.caption = label(self.tr("CAST"), "caption")
-        self.remark = label("", "caption")
-        self.body.addLayout(row(self.caption, None, self.remark))
         self.words, self.detail = label("", "title", wrap=True), label("", "second", wrap=True)
         self._anchors = QVBoxLayout()
         self._anchors.setSpacing(2)
@@ -79,7 +78,7 @@ class CastPanel(Panel):
         samples = [s for s in self._session.project.samples if s.photo == seen.photo.id][:6]
         patches = [patch_of(seen.picture.pixels, outline_of(s)) for s in samples]
         bare = Cast()
-        self._before.show_labs([_tuple(bare.lab(p.mean)) for p in patches], self.tr("Samples as found"))
+        self._before.show_labs([triple(bare.lab(p.mean)) for p in patches], self.tr("Samples as found"))
         self._after.show_labs([sample.lab for sample in samples], self.tr("Samples corrected"))
 
     def _anchor_row(self, anchor: AnchorMark) -> QHBoxLayout:
@@ -101,8 +100,8 @@ class CastPanel(Panel):
 
 def cast_words(seen: Seen) -> str:
     """What the correction took out, in words."""
-    white = _tuple(seen.cast.lab([0.5, 0.5, 0.5]))
-    neutral = _tuple(Cast().lab([0.5, 0.5, 0.5]))
+    white = triple(seen.cast.lab([0.5, 0.5, 0.5]))
+    neutral = triple(Cast().lab([0.5, 0.5, 0.5]))
     change = difference(white, neutral)
     if change.de00 < 1.5:
         return "Hardly any cast."
@@ -110,7 +109,3 @@ def cast_words(seen: Seen) -> str:
     cool = white[2] - neutral[2] > abs(neutral[1] - white[1]) * 0.5
     name = "Warm light" if warm else "Cool light" if cool else "A cast"
     return f"{name}, taken out."
-
-
-def _tuple(lab) -> Lab:
-    return float(lab[0]), float(lab[1]), float(lab[2])

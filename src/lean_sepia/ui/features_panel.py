@@ -16,14 +16,10 @@ class FeaturesPanel(Panel):
     locate_wanted = Signal(str)
 
     def __init__(self, session: Session) -> None:
-        super().__init__("")
+        super().__init__()
+        self.set_caption(self.tr("Signature"), self.tr("goes first"))
         self._session = session
         self._chosen: str | None = None
-        self.caption, self.remark = (
-            label(self.tr("SIGNATURE"), "caption"),
-            label(self.tr("GOES FIRST"), "caption"),
-        )
-        self.body.addLayout(row(self.caption, None, self.remark))
         self.text = NoteBox(self.tr("Signature of the subject"), self.tr("The one mark people know it by"))
         self.text.editing_finished.connect(self._keep)
         self.add(self.text)

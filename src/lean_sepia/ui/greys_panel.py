@@ -19,11 +19,10 @@ class GreysPanel(Panel):
     """Film and filter to choose, a ranking, and plain words on what it can and cannot tell."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__("")
+        super().__init__()
+        self.set_caption(self.tr("What the greys allow"))
         self._session = session
         self._seen: Seen | None = None
-        self.caption, self.remark = label(self.tr("WHAT THE GREYS ALLOW"), "caption"), label("", "caption")
-        self.body.addLayout(row(self.caption, None, self.remark))
         self.emulsion, self.filter = QComboBox(), QComboBox()
         emulsions: tuple[tuple[str, Emulsion], ...] = (
             (self.tr("orthochromatic"), "ortho"), (self.tr("blue-sensitive"), "blue"), (self.tr("panchromatic"), "pan"),

@@ -186,10 +186,16 @@ class Panel(QFrame):
         self.body = QVBoxLayout(self)
         self.body.setContentsMargins(margin, margin - 2, margin, margin - 1)
         self.body.setSpacing(6)
-        self.caption = label(_capitals(caption), "caption")
-        self.remark = label(_capitals(remark), "caption")
-        if caption:
-            self.body.addLayout(row(self.caption, None, self.remark))
+        self.caption, self.remark = label("", "caption"), label("", "caption")
+        self._head = holder(row(self.caption, None, self.remark))
+        self.body.addWidget(self._head)
+        self.set_caption(caption, remark)
+
+    def set_caption(self, caption: str, remark: str = "") -> None:
+        """Name the panel; without a name it has no line above."""
+        self.caption.setText(_capitals(caption))
+        self.remark.setText(_capitals(remark))
+        self._head.setVisible(bool(caption))
 
     def set_remark(self, text: str) -> None:
         """Change the short remark."""

@@ -23,10 +23,9 @@ class SamplesPanel(Panel):
     looked_at = Signal(object)
 
     def __init__(self, session: Session) -> None:
-        super().__init__("")
+        super().__init__()
+        self.set_caption(self.tr("Samples"))
         self._session = session
-        self.caption, self.remark = label(self.tr("SAMPLES"), "caption"), label("", "caption")
-        self.body.addLayout(row(self.caption, None, self.remark))
         self.role, self.shape = QComboBox(), QComboBox()
         for role in ROLES:
             self.role.addItem(role.replace("-", " "), role)

@@ -15,10 +15,9 @@ class SharesPanel(Panel):
     """Hidden until an area of the chosen zone was traced on this photo."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__("")
+        super().__init__()
+        self.set_caption(self.tr("Tones of the area"))
         self._session = session
-        self.caption, self.remark = label(self.tr("TONES OF THE AREA"), "caption"), label("", "caption")
-        self.body.addLayout(row(self.caption, None, self.remark))
         self._list = QVBoxLayout()
         self._list.setSpacing(3)
         self.add(self._list)

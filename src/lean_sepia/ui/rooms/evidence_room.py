@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QButtonGroup, QCheckBox, QFileDialog, QHBoxLayout, QSlider
 
+from lean_sepia.arrays import triple
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.photo.read import shrunk
@@ -273,7 +274,7 @@ class EvidenceRoom(RoomPage):
         if self.seen is None:
             return
         patch = disc_patch(self.seen.picture.pixels, x, y, min(self.viewer.radius, 12.0))
-        lab = _tuple(self.seen.cast.lab(patch.mean))
+        lab = triple(self.seen.cast.lab(patch.mean))
         reach = 2.2 * max(self.viewer.radius, 3.0)
         square = self.seen.pyramid.view(x - reach, y - reach, 76 / (2 * reach), 76, 76, 160)
         if self.seen.correction is not None:
@@ -431,7 +432,3 @@ class EvidenceRoom(RoomPage):
         workspace = self.window().workspace
         if names and workspace:
             workspace.add_photos(names)
-
-
-def _tuple(lab) -> tuple[float, float, float]:
-    return float(lab[0]), float(lab[1]), float(lab[2])

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from PySide6.QtWidgets import QVBoxLayout
 
+from lean_sepia.arrays import triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.paint import Paint
@@ -200,7 +201,7 @@ class GlazeRoom(RoomPage):
         self._show_needs(answer, paints[chosen.paint])
 
     def _show_passes(self, answer: Answer, index: int, chosen: Glaze) -> None:
-        first = [_tuple(lab) for lab in answer.passes[index][:, 0]]
+        first = [triple(lab) for lab in answer.passes[index][:, 0]]
         self._strip.show_labs(
             first, self.tr("None to {0} passes on {1}").format(MOST_PASSES, answer.pairs[0][0])
         )
@@ -274,7 +275,3 @@ def _sheen_below(coats) -> str:
         if coat.kind in PAINT_COATS:
             return coat.finish
     return "flat"
-
-
-def _tuple(lab) -> Lab:
-    return float(lab[0]), float(lab[1]), float(lab[2])

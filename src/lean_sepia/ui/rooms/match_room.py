@@ -8,6 +8,7 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout
 
+from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
@@ -193,13 +194,13 @@ class MatchRoom(RoomPage):
             which = [index_of[name] for name, _ in choice.recipe.parts]
             counts = reduced([count for _, count in choice.recipe.parts])
             labs = lab_from_reflectance(solver.colour_of(which, stray_drops(counts, solver.max_parts)))
-            strayed[number] = tuple(_tuple(lab) for lab in labs)
+            strayed[number] = tuple(triple(lab) for lab in labs)
             used = [by_id[name] for name, _ in choice.recipe.parts]
             films[number] = films_over_grounds(used, counts, grounds, thickness)
             R = solver.colour_of(which, counts)
             # Shown on a screen that is D65: each light's pair as Lab adapted to that light.
             light_labs[number] = tuple(
-                (_tuple(lab_from_reflectance(target_R, light)), _tuple(lab_from_reflectance(R, light)))
+                (triple(lab_from_reflectance(target_R, light)), triple(lab_from_reflectance(R, light)))
                 for light in LIGHT_NAMES
             )
         return Answer(zone, target, tuple(choices), strayed, films, light_labs)
@@ -349,7 +350,7 @@ class MatchRoom(RoomPage):
             for column in range(len(_FILM_COATS)):
                 field = Fields(margin=0, height=18)
                 field.setMinimumHeight(18)
-                field.show_labs([_tuple(films[line, column])])
+                field.show_labs([triple(films[line, column])])
                 self._grid.addWidget(field, line + 1, column + 1)
         self._grid.setColumnMinimumWidth(0, 66)
 
@@ -386,7 +387,3 @@ class MatchRoom(RoomPage):
                 p, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=thinner
             ),
         )
-
-
-def _tuple(lab) -> Lab:
-    return float(lab[0]), float(lab[1]), float(lab[2])

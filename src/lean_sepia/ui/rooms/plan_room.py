@@ -209,7 +209,7 @@ class PlanRoom(RoomPage):
             self._step_panel.set_remark("")
             return
         number = [s.id for s in steps].index(step.id) + 1
-        self._step_panel.caption.setText(self.tr("STEP {0}").format(number))
+        self._step_panel.set_caption(self.tr("Step {0}").format(number))
         zones = (
             self.tr("all")
             if step.zones == "all"

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout
 
+from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
 from lean_sepia.paint.laying import Laying
@@ -54,9 +55,9 @@ def ask(
     for option in found:
         share = option.lightener_parts / (option.base_parts + option.lightener_parts)
         labs = ladder(base, known[option.paint], np.linspace(0, share, _RAMP), laying)
-        ramps.append(tuple(_tuple(lab) for lab in labs))
+        ramps.append(tuple(triple(lab) for lab in labs))
         tones.append(tuple(tone_ladder(base, known[option.paint], darkener(paints, base), laying=laying)))
-    base_lab = _tuple(laying.lab(base.K, base.S, np.array(base.g)))
+    base_lab = triple(laying.lab(base.K, base.S, np.array(base.g)))
     return Answer(zone, base_lab, target, tuple(found), tuple(ramps), tuple(tones))
 
 
@@ -285,7 +286,3 @@ class ToneRoom(RoomPage):
                 thinner_share=thinner, basis_parts=option.base_parts,
             ),
         )  # fmt: skip
-
-
-def _tuple(lab) -> Lab:
-    return float(lab[0]), float(lab[1]), float(lab[2])
