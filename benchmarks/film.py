@@ -2,14 +2,9 @@
 
 from __future__ import annotations
 
-import numpy as np
-
-from lean_sepia.demo.camera import ortho_print, take
 from lean_sepia.demo.scene import draw_scene
-from lean_sepia.demo.schemes import KNOWN_AREAS, demo_schemes, known_reflectances
-from lean_sepia.photo.cast import AS_FOUND
-from lean_sepia.photo.grey_evidence import PrintGrey, rank_schemes
-from lean_sepia.photo.patch import disc_patch
+from lean_sepia.demo.schemes import demo_schemes, greys_of_print, known_reflectances
+from lean_sepia.photo.grey_evidence import rank_schemes
 
 PRINTS, CLOSE = range(12), 0.05
 
@@ -19,15 +14,7 @@ def main() -> bool:
     scene, schemes, known = draw_scene(1951, "first livery"), demo_schemes(), known_reflectances()
     first, close = 0, 0
     for seed in PRINTS:
-        pixels = take(scene, ortho_print(seed), seed)
-        found: dict[str, list[float]] = {}
-        for area in (*schemes["first livery"], *KNOWN_AREAS):
-            # A scheme names fresh paint: its unfaded places count where there are any.
-            spots = (f"{area} sheltered", f"{area} exposed", area)
-            discs = next(scene.spots[spot] for spot in spots if spot in scene.spots)
-            found[area] = [float(AS_FOUND.lab(disc_patch(pixels, *disc).mean)[0]) for disc in discs]
-        greys = {area: PrintGrey(float(np.mean(L)), 0.5 + float(np.std(L))) for area, L in found.items()}
-        ranked = rank_schemes(greys, schemes, known, "ortho")
+        ranked = rank_schemes(greys_of_print(scene, seed), schemes, known, "ortho")
         first += ranked[0].scheme == "first livery"
         truth = next(fit for fit in ranked if fit.scheme == "first livery")
         close = sum(

@@ -48,6 +48,17 @@ def demo(demo_master, tmp_path):
 
 
 @pytest.fixture(scope="session")
+def worked(demo_master):
+    """The demo's half-worked document."""
+    from lean_sepia.project.store import ProjectStore
+
+    store = ProjectStore.open(demo_master.worked)
+    project, _ = store.load()
+    store.close()
+    return project
+
+
+@pytest.fixture(scope="session")
 def shelf_paints(demo_master):
     """The demo's paints."""
     from lean_sepia.project.shelf_file import read_shelf

@@ -9,7 +9,7 @@ from lean_sepia.colour.srgb import lab_from_srgb, linear_from_srgb, srgb_from_la
 from lean_sepia.errors import SampleError
 from lean_sepia.photo.cast import AS_FOUND, Anchor, fit_cast
 from lean_sepia.photo.chart import chart_anchors
-from lean_sepia.photo.patch import disc_patch, polygon_mask, rectangle_mean
+from lean_sepia.photo.patch import Area, disc_patch, rectangle_mean
 from lean_sepia.photo.preview import corrected_pixels
 from lean_sepia.photo.sample import sample_disc
 
@@ -121,10 +121,12 @@ def test_rectangle_is_a_plain_mean():
 
 
 def test_polygons_need_three_corners_on_the_picture():
-    assert polygon_mask((50, 50), [(10, 10), (40, 10), (25, 40)]).sum() == pytest.approx(450, rel=0.12)
+    assert Area.of_polygon((50, 50), [(10, 10), (40, 10), (25, 40)]).mask.sum() == pytest.approx(
+        450, rel=0.12
+    )
     for corners in ([(0, 0), (5, 5)], [(100, 100), (120, 100), (110, 120)]):
         with pytest.raises(SampleError):
-            polygon_mask((50, 50), corners)
+            Area.of_polygon((50, 50), corners)
 
 
 def test_chart_corners_are_turned_into_24_anchors():

@@ -4,30 +4,10 @@ import numpy as np
 import pytest
 
 from lean_sepia.colour.film import film_grey
-from lean_sepia.demo.camera import ortho_print, take
 from lean_sepia.demo.scene import draw_scene
-from lean_sepia.demo.schemes import demo_schemes, known_reflectances
+from lean_sepia.demo.schemes import demo_schemes, greys_of_print, known_reflectances
 from lean_sepia.errors import SampleError
-from lean_sepia.photo.cast import AS_FOUND
 from lean_sepia.photo.grey_evidence import PrintGrey, best_curve, rank_schemes, what_greys_tell
-from lean_sepia.photo.patch import disc_patch
-
-AREAS = ("hull", "house", "funnel", "boot", "locker", "lettering")
-
-
-def greys_of(scene, seed):
-    """What a print of the scene shows of its areas."""
-    pixels = take(scene, ortho_print(seed), seed)
-    found = {}
-    for area in AREAS:
-        discs = next(
-            scene.spots[f"{area}{state}"]
-            for state in (" sheltered", " exposed", "")
-            if f"{area}{state}" in scene.spots
-        )
-        lightness = [float(AS_FOUND.lab(disc_patch(pixels, *disc).mean)[0]) for disc in discs]
-        found[area] = PrintGrey(float(np.mean(lightness)), 0.5 + float(np.std(lightness)))
-    return found
 
 
 def test_the_first_livery_ranks_first_on_the_press_print():
@@ -35,7 +15,7 @@ def test_the_first_livery_ranks_first_on_the_press_print():
     schemes, known = demo_schemes(), known_reflectances()
     scene = draw_scene(1951, "first livery")
     for seed in (1957, 11, 12):
-        ranked = rank_schemes(greys_of(scene, seed), schemes, known, "ortho")
+        ranked = rank_schemes(greys_of_print(scene, seed), schemes, known, "ortho")
         assert len(ranked) >= 6
         assert ranked[0].scheme == "first livery"
         close = [

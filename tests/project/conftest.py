@@ -1,17 +1,8 @@
-"""The demo's half-worked document."""
+"""What the demo's document comes to."""
 
 import pytest
 
-from lean_sepia.project.store import ProjectStore
 from lean_sepia.project.strata import strata_of
-
-
-@pytest.fixture(scope="module")
-def worked(demo_master):
-    store = ProjectStore.open(demo_master.worked)
-    project, _ = store.load()
-    store.close()
-    return project
 
 
 @pytest.fixture

@@ -7,16 +7,7 @@ from pypdf import PdfReader
 
 from lean_sepia.errors import BadInputError
 from lean_sepia.project.model import Project
-from lean_sepia.project.store import ProjectStore
 from lean_sepia.report.bench_card import bench_card, span, write_bench_card
-
-
-@pytest.fixture(scope="module")
-def worked(demo_master):
-    store = ProjectStore.open(demo_master.worked)
-    project, _ = store.load()
-    store.close()
-    return project
 
 
 def text_of(pdf: bytes) -> str:

@@ -5,7 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from lean_sepia.arrays import FloatArray
+from lean_sepia.demo.camera import ortho_print, take
 from lean_sepia.demo.prototype import PAINTS, TruePaint
+from lean_sepia.demo.scene import Scene
+from lean_sepia.photo.cast import AS_FOUND
+from lean_sepia.photo.grey_evidence import PrintGrey
+from lean_sepia.photo.patch import disc_patch
 
 _RIVALS: Mapping[str, TruePaint] = {
     "sea-green hull": TruePaint(
@@ -42,3 +47,14 @@ def demo_schemes() -> dict[str, dict[str, FloatArray]]:
 def known_reflectances() -> dict[str, FloatArray]:
     """Reflectance (31,) of the areas that are certain."""
     return {area: PAINTS[area].reflectance() for area in KNOWN_AREAS}
+
+
+def greys_of_print(scene: Scene, seed: int) -> dict[str, PrintGrey]:
+    """What an orthochromatic print of a scene shows of each area; unfaded places, where there are any."""
+    pixels = take(scene, ortho_print(seed), seed)
+    found = {}
+    for area in (*_AREAS, *KNOWN_AREAS):
+        spots = (f"{area} sheltered", f"{area} exposed", area)
+        discs = next(scene.spots[spot] for spot in spots if spot in scene.spots)
+        found[area] = PrintGrey.of([float(AS_FOUND.lab(disc_patch(pixels, *disc).mean)[0]) for disc in discs])
+    return found

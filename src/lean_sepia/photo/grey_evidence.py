@@ -44,6 +44,11 @@ class PrintGrey:
     lightness: float
     width: float = 0.5
 
+    @classmethod
+    def of(cls, lightnesses: Sequence[float]) -> PrintGrey:
+        """The grey of an area from the L* of its samples: their mean, and how they scatter besides 0.5 of reading."""
+        return cls(float(np.mean(lightnesses)), 0.5 + float(np.std(lightnesses)))
+
 
 @dataclass(frozen=True)
 class SchemeFit:

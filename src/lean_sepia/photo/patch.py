@@ -47,6 +47,53 @@ class Patch:
         return self.places[~self.kept]
 
 
+@dataclass(frozen=True, eq=False)
+class Area:
+    """Part of a picture: the rows and columns of its box, and which pixels of the box (h, w) belong to it."""
+
+    rows: slice
+    columns: slice
+    mask: BoolArray
+
+    @classmethod
+    def of_polygon(
+        cls, shape: tuple[int, int], corners: Sequence[tuple[float, float]], margin: float = 0
+    ) -> Area:
+        """The inside of a polygon of at least three corners (x, y) on a picture of shape (h, w).
+
+        margin : pixels by which the box reaches beyond the polygon, where the picture does
+
+        Raises
+        ------
+        SampleError
+            Fewer than three corners, or no pixel lies inside.
+        """
+        if len(corners) < 3:
+            raise SampleError(f"A region needs at least three corners; found {len(corners)}.")
+        points = np.array(corners, dtype=np.float64).round().astype(np.int32)
+        rows, columns = _box_about(points, shape, margin)
+        mask = np.zeros((rows.stop - rows.start, columns.stop - columns.start), dtype=np.uint8)
+        if mask.size:
+            cv2.fillPoly(mask, [points - [columns.start, rows.start]], (1,))
+        if not mask.any():
+            raise SampleError("The region lies outside the picture.")
+        return cls(rows, columns, mask.astype(bool))
+
+    def of(self, pixels: Pixels) -> Pixels:
+        """The box (h, w, 3) of a picture."""
+        return pixels[self.rows, self.columns]
+
+
+def _box_about(points: IntArray, shape: tuple[int, int], margin: float) -> tuple[slice, slice]:
+    """Rows and columns round points (n, 2), no further than a picture of shape (h, w)."""
+    low, high = points.min(axis=0) - int(np.ceil(margin)), points.max(axis=0) + int(np.ceil(margin)) + 1
+    spans = []
+    for axis, length in ((1, shape[0]), (0, shape[1])):
+        start = min(max(0, int(low[axis])), length)
+        spans.append(slice(start, max(start, min(length, int(high[axis])))))
+    return spans[0], spans[1]
+
+
 def encoded_unit(pixels: Pixels) -> FloatArray:
     """Pixels of any depth as encoded values in 0–1."""
     return np.asarray(pixels, dtype=np.float64) / (65535 if pixels.dtype == np.uint16 else 255)
@@ -84,7 +131,7 @@ def polygon_patch(pixels: Pixels, corners: Sequence[tuple[float, float]]) -> Pat
     SampleError
         Fewer than three corners, or no pixel of the picture lies inside.
     """
-    return _mask_patch(pixels, polygon_mask((pixels.shape[0], pixels.shape[1]), corners))
+    return _mask_patch(pixels, Area.of_polygon((pixels.shape[0], pixels.shape[1]), corners))
 
 
 def brush_patch(pixels: Pixels, path: Sequence[tuple[float, float]], radius: float) -> Patch:
@@ -98,14 +145,16 @@ def brush_patch(pixels: Pixels, path: Sequence[tuple[float, float]], radius: flo
     _check_radius(radius)
     if not path:
         raise SampleError("A brush stroke needs at least one point.")
-    mask = np.zeros(pixels.shape[:2], dtype=np.uint8)
     points = np.array(path, dtype=float).round().astype(np.int32)
+    box = _box_about(points, (pixels.shape[0], pixels.shape[1]), radius + 1)
+    mask = np.zeros((box[0].stop - box[0].start, box[1].stop - box[1].start), dtype=np.uint8)
+    points = points - [box[1].start, box[0].start]
     cv2.polylines(mask, [points], False, (1,), max(1, round(2 * radius)))
     for x, y in points.tolist():
         cv2.circle(mask, (x, y), round(radius), (1,), -1)
     if not mask.any():
         raise SampleError("The brush stroke lies outside the picture.")
-    return _mask_patch(pixels, mask.astype(bool))
+    return _mask_patch(pixels, Area(*box, mask.astype(bool)))
 
 
 def _check_radius(radius: float) -> None:
@@ -113,14 +162,14 @@ def _check_radius(radius: float) -> None:
         raise SampleError(f"The radius of a sample is at least half a pixel; found {radius:g}.")
 
 
-def _mask_patch(pixels: Pixels, mask: BoolArray) -> Patch:
-    """The pixels under a mask (h, w), in eight strips along their longer direction for the error of the mean."""
-    rows, columns = np.nonzero(mask)
-    places = np.stack([columns, rows], axis=1)
+def _mask_patch(pixels: Pixels, area: Area) -> Patch:
+    """The pixels of an area, in eight strips along their longer direction for the error of the mean."""
+    rows, columns = np.nonzero(area.mask)
+    places = np.stack([columns + area.columns.start, rows + area.rows.start], axis=1)
     away = places - places.mean(axis=0)
     along = away @ np.linalg.svd(np.cov(away.T) if len(away) > 1 else np.eye(2))[0][:, 0]
     rank = np.argsort(np.argsort(along, kind="stable"), kind="stable")
-    return _robust(encoded_unit(pixels[rows, columns]), rank * _SECTORS // len(rank), places)
+    return _robust(encoded_unit(area.of(pixels)[rows, columns]), rank * _SECTORS // len(rank), places)
 
 
 def _robust(encoded: FloatArray, sector: IntArray, places: IntArray) -> Patch:
@@ -179,20 +228,3 @@ def rectangle(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> Pix
             f"The rectangle {x0:g},{y0:g} to {x1:g},{y1:g} is empty: give two opposite corners."
         )
     return pixels[top:bottom, left:right]
-
-
-def polygon_mask(shape: tuple[int, int], corners: Sequence[tuple[float, float]]) -> BoolArray:
-    """Mask (h, w) of the pixels inside a polygon of at least three corners (x, y).
-
-    Raises
-    ------
-    SampleError
-        Fewer than three corners, or no pixel lies inside.
-    """
-    if len(corners) < 3:
-        raise SampleError(f"A region needs at least three corners; found {len(corners)}.")
-    mask = np.zeros(shape, dtype=np.uint8)
-    cv2.fillPoly(mask, [np.array(corners, dtype=np.float64).round().astype(np.int32)], (1,))
-    if not mask.any():
-        raise SampleError("The region lies outside the picture.")
-    return mask.astype(bool)

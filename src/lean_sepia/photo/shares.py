@@ -12,7 +12,7 @@ from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.errors import SampleError
-from lean_sepia.photo.patch import polygon_mask
+from lean_sepia.photo.patch import Area
 from lean_sepia.photo.read import Pixels
 
 _OTHER_DE00 = 18.0
@@ -98,18 +98,16 @@ def snap_to_edges(pixels: Pixels, corners: Sequence[tuple[float, float]]) -> lis
     Raises
     ------
     SampleError
-        As for `polygon_mask`.
+        As for `Area.of_polygon`.
     """
-    height, width = pixels.shape[:2]
-    drawn = polygon_mask((height, width), corners)
-    rows, columns = np.nonzero(drawn)
-    margin = max(6, round(_SNAP_MARGIN * max(np.ptp(rows), np.ptp(columns))))
-    y0, y1 = max(0, rows.min() - 2 * margin), min(height, rows.max() + 2 * margin + 1)
-    x0, x1 = max(0, columns.min() - 2 * margin), min(width, columns.max() + 2 * margin + 1)
-    part = np.ascontiguousarray(pixels[y0:y1, x0:x1])
+    as_drawn = [(float(x), float(y)) for x, y in corners]
+    size = np.ptp(np.array(as_drawn), axis=0).max() if as_drawn else 0
+    margin = max(6, round(_SNAP_MARGIN * size))
+    area = Area.of_polygon((pixels.shape[0], pixels.shape[1]), corners, 2 * margin)
+    part = np.ascontiguousarray(area.of(pixels))
     if part.dtype != np.uint8:
         part = (part // 257).astype(np.uint8)
-    inside = drawn[y0:y1, x0:x1].astype(np.uint8)
+    inside = area.mask.astype(np.uint8)
     disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * margin + 1, 2 * margin + 1))
     sure, possible = cv2.erode(inside, disc), cv2.dilate(inside, disc)
     guess = np.where(
@@ -117,15 +115,14 @@ def snap_to_edges(pixels: Pixels, corners: Sequence[tuple[float, float]]) -> lis
     )
     guess = guess.astype(np.uint8)
     if not sure.any() or not (guess == cv2.GC_BGD).any():
-        return [(float(x), float(y)) for x, y in corners]
+        return as_drawn
     cv2.setRNGSeed(4)
     cv2.grabCut(part, guess, (0, 0, 1, 1), np.zeros((1, 65)), np.zeros((1, 65)), 3, cv2.GC_INIT_WITH_MASK)
     found = np.isin(guess, (cv2.GC_FGD, cv2.GC_PR_FGD)).astype(np.uint8)
     lines, _ = cv2.findContours(found, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_SIMPLE)
     if not lines:
-        return [(float(x), float(y)) for x, y in corners]
-    line = max(lines, key=cv2.contourArea)
-    outline = cv2.approxPolyDP(line, 1.2, True)[:, 0, :]
+        return as_drawn
+    outline = cv2.approxPolyDP(max(lines, key=cv2.contourArea), 1.2, True)[:, 0, :]
     if len(outline) < 3:
-        return [(float(x), float(y)) for x, y in corners]
-    return [(float(x + x0), float(y + y0)) for x, y in outline]
+        return as_drawn
+    return [(float(x + area.columns.start), float(y + area.rows.start)) for x, y in outline]

@@ -22,11 +22,11 @@ from lean_sepia.photo.cast import AS_FOUND, Anchor, Cast, fit_cast
 from lean_sepia.photo.combine import same_paint_in_shade
 from lean_sepia.photo.grey_evidence import PrintGrey, SchemeFit, rank_schemes
 from lean_sepia.photo.patch import (
+    Area,
     Patch,
     brush_patch,
     disc_patch,
     encoded_unit,
-    polygon_mask,
     polygon_patch,
     rectangle,
 )
@@ -175,14 +175,14 @@ def rank_project_schemes(
         scheme.name: {zone: estimate_reflectance(lab).reflectance for zone, lab in scheme.colours}
         for scheme in project.schemes
     }
-    shown = {area: PrintGrey(float(np.mean(L)), 0.5 + float(np.std(L))) for area, L in greys.items()}
+    shown = {area: PrintGrey.of(lightnesses) for area, lightnesses in greys.items()}
     return rank_schemes(shown, schemes, certain, emulsion, lens_filter, light)
 
 
 def region_seen(pixels: Pixels, cast: Cast, corners: Sequence[tuple[float, float]]) -> Lab:
     """Plain mean of a region in linear XYZ, nothing left out, as L*a*b*."""
-    mask = polygon_mask((pixels.shape[0], pixels.shape[1]), corners)
-    xyz = cast.xyz(linear_from_srgb(encoded_unit(pixels[mask])))
+    area = Area.of_polygon((pixels.shape[0], pixels.shape[1]), corners)
+    xyz = cast.xyz(linear_from_srgb(encoded_unit(area.of(pixels)[area.mask])))
     return triple(lab_from_xyz(xyz.mean(axis=0)))
 
 
@@ -210,13 +210,10 @@ def trace_area(
             tones.setdefault(sample.role.replace("-", " "), []).append(sample.lab)
     shares: list[Tone] = []
     if tones:
-        xs, ys = zip(*corners, strict=True)
-        x0, x1 = max(0, int(min(xs))), min(pixels.shape[1], int(max(xs)) + 2)
-        y0, y1 = max(0, int(min(ys))), min(pixels.shape[0], int(max(ys)) + 2)
-        inside = polygon_mask((pixels.shape[0], pixels.shape[1]), corners)[y0:y1, x0:x1]
-        xyz = cast.xyz(linear_from_srgb(encoded_unit(pixels[y0:y1, x0:x1])))
+        area = Area.of_polygon((pixels.shape[0], pixels.shape[1]), corners)
+        xyz = cast.xyz(linear_from_srgb(encoded_unit(area.of(pixels))))
         found, _ = area_shares(
-            xyz, inside, {name: np.mean(labs, axis=0).tolist() for name, labs in tones.items()}
+            xyz, area.mask, {name: np.mean(labs, axis=0).tolist() for name, labs in tones.items()}
         )
         shares = [Tone(name=tone.name, lab=tone.lab, share=tone.share) for tone in found]
     return Region(
