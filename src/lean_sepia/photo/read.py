@@ -24,6 +24,7 @@ MOST_PIXELS = 150_000_000
 _BACKDROP = 160  # what transparent parts are laid on: the grey of the viewer
 _ORIENTATION_TAG, _TAKEN_TAG, _EXIF_IFD = 0x0112, 0x9003, 0x8769
 _WIDE_MM = 28.0
+_BAD_PROFILE = "its colour profile is damaged or of another kind of picture; read as sRGB"
 _LENS_TAG, _FOCAL_35_TAG = 0xA434, 0xA405
 _KINDS = {
     "JPEG": {".jpg", ".jpeg", ".jpe", ".jfif"},
@@ -157,8 +158,8 @@ def _pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels:
         image.seek(0)
         notes.append(f"first of {frames} frames")
     profile = image.info.get("icc_profile")
-    if not profile and _bit_depth(image, data) == 16 and (deep := _deep_pixels(data, notes)) is not None:
-        return deep
+    if _bit_depth(image, data) == 16 and (deep := _deep_pixels(data, notes)) is not None:
+        return _deep_through_profile(deep, profile, notes) if profile else deep
     image.load()
     image = _opaque(image, notes)
     if profile:
@@ -213,12 +214,42 @@ def _opaque(image: Image.Image, notes: list[str]) -> Image.Image:
     return image
 
 
+def _deep_through_profile(pixels: Pixels, profile: bytes, notes: list[str]) -> Pixels:
+    """16-bit pixels (h, w, 3) converted to sRGB at 16 bits, which Pillow's binding of littleCMS cannot do."""
+    import imagecodecs  # only such pictures need it, and it takes a while to load
+
+    try:
+        source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
+        kind = source.profile.xcolor_space.strip()
+        if kind not in ("RGB", "GRAY"):
+            raise ValueError(f"a profile for {kind}")
+        converted = imagecodecs.cms_transform(
+            np.ascontiguousarray(pixels if kind == "RGB" else pixels[..., :1]),
+            profile,
+            ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes(),
+            colorspace="rgb" if kind == "RGB" else "gray",
+            outcolorspace="rgb",
+            intent=int(ImageCms.Intent.RELATIVE_COLORIMETRIC),
+            flags=int(ImageCms.Flags.BLACKPOINTCOMPENSATION),
+        )
+    except (ImageCms.PyCMSError, imagecodecs.CmsError, OSError, ValueError):
+        notes.append(_BAD_PROFILE)
+        return pixels
+    _note_profile(source, notes)
+    return np.asarray(converted)
+
+
+def _note_profile(source: ImageCms.ImageCmsProfile, notes: list[str]) -> None:
+    name = ImageCms.getProfileDescription(source).strip()
+    if "srgb" not in name.lower():
+        notes.append(f"converted from the colour profile “{name[:60]}”")
+
+
 def _through_profile(image: Image.Image, profile: bytes, notes: list[str]) -> Image.Image | None:
     if image.mode not in ("RGB", "L", "CMYK"):
         image = image.convert("RGB")
     try:
         source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
-        name = ImageCms.getProfileDescription(source).strip()
         converted = ImageCms.profileToProfile(
             image,
             source,
@@ -228,10 +259,9 @@ def _through_profile(image: Image.Image, profile: bytes, notes: list[str]) -> Im
             flags=ImageCms.Flags.BLACKPOINTCOMPENSATION,
         )
     except (ImageCms.PyCMSError, OSError, ValueError):
-        notes.append("its colour profile is damaged or of another kind of picture; read as sRGB")
+        notes.append(_BAD_PROFILE)
         return None
-    if "srgb" not in name.lower():
-        notes.append(f"converted from the colour profile “{name[:60]}”")
+    _note_profile(source, notes)
     if image.mode == "L":
         notes.append("grey picture: lightness only")
     return converted
