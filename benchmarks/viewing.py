@@ -9,6 +9,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import numpy as np
@@ -16,18 +17,18 @@ from PIL import Image
 
 from benchmarks.figure import report
 
-_SIZE = (6000, 4000)
+_SIZE, _LARGE = (6000, 4000), (8640, 5760)
 _VIEW = (1280, 800)
 _REPEATS = 25
 
 
-def _photo() -> bytes:
-    """A 24 megapixel JPEG with detail at every size."""
+def _photo(size: tuple[int, int] = _SIZE) -> bytes:
+    """A JPEG of 24 megapixels, or of another size, with detail at every size."""
     rng = np.random.default_rng(24)
-    small = rng.normal(0, 1, (2, _SIZE[1] // 16, _SIZE[0] // 16, 3))
-    coarse = np.kron(small[0][::8, ::8], np.ones((128, 128, 1)))[: _SIZE[1], : _SIZE[0]]
+    small = rng.normal(0, 1, (2, size[1] // 16, size[0] // 16, 3))
+    coarse = np.kron(small[0][::8, ::8], np.ones((128, 128, 1)))[: size[1], : size[0]]
     fine = np.kron(small[1], np.ones((16, 16, 1)))
-    picture = 120 + 30 * coarse + 14 * fine + rng.normal(0, 4, (_SIZE[1], _SIZE[0], 1))
+    picture = 120 + 30 * coarse + 14 * fine + rng.normal(0, 4, (size[1], size[0], 1))
     file = io.BytesIO()
     Image.fromarray(np.clip(picture, 0, 255).astype(np.uint8)).save(file, "JPEG", quality=90)
     return file.getvalue()
@@ -149,9 +150,35 @@ def _views(data: bytes) -> bool:
         baseline,
         _ms(changed, repaint),
     )
+    _while_decoding(viewer, panned, moved)
     viewer.close()
     app.processEvents()
     return reached
+
+
+def _while_decoding(viewer, panned: Callable[[], None], alone: float) -> None:
+    """How long a pan takes at worst while 50 megapixels are decoded in another thread."""
+    from lean_sepia.photo.pyramid import build_pyramid
+    from lean_sepia.photo.read import decode_picture
+
+    data = _photo(_LARGE)
+    with ThreadPoolExecutor(1) as pool:
+        start = time.perf_counter()
+        job = pool.submit(lambda: build_pyramid(decode_picture(data, "large.jpg").pixels))
+        times = []
+        while not job.done():
+            one = time.perf_counter()
+            panned()
+            times.append(time.perf_counter() - one)
+        whole = time.perf_counter() - start
+    viewer._show_detail()
+    report(
+        f"photo, 50 megapixels: the slowest of {len(times)} pans while it is decoded",
+        max(times) / whole,
+        0.25,
+        "the decoding, which would be the wait if pans were blocked by it",
+        _ms(max(times), whole) + f"  [a pan alone: {1000 * alone:.0f} ms]",
+    )
 
 
 def _ms(value: float, baseline: float) -> str:

@@ -40,6 +40,7 @@ _STEPS, _LONGEST_STEP, _SETTLED = 8, 0.7, 5e-3
 _SMALLEST_SHARE, _HELD_OUT_SHARE = 0.005, 0.03
 _OUTLIER_DE00, _OUTLIER_TIMES, _SUSPECTS = 4.0, 2.5, 3
 _ONE_COLOUR_DE00 = 4.0
+_NAMED_SINGLY = 3
 
 
 @dataclass(frozen=True)
@@ -360,10 +361,12 @@ def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArr
 
 
 def _clipping(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[str, ...]:
+    clipped = [i for i, patch in enumerate(patches) if patch.clipped_share > _CLIPPED_ANCHOR]
+    if len(clipped) > _NAMED_SINGLY:
+        return (f"{len(clipped)} of {len(anchors)} anchors are clipped and count little",)
     return tuple(
-        f"anchor {index + 1} at {anchor.x:g}, {anchor.y:g} is clipped in {patch.clipped_share:.0%} of its pixels and counts little"
-        for index, (anchor, patch) in enumerate(zip(anchors, patches, strict=True))
-        if patch.clipped_share > _CLIPPED_ANCHOR
+        f"anchor {i + 1} at {anchors[i].x:g}, {anchors[i].y:g} is clipped in {patches[i].clipped_share:.0%} of its pixels and counts little"
+        for i in clipped
     )
 
 

@@ -33,8 +33,9 @@ class CorrectionTable:
         rows: FloatArray = (red @ shift.reshape(_NODES, -1)).reshape(-1, _NODES, _NODES * 3)
         planes: FloatArray = (green @ rows).reshape(-1, _NODES, 3)
         cells: FloatArray = (blue @ planes).reshape(-1, 3)
-        self._more = _packed(cells)
-        self._less = _packed(-cells)
+        # Cells run red, green, blue, as the numbers of packed pixels do.
+        self._more = _packed(cells, 1)
+        self._less = _packed(cells, -1)
 
     def apply(self, pixels: Image8) -> Image8:
         """Corrected 8-bit sRGB (h, w, 3)."""
@@ -58,20 +59,12 @@ def _between(bits: int) -> FloatArray:
     return np.maximum(0, 1 - np.abs(place[:, None] - np.arange(_NODES))).astype(np.float32)
 
 
-@cache
-def _place() -> IntArray:
-    """For every packed value (65536,), which cell it is when they run red, green, blue."""
-    corners = [np.arange(2**bits, dtype=np.uint8) << (8 - bits) for bits in _BITS]
-    grid = np.stack(np.meshgrid(*corners, indexing="ij"), axis=-1).reshape(1, -1, 3)
-    packed = cv2.cvtColor(grid, cv2.COLOR_RGB2BGR565).view(np.uint16).ravel()
-    return np.asarray(np.argsort(packed), dtype=np.intp)
-
-
-def _packed(shift: FloatArray) -> IntArray:
-    """The positive part of red, green, blue (n, 3) as four bytes in one number, in the order of packed pixels."""
-    positive = cv2.cvtColor(np.maximum(shift + 0.5, 0).astype(np.uint8)[None], cv2.COLOR_RGB2BGRA)
-    positive[..., 3] = 0
-    return positive.view(np.uint32).ravel()[_place()]
+def _packed(shift: FloatArray, sign: int) -> IntArray:
+    """What is positive of sign × red, green, blue (n, 3), rounded, as four bytes in one number."""
+    positive = cv2.addWeighted(shift[None], sign, shift[None], 0, 0, dtype=cv2.CV_8U)
+    bytes_ = cv2.cvtColor(positive, cv2.COLOR_RGB2BGRA)
+    bytes_[..., 3] = 0
+    return bytes_.view(np.uint32).ravel()
 
 
 @cache

@@ -24,6 +24,7 @@ MOST_PIXELS = 150_000_000
 _BACKDROP = 160  # what transparent parts are laid on: the grey of the viewer
 _ORIENTATION_TAG, _TAKEN_TAG, _EXIF_IFD = 0x0112, 0x9003, 0x8769
 _WIDE_MM = 28.0
+_BAND_PIXELS = 2_000_000
 _BAD_PROFILE = "its colour profile is damaged or of another kind of picture; read as sRGB"
 _LENS_TAG, _FOCAL_35_TAG = 0xA434, 0xA405
 _KINDS = {
@@ -165,8 +166,18 @@ def _pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels:
     if profile:
         converted = _through_profile(image, profile, notes)
         if converted is not None:
-            return np.asarray(converted)
+            return _as_array(converted)
     return _plain_rgb(image, notes)
+
+
+def _as_array(image: Image.Image) -> Pixels:
+    """The pixels (h, w, 3) of an RGB picture, copied in bands: one copy of all would hold up every other thread."""
+    pixels = np.empty((image.height, image.width, 3), dtype=np.uint8)
+    rows = max(1, _BAND_PIXELS // image.width)
+    for top in range(0, image.height, rows):
+        bottom = min(image.height, top + rows)
+        pixels[top:bottom] = np.asarray(image.crop((0, top, image.width, bottom)))
+    return pixels
 
 
 def _bit_depth(image: Image.Image, data: bytes) -> int:
@@ -280,7 +291,7 @@ def _plain_rgb(image: Image.Image, notes: list[str]) -> Pixels:
         return np.repeat(grey[:, :, None], 3, axis=2)
     if image.mode != "RGB":
         image = image.convert("RGB")
-    return np.asarray(image)
+    return _as_array(image)
 
 
 def _upright(pixels: Pixels, orientation: object, notes: list[str]) -> Pixels:

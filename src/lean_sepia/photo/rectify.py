@@ -15,6 +15,7 @@ from lean_sepia.photo.read import Pixels
 Point = tuple[float, float]
 _LEAST_AREA_PX = 100.0
 _MOST_PIXELS = 40_000_000
+_SURROUND = 160  # the grey of the viewer, where the photo shows nothing
 _NICE = (1.0, 2.0, 5.0)
 
 
@@ -57,11 +58,16 @@ def _turn(a: FloatArray, b: FloatArray, c: FloatArray) -> float:
 
 
 def straighten(
-    pixels: Pixels, corners: Sequence[Point], width_mm: float | None = None, height_mm: float | None = None
+    pixels: Pixels,
+    corners: Sequence[Point],
+    width_mm: float | None = None,
+    height_mm: float | None = None,
+    around: float = 0.0,
 ) -> Straightened:
     """Straighten the rectangle with these corners; with its true width (and height) the picture has a scale.
 
-    Without a height the sides of the photo decide the proportion; without either there is no scale.
+    Without a height the sides of the photo decide the proportion; without either there is no scale. `around` is how much
+    of its surroundings to keep on each side, in shares of its size, where the photo shows them.
 
     Raises
     ------
@@ -75,11 +81,39 @@ def straighten(
     down = max(np.hypot(*(ll - ul)), np.hypot(*(lr - ur)), 1.0)
     if width_mm is not None and height_mm is not None:
         down = across * height_mm / width_mm
-    shrink = min(1.0, float(np.sqrt(_MOST_PIXELS / (across * down))))
-    width, height = max(1, round(across * shrink)), max(1, round(down * shrink))
-    matrix = plane_matrix(corners, width, height)
-    out = cv2.warpPerspective(pixels, matrix, (width, height), flags=cv2.INTER_AREA)
-    return Straightened(np.asarray(out), None if width_mm is None else width_mm / width, matrix)
+    left, top, right, bottom = _reach(pixels, plane_matrix(corners, across, down), across, down, around)
+    shrink = min(1.0, float(np.sqrt(_MOST_PIXELS / ((right - left) * (bottom - top)))))
+    # The rectangle is a whole number of pixels, so that its sides are exact in the copy.
+    wide, high = max(1, round(across * shrink)), max(1, round(down * shrink))
+    before_x, before_y = (round(-left * wide / across), round(-top * high / down))
+    width, height = before_x + round(right * wide / across), before_y + round(bottom * high / down)
+    moved = np.array([[1.0, 0.0, before_x], [0.0, 1.0, before_y], [0.0, 0.0, 1.0]])
+    matrix = moved @ plane_matrix(corners, wide, high)
+    grey = (_SURROUND * (257 if pixels.dtype == np.uint16 else 1),) * 3
+    out = cv2.warpPerspective(pixels, matrix, (width, height), flags=cv2.INTER_AREA, borderValue=grey)
+    return Straightened(np.asarray(out), None if width_mm is None else width_mm / wide, matrix)
+
+
+def _reach(
+    pixels: Pixels, matrix: FloatArray, across: float, down: float, around: float
+) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of what is kept, in the rectangle's pixels."""
+    height, width = pixels.shape[:2]
+    photo = np.array([[0, 0, 1], [width, 0, 1], [width, height, 1], [0, height, 1]], dtype=float) @ matrix.T
+    wide, high = around * across, around * down
+    if np.all(photo[:, 2] > 0):  # else the horizon is in the picture, and what lies behind it is nowhere
+        x, y = photo[:, 0] / photo[:, 2], photo[:, 1] / photo[:, 2]
+        left, right = max(-wide, min(0.0, x.min())), min(across + wide, max(across, x.max()))
+        top, bottom = max(-high, min(0.0, y.min())), min(down + high, max(down, y.max()))
+        return left, top, right, bottom
+    return -wide, -high, across + wide, down + high
+
+
+def mapped(matrix: FloatArray, x: float, y: float) -> tuple[float, float, float]:
+    """Where a point goes under a projective map (3, 3): x, y, and how much lengths grow there in the mean."""
+    u, v, w = matrix @ [x, y, 1.0]
+    slopes = (matrix[:2, :2] - np.outer([u / w, v / w], matrix[2, :2])) / w
+    return float(u / w), float(v / w), float(np.sqrt(abs(np.linalg.det(slopes))))
 
 
 def mm_per_px(start: Point, end: Point, length_mm: float) -> float:

@@ -21,6 +21,7 @@ from lean_sepia.project.model import (
     Recipe,
     Region,
     Sample,
+    Scheme,
     Step,
     Subject,
     Zone,
@@ -429,6 +430,29 @@ def locate_feature(
     """Say on which zone a feature lies and where a photo shows it."""
     feature = next(feature for feature in project.features if feature.id == feature_id)
     return put(project, "features", feature.model_copy(update={"zone": zone, "photo": photo, "x": x, "y": y}))
+
+
+def set_schemes(project: Project, schemes: Sequence[Scheme]) -> Project:
+    """Replace the colour schemes that photos are compared with.
+
+    Raises
+    ------
+    EditError
+        A scheme has no name or that of another, a date is none, or one ends before it begins.
+    """
+    names: set[str] = set()
+    for scheme in schemes:
+        if not scheme.name.strip():
+            raise EditError("A scheme needs a name, such as First livery.")
+        if scheme.name.casefold() in names:
+            raise EditError(f"Two schemes are called “{scheme.name}”. Give one another name.")
+        names.add(scheme.name.casefold())
+        begins, ends = date_span(scheme.worn_from), date_span(scheme.worn_to)
+        if begins and ends and begins[0] > ends[1]:
+            raise EditError(
+                f"“{scheme.name}” ends in {scheme.worn_to}, before it begins in {scheme.worn_from}."
+            )
+    return project.model_copy(update={"schemes": tuple(schemes)})
 
 
 def describe_photo(project: Project, photo: Photo) -> Project:

@@ -54,7 +54,10 @@ class Subject(Frozen):
 
 
 class Zone(Frozen):
-    """An area of one model that is finished as one; `stated` is a colour the user knows without a photo."""
+    """An area of one model that is finished as one; `stated` is a colour the user knows without a photo.
+
+    `follows` names the sisters whose photos count for it; empty where all do.
+    """
 
     id: str
     subject: str
@@ -63,10 +66,14 @@ class Zone(Frozen):
     note: str = ""
     area_cm2: float | None = Field(default=None, gt=0)
     stated: Lab | None = None
+    follows: tuple[str, ...] = ()
 
 
 class AnchorMark(Frozen):
-    """Something known in a photo: grey if a* and b* are 0, of unknown lightness where that is None."""
+    """Something known in a photo: grey if a* and b* are 0, of unknown lightness where that is None.
+
+    `group` names the chart it is a patch of, where it is.
+    """
 
     id: str
     x: float
@@ -76,12 +83,14 @@ class AnchorMark(Frozen):
     a: float = 0.0
     b: float = 0.0
     name: str = ""
+    group: str = ""
 
 
 class Photo(Frozen):
     """A photo in the store, what is known about it, and the anchors of its correction.
 
-    `prototype` names the sister it shows where several are blended; `date` may be a span, such as 1956/1958.
+    `prototype` names the sister it shows where several are blended; `date` may be a span, such as 1956/1958; `mm_per_px` is
+    its scale on the prototype, where it is known; `copy_of` is the photo it was straightened from, with which it shares its errors.
     """
 
     id: str
@@ -97,6 +106,7 @@ class Photo(Frozen):
     trust: Trust = ""
     tones: Tones = "colour"
     prototype: str = ""
+    copy_of: str = ""
     of_model: bool = False
     mm_per_px: float | None = Field(default=None, gt=0)
     notes: tuple[str, ...] = ()

@@ -36,7 +36,12 @@ class Targets:
 
 def targets_of(project: Project, zone_id: str) -> Targets:
     """Targets of one zone; nothing is copied silently from one to another."""
-    coloured = {photo.id for photo in project.photos if photo.tones == "colour" and not photo.of_model}
+    follows = project.zone(zone_id).follows
+    coloured = {
+        photo.id
+        for photo in project.photos
+        if photo.tones == "colour" and not photo.of_model and (not follows or photo.prototype in follows)
+    }
     samples = [sample for sample in project.samples if sample.zone == zone_id and sample.photo in coloured]
 
     def from_roles(*roles: Role) -> Target | None:
@@ -61,11 +66,12 @@ def targets_of(project: Project, zone_id: str) -> Targets:
 
 
 def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target:
-    """Samples of one photo share its correction, so only more photos make the range narrower."""
-    photos = sorted({sample.photo for sample in samples})
+    """Samples of one photo share its correction, so only more photos, not copies, make the range narrower."""
+    origin = {photo.id: photo.copy_of or photo.id for photo in project.photos}
+    photos = sorted({origin[sample.photo] for sample in samples})
     readings = []
     for photo in photos:
-        mine = [sample for sample in samples if sample.photo == photo]
+        mine = [sample for sample in samples if origin[sample.photo] == photo]
         ranges = np.mean([sample.lab_range90 for sample in mine], axis=0)
         half = (ranges[:, 1] - ranges[:, 0]) / 2
         radius = float(np.mean([sample.de00_90 for sample in mine]))
@@ -75,7 +81,7 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
     where = f"{len(photos)} photos" if len(photos) > 1 else "1 photo"
     # Where sisters are blended, every colour says which of them it is from.
     sisters = {photo.prototype for photo in project.photos if photo.prototype}
-    origins = sorted({name for photo in photos if (name := project.photo(photo).prototype)})
+    origins = sorted({name for s in samples if (name := project.photo(s.photo).prototype)})
     blended = len(sisters) > 1 and origins
     source = f"{role} samples of {where}" + (f", {', '.join(origins)}" if blended else "")
     if len(readings) == 1:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
 
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
@@ -42,14 +42,17 @@ class CastPanel(Panel):
         for field in (self._before, self._after):
             field.setVisible(bool(anchors) and coloured)
         for anchor in anchors:
-            self._anchors.addLayout(self._anchor_row(anchor))
+            if not anchor.group:
+                self._anchors.addLayout(self._anchor_row(anchor))
+        for group in dict.fromkeys(anchor.group for anchor in anchors if anchor.group):
+            self._anchors.addLayout(self._chart_row(group, sum(anchor.group == group for anchor in anchors)))
         if seen is not None and not coloured:
             self._show_colourless(seen)
         elif seen is None or not anchors:
             self.words.setText(self.tr("As found."))
             self.detail.setText(
                 self.tr(
-                    "Mark something grey or white with Grey anchor, or something whose colour you know. Without one a colour can be 10 out."
+                    "Mark something grey or white with Known grey, or something whose colour you know. Without one a colour can be 10 out."
                 )
             )
         else:
@@ -76,6 +79,8 @@ class CastPanel(Panel):
         detail += [word[:1].upper() + word[1:] + "." for word in seen.cast.warnings]
         self.detail.setText(" ".join(detail))
         samples = [s for s in self._session.project.samples if s.photo == seen.photo.id][:6]
+        self._before.setVisible(bool(samples))
+        self._after.setVisible(bool(samples))
         patches = [patch_of(seen.picture.pixels, outline_of(s)) for s in samples]
         bare = Cast()
         self._before.show_labs([triple(bare.lab(p.mean)) for p in patches], self.tr("Samples as found"))
@@ -92,10 +97,20 @@ class CastPanel(Panel):
             known = ", ".join(f"{round(value)}" for value in figures).replace("-", "−")
         name = button(anchor.name or self.tr("Anchor"), "link", self.tr("Change what is known of it"))
         name.clicked.connect(lambda: self.edit_wanted.emit(anchor))
-        drop = button("×", "step", self.tr("Remove this anchor"))
-        drop.setAccessibleName(self.tr("Remove anchor {0}").format(anchor.name))
-        drop.clicked.connect(lambda: self.remove_wanted.emit(anchor.id))
+        drop = self._drop(anchor.id, self.tr("Remove anchor {0}").format(anchor.name))
         return row(name, None, label(known, "second"), drop, spacing=6)
+
+    def _chart_row(self, group: str, count: int) -> QHBoxLayout:
+        known = label(self.tr("{0} patches").format(count), "second")
+        return row(
+            label(self.tr("Chart")), None, known, self._drop(group, self.tr("Remove chart")), spacing=6
+        )
+
+    def _drop(self, name: str, words: str) -> QPushButton:
+        drop = button("×", "step", words)
+        drop.setAccessibleName(words)
+        drop.clicked.connect(lambda: self.remove_wanted.emit(name))
+        return drop
 
 
 def cast_words(seen: Seen) -> str:

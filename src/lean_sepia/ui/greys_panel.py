@@ -7,8 +7,10 @@ from PySide6.QtWidgets import QComboBox, QVBoxLayout
 from lean_sepia.colour.film import Emulsion, LensFilter
 from lean_sepia.errors import SepiaError
 from lean_sepia.photo.grey_evidence import SchemeFit, what_greys_tell
+from lean_sepia.project import edits
 from lean_sepia.project.questions import rank_project_schemes
-from lean_sepia.ui.panel import Panel, clear, label, row, rule
+from lean_sepia.ui.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.schemes_dialog import SchemesDialog
 from lean_sepia.ui.seen_photo import Seen
 from lean_sepia.ui.session import Session
 
@@ -45,6 +47,11 @@ class GreysPanel(Panel):
         self.add(self._list)
         self._words = label("", "second", wrap=True)
         self.add(self._words)
+        schemes = button(
+            self.tr("Schemes…"), "tool", self.tr("Liveries to compare, with the colour of each zone")
+        )
+        schemes.clicked.connect(self._edit_schemes)
+        self.add(row(schemes, None))
         self.ranked: list[SchemeFit] = []
 
     def show_greys(self, seen: Seen | None) -> None:
@@ -52,6 +59,12 @@ class GreysPanel(Panel):
         self._seen = seen
         self.setVisible(seen is not None and seen.photo.tones == "black-and-white")
         self._rank()
+
+    def _edit_schemes(self) -> None:
+        dialog = SchemesDialog(self._session.project, self)
+        if dialog.exec():
+            schemes = dialog.schemes()
+            self._session.edit(self.tr("Schemes"), lambda p: edits.set_schemes(p, schemes))
 
     def _rank(self) -> None:
         clear(self._list)

@@ -18,7 +18,7 @@ _TEXTS = {
         "1. Mark something known: a grey card, white lettering. The cast is taken out.\n"
         "2. Choose a zone at the left and a role, then click its paint in the photo.\n"
         "Each sample says within how much the true colour lies, 9 times in 10.\n\n"
-        "With the photo in focus: L look, S sample, N grey anchor, K known colour, R region; "
+        "With the photo in focus: L look, S sample, N known grey, K known colour, C chart, A area, T straighten; "
         "plus and minus zoom, 0 fits, arrows move, Return places, Esc leaves the tool."
     ),
     "match": (

@@ -24,6 +24,7 @@ from lean_sepia.ui.panel import KeyboardRing, button, label, row
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, paint_field, qcolor
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
+from lean_sepia.ui.zone_dialog import ZoneDialog
 
 COLUMN = 264
 ROOM_OF_KIND: dict[str, Room] = {
@@ -474,16 +475,18 @@ class StrataColumn(QFrame):
 
     def _zone_menu(self) -> None:
         menu = QMenu(self)
-        menu.addAction(self.tr("Rename…"), self._rename)
+        menu.addAction(self.tr("About this zone…"), self._describe)
         menu.addAction(self.tr("Remove with its samples and coats…"), self._remove)
         menu.popup(self._more.mapToGlobal(self._more.rect().bottomLeft()))
 
-    def _rename(self) -> None:
-        zone = self._session.project.zone(self._session.zone)
-        name, accepted = QInputDialog.getText(self, self.tr("Rename zone"), self.tr("Name"), text=zone.name)
-        if accepted and name.strip():
-            new = zone.model_copy(update={"name": name.strip(), "short": name.strip()[:10]})
-            self._session.edit(self.tr("Rename zone"), lambda p: edits.put(p, "zones", new))
+    def _describe(self) -> None:
+        project = self._session.project
+        dialog = ZoneDialog(project.zone(self._session.zone), project, self)
+        if dialog.exec():
+            changed = dialog.zone()
+            self._session.edit(
+                self.tr("About {0}").format(changed.name), lambda p: edits.put(p, "zones", changed)
+            )
 
     def _remove(self) -> None:
         zone = self._session.project.zone(self._session.zone)

@@ -86,11 +86,15 @@ class Chip(QWidget):
 
     def __init__(self, lab: Lab | None, width: int = 26, height: int = 20) -> None:
         super().__init__()
-        self._lab = lab
         self.setFixedSize(width, height)
+        self.show_lab(lab)
+
+    def show_lab(self, lab: Lab | None) -> None:
+        """Show a colour; hatched where it is not known."""
+        self._lab = lab
         self.setAccessibleName(colour_name(lab) if lab else self.tr("colour not known"))
-        if lab:
-            self.setToolTip(lab_words(lab))
+        self.setToolTip(lab_words(lab) if lab else "")
+        self.update()
 
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)

@@ -9,6 +9,8 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QButtonGroup, QCheckBox, QFileDialog, QHBoxLayout, QSlider
 
 from lean_sepia.arrays import triple
+from lean_sepia.errors import SepiaError
+from lean_sepia.photo.chart import chart_anchors
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.photo.read import shrunk
@@ -25,6 +27,7 @@ from lean_sepia.project.questions import (
     take_sample,
     trace_area,
 )
+from lean_sepia.project.straightened import straightened_copy
 from lean_sepia.ui.anchor_dialog import AnchorDialog
 from lean_sepia.ui.cast_panel import CastPanel
 from lean_sepia.ui.features_panel import FeaturesPanel
@@ -41,6 +44,7 @@ from lean_sepia.ui.screen_image import to_image
 from lean_sepia.ui.seen_photo import Seen, first_look, prepare
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.shares_panel import SharesPanel
+from lean_sepia.ui.straighten_dialog import StraightenDialog
 
 _THUMB_SIDE = 280
 
@@ -62,6 +66,22 @@ class EvidenceRoom(RoomPage):
         self.viewer.hovered.connect(self._hover)
         self.viewer.tool_changed.connect(self._tool_changed)
         self.viewer.outlined.connect(self._outlined)
+        self.viewer.corner_words = {
+            "chart": (
+                self.tr(
+                    "Chart of 24 patches: click the middle of the dark brown patch, at one end of its first row"
+                ),
+                self.tr("Now the middle of the patch at the other end of that row"),
+                self.tr("Now the middle of the black patch"),
+                self.tr("Now the middle of the white patch"),
+            ),
+            "straighten": (
+                self.tr("A rectangle in truth: click its upper left corner"),
+                self.tr("Now its upper right corner"),
+                self.tr("Now its lower right corner"),
+                self.tr("Now its lower left corner"),
+            ),
+        }
         self._locating = ""
         self._loupe = Loupe(self.viewer)
         self.viewer.left.connect(self._loupe.hide)
@@ -79,6 +99,11 @@ class EvidenceRoom(RoomPage):
         self._wipe_words = label(self.tr("corrected"), "second")
         self._details = button(self.tr("About…"), "tool", self.tr("Title, date and origin of this photo"))
         self._details.clicked.connect(self._edit_photo)
+        self.clipped = QCheckBox(self.tr("Clipped"))
+        self.clipped.setToolTip(
+            self.tr("Stripes where a channel is at its end: nothing can be measured there")
+        )
+        self.clipped.toggled.connect(self.viewer.set_show_clipped)
         head = row(
             self._title,
             self._subtitle,
@@ -87,6 +112,8 @@ class EvidenceRoom(RoomPage):
             label(self.tr("as found"), "second"),
             self.wipe,
             self._wipe_words,
+            4,
+            self.clipped,
         )
         head.setStretch(1, 1)
         self.centre.addLayout(head)
@@ -103,8 +130,9 @@ class EvidenceRoom(RoomPage):
         self._tools.setExclusive(True)
         buttons = []
         for tool, words, key in (
-            ("look", self.tr("Look"), "L"), ("sample", self.tr("Sample"), "S"), ("grey", self.tr("Grey anchor"), "N"),
-            ("known", self.tr("Known colour"), "K"), ("area", self.tr("Area"), "A"),
+            ("look", self.tr("Look"), "L"), ("sample", self.tr("Sample"), "S"), ("grey", self.tr("Known grey"), "N"),
+            ("known", self.tr("Known colour"), "K"), ("chart", self.tr("Chart"), "C"), ("area", self.tr("Area"), "A"),
+            ("straighten", self.tr("Straighten"), "T"),
         ):  # fmt: skip
             choice = button(words, "tool", self.tr("Key {0}, with the photo in focus").format(key))
             choice.setCheckable(True)
@@ -113,12 +141,7 @@ class EvidenceRoom(RoomPage):
             choice.setProperty("tool", tool)
             self._tools.addButton(choice)
             buttons.append(choice)
-        self.clipped = QCheckBox(self.tr("Show clipped"))
-        self.clipped.setToolTip(
-            self.tr("Stripes where a channel is at its end: nothing can be measured there")
-        )
-        self.clipped.toggled.connect(self.viewer.set_show_clipped)
-        return row(*buttons, None, self.clipped, spacing=6)
+        return row(*buttons, None, spacing=6)
 
     def _build_side(self) -> None:
         self.cast_panel = CastPanel(self.session)
@@ -164,6 +187,7 @@ class EvidenceRoom(RoomPage):
         self._subtitle.show_text(" · ".join(word for word in about if word))
         self.samples.show_samples(photo.id)
         self._show_marks(project)
+        self.viewer.mm_per_px = photo.mm_per_px
         known = None if self.seen is None else self.seen.photo
         if known is None or (known.id, known.anchors, known.tones) != (photo.id, photo.anchors, photo.tones):
             if known is None or known.id != photo.id:
@@ -305,8 +329,9 @@ class EvidenceRoom(RoomPage):
         self.add_outline(Outline(x, y, radius))
 
     def _outlined(self, shape: Shape, path: list[tuple[float, float]]) -> None:
-        if self.viewer.tool == "area":
-            self.trace_area(path)
+        by_corners = {"area": self.trace_area, "chart": self.add_chart, "straighten": self._ask_straighten}
+        if (action := by_corners.get(self.viewer.tool)) is not None:
+            action(path)
             return
         x, y = (sum(values) / len(path) for values in zip(*path, strict=True))
         self.add_outline(Outline(round(x, 1), round(y, 1), self.viewer.radius, shape, tuple(path)))
@@ -354,6 +379,60 @@ class EvidenceRoom(RoomPage):
         fresh = anchor.model_copy(update={"id": edits.fresh_id(photo.anchors, "a")})
         self._set_anchors((*photo.anchors, fresh), self.tr("Add anchor {0}").format(anchor.name))
 
+    def add_chart(self, corners: list[tuple[float, float]]) -> None:
+        """Take the 24 patches of a chart as anchors, from the middles of its corner patches."""
+        photo = self.session.project.photo(self._photo_id)
+        self.viewer.set_tool("look")
+        try:
+            patches = chart_anchors([value for corner in corners for value in corner])
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+            return
+        anchors = list(photo.anchors)
+        group = edits.fresh_id(anchors, "chart")
+        for number, patch in enumerate(patches, start=1):
+            anchors.append(
+                AnchorMark(
+                    id=edits.fresh_id(anchors, "a"), x=patch.x, y=patch.y, radius=patch.radius, lightness=patch.lightness,
+                    a=patch.a, b=patch.b, name=self.tr("Patch {0}").format(number), group=group,
+                )
+            )  # fmt: skip
+        self._set_anchors(tuple(anchors), self.tr("Add chart"))
+
+    def _ask_straighten(self, corners: list[tuple[float, float]]) -> None:
+        dialog = StraightenDialog(self)
+        self.viewer.set_tool("look")
+        if dialog.exec():
+            self.straighten(corners, dialog.width_mm, dialog.height_mm)
+
+    def straighten(
+        self,
+        corners: list[tuple[float, float]],
+        width_mm: float | None = None,
+        height_mm: float | None = None,
+    ) -> None:
+        """Add a straightened copy of the photo to the contact sheet and show it."""
+        seen, project = self.seen, self.session.project
+        if seen is None:
+            return
+
+        def made(answer: tuple[Photo, bytes]) -> None:
+            copy, file = answer
+            self.session.store.add_photo(copy.sha256, "image/png", copy.name, file)
+            fresh = copy.model_copy(update={"id": edits.fresh_id(self.session.project.photos, "f")})
+            if self.session.edit(
+                self.tr("Straighten {0}").format(seen.photo.title), lambda p: edits.add_photo(p, fresh)
+            ):
+                self.choose_photo(fresh.id)
+
+        self.session.jobs.start(
+            "straighten",
+            lambda _p: straightened_copy(
+                project, seen.photo, seen.picture.pixels, corners, width_mm, height_mm
+            ),
+            made,
+        )
+
     def _edit_anchor(self, anchor: AnchorMark) -> None:
         dialog = AnchorDialog(anchor, coloured=bool(anchor.a or anchor.b), parent=self)
         if dialog.exec():
@@ -364,22 +443,29 @@ class EvidenceRoom(RoomPage):
                 self.tr("Change anchor {0}").format(changed.name),
             )
 
-    def _remove_anchor(self, anchor_id: str) -> None:
+    def _remove_anchor(self, name: str) -> None:
+        """Take out one anchor by its id, or a chart by its group."""
         anchors = self.session.project.photo(self._photo_id).anchors
-        self._set_anchors(tuple(a for a in anchors if a.id != anchor_id), self.tr("Remove anchor"))
+        left = tuple(anchor for anchor in anchors if name not in (anchor.id, anchor.group))
+        self._set_anchors(left, self.tr("Remove anchor"))
 
     def _set_anchors(self, anchors: tuple[AnchorMark, ...], name: str) -> None:
         if self.seen is None:
             return
         pixels, photo_id = self.seen.picture.pixels, self._photo_id
+        project = self.session.project
 
-        def change(project: Project) -> Project:
+        def fit(_progress) -> tuple[list[Sample], list[Region]]:
             photo = project.photo(photo_id)
-            cast = cast_of(pixels, anchors, photo.tones)
-            samples, regions = resample(project, photo, pixels, cast)
-            return edits.set_anchors(project, photo_id, anchors, samples, regions)
+            return resample(project, photo, pixels, cast_of(pixels, anchors, photo.tones))
 
-        self.session.edit(name, change)
+        def fitted(answer: tuple[list[Sample], list[Region]]) -> None:
+            if self.session.project is project:
+                self.session.edit(name, lambda p: edits.set_anchors(p, photo_id, anchors, *answer))
+            else:  # something changed meanwhile, which may be one of the samples
+                self._set_anchors(anchors, name)
+
+        self.session.jobs.start("anchors", fit, fitted)
 
     def _start_locating(self, feature_id: str) -> None:
         self._locating = feature_id

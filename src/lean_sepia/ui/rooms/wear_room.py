@@ -211,6 +211,9 @@ class WearRoom(RoomPage):
         self.classes, self._spots, self.box = {}, {}, None
         self._sizes = np.array([])
         self.viewer.show_outlines([])
+        photo = self._photo(region)
+        if photo is not None and photo.mm_per_px:
+            self.mm.setValue(photo.mm_per_px)
         if region is None:
             return
         xs, ys = zip(*region.corners, strict=True)
@@ -408,11 +411,20 @@ class WearRoom(RoomPage):
 
     def set_length(self, start: tuple[float, float], end: tuple[float, float], length_mm: float) -> None:
         """Take the scale of the photo from a known length."""
+        self.viewer.set_tool("look")
+        if self.seen is None:
+            return
+        photo_id = self.seen.photo.id
         try:
-            self.mm.setValue(mm_per_px(start, end, length_mm))
+            scale = mm_per_px(start, end, length_mm)
         except SepiaError as error:
             self.session.refused.emit(str(error))
-        self.viewer.set_tool("look")
+            return
+        self.mm.setValue(scale)
+        self.session.edit(
+            self.tr("Scale of the photo"),
+            lambda p: edits.put(p, "photos", p.photo(photo_id).model_copy(update={"mm_per_px": scale})),
+        )
 
     def _forget(self, name: str) -> None:
         self.classes.pop(name, None)
