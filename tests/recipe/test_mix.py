@@ -10,7 +10,7 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
-from lean_sepia.recipe.mix import RANK_STEP_DE00, MixSolver, one_per_bottle_set
+from lean_sepia.recipe.mix import RANK_STEP_DE00, Limits, MixSolver, one_per_bottle_set
 from lean_sepia.recipe.parts import proportions
 
 TARGETS = [[45, -14, -6], [70, 8, 30], [38, 25, 14], [55, 2, -15], [30, -3, 4]]
@@ -118,3 +118,81 @@ def test_one_card_per_set_of_bottles(dozen):
     sets = one_per_bottle_set(MixSolver(dozen).solve([52, -12, 4], count=40))
     names = [frozenset(name for name, _ in recipe.parts) for recipe in sets]
     assert len(set(names)) == len(names)
+
+
+def test_limits_are_kept_to(dozen):
+    ids = [paint.id for paint in dozen]
+    limits = Limits(
+        only=frozenset(ids[:9]), forbid=frozenset(ids[:1]), must=frozenset(ids[1:2]), stock_ml={ids[1]: 1.0}, volume_ml=4.0
+    )  # fmt: skip
+    for most in (10, 16):
+        found = MixSolver(dozen, limits=limits, max_parts=most).solve([52, -12, 4], count=30)
+        assert len(found) == 30
+        for recipe in found:
+            parts = dict(recipe.parts)
+            assert set(parts) <= set(ids[1:9])
+            assert 0 < parts[ids[1]] <= 0.25 * recipe.total_parts + 1e-9
+
+
+@pytest.mark.parametrize(
+    ("limits", "said"),
+    [
+        ({"must": {0}, "forbid": {0}}, "ruled out of it"),
+        ({"must": {0}, "only": {1}}, "ruled out of it"),
+        ({"must": {0, 1, 2, 3}}, "may have 3"),
+        ({"only": {0}, "forbid": {0}}, "Allow at least one"),
+    ],
+)
+def test_limits_that_contradict_each_other_are_refused(dozen, limits, said):
+    named = {key: frozenset(dozen[i].id for i in which) for key, which in limits.items()}
+    with pytest.raises(ShelfError, match=said):
+        MixSolver(dozen, limits=Limits(**named))
+
+
+def test_a_paint_nobody_has_is_named(dozen):
+    with pytest.raises(ShelfError, match="nowhere"):
+        MixSolver(dozen, limits=Limits(forbid=frozenset({"nowhere"})))
+
+
+def test_limits_that_leave_no_mixture_are_said(shelf_paints):
+    water = next(p.id for p in shelf_paints if p.medium == "acrylic-water" and p.mixes)
+    oil = next(p.id for p in shelf_paints if p.medium == "oil" and p.mixes)
+    with pytest.raises(ShelfError, match="No mixture keeps"):
+        MixSolver(shelf_paints, limits=Limits(must=frozenset({water, oil}))).solve([50, 0, 0])
+
+
+def test_a_stray_drop_matters_less_in_a_full_cup(dozen):
+    small = MixSolver(dozen).solve([52, -12, 4])[0]
+    cup = MixSolver(dozen, cup_drops=120)
+    assert cup.recipe(small.parts, [52, -12, 4]).one_drop_de00 < 0.2 * small.one_drop_de00
+
+
+def test_a_target_with_a_range_has_an_expected_difference(dozen):
+    solver = MixSolver(dozen)
+    goal = solver.solve([52, -12, 4])[0].lab
+    sure = solver.solve(goal, half90=[1e-9] * 3)[0]
+    assert sure.expected_de00 == pytest.approx(sure.de00, abs=1e-4)
+    vague = solver.solve(goal, half90=[6, 6, 6])[0]
+    assert vague.expected_de00 > vague.de00 + 1
+    assert solver.solve(goal)[0].expected_de00 is None
+
+
+def test_fine_parts_give_every_proportion_once(dozen):
+    found = MixSolver(dozen, max_paints=4, max_parts=20).solve([52, -12, 4], count=100)
+    proportions_found = {frozenset(recipe.parts) for recipe in found}
+    assert len(proportions_found) == len(found)
+    assert all(np.gcd.reduce([n for _, n in recipe.parts]) == 1 for recipe in found)
+
+
+def test_a_very_large_shelf_is_searched_through_the_paints_that_matter(dozen, rng):
+    from dataclasses import replace
+
+    many = [
+        replace(paint, id=f"{paint.id}-{i}", K=paint.K * rng.uniform(0.6, 1.6), S=paint.S * rng.uniform(0.6, 1.6))
+        for i in range(9)
+        for paint in dozen
+    ]  # fmt: skip
+    assert len(many) > 100
+    small = MixSolver(many[:28]).solve([45, -14, -6])
+    large = MixSolver(many).solve([45, -14, -6])
+    assert min(r.de00 for r in large) <= min(r.de00 for r in small) + 0.1

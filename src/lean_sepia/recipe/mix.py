@@ -1,37 +1,60 @@
 """From a target colour to whole parts of paints on the shelf.
 
-Every single paint, pair and triple is tried in every proportion of up to ten parts, and the most promising
-sets again in as many parts as asked for. Larger sets, and triples of very large shelves, are grown from the
-best smaller ones.
+Every single paint, pair and triple is looked at in every proportion of up to ten parts (`mixture_table`), and the nearest
+are computed exactly. Larger sets, finer parts and the triples of very large shelves are found from there by changing one
+part at a time.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
-from itertools import combinations
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from math import comb
 
 import numpy as np
 import numpy.typing as npt
+from scipy.special import ndtri
+from scipy.stats import qmc
 
-from lean_sepia.arrays import FloatArray, IntArray
+from lean_sepia.arrays import BoolArray, FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
-from lean_sepia.colour.lights import LIGHT_NAMES, weights
+from lean_sepia.colour.lab import lab_from_reflectance
+from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Knowledge, Paint, Palette, media_mix
-from lean_sepia.recipe.parts import proportions, reduced, stray_drops
+from lean_sepia.recipe.mixture_table import MixtureTable, Progress, QuickColours, all_sets, local_metric
+from lean_sepia.recipe.parts import reduced, stray_drops
 
 RANK_STEP_DE00 = 0.2
-_COARSE_PARTS = 10
-_MOST_SETS = 40_000  # all triples of 62 paints
-_GROWN_FROM = 60
-_REFINED_SETS = 40
-_KEPT = 600
-_CHUNK_VALUES = 4_000_000
+_TABLE_PARTS, _TABLE_PAINTS = 10, 3
+_MOST_SETS = 162_000  # all triples of 100 paints
+_SHORTLIST = 64  # paints of a larger shelf whose triples are looked at
+_SLACK_DE00 = {1: 8.0, 2: 3.0, 3: 1.0}
+_NEAR = {1: 100, 2: 800, 3: 4000}
+_RATED = 200
+_BEAM, _LARGE_BEAM, _ROUNDS = 60, 24, 40
+_LARGE_SHELF = 100
+_SPREAD_POINTS, _Z90 = 64, 1.6448536
+
+
+@dataclass(frozen=True)
+class Limits:
+    """What a recipe may be made of: by paint id, and how much is left of a bottle for a batch of a volume.
+
+    only : paints to choose among; None for the whole shelf
+    must : paints that every recipe contains
+    """
+
+    only: frozenset[str] | None = None
+    forbid: frozenset[str] = frozenset()
+    must: frozenset[str] = frozenset()
+    stock_ml: Mapping[str, float] = field(default_factory=dict)
+    volume_ml: float = 0.0
+
+
+NO_LIMITS = Limits()
 
 
 @dataclass(frozen=True)
@@ -39,7 +62,7 @@ class Recipe:
     """One mixture: whole parts by paint id, its predicted colour and how it behaves.
 
     `lights` holds the ΔE00 against the target under each light; `one_drop_de00` the worst change when one part
-    too many or too few goes in.
+    too many or too few goes in; `expected_de00` the mean ΔE00 over the target's range, where it has one.
     """
 
     parts: tuple[tuple[str, int], ...]
@@ -48,6 +71,7 @@ class Recipe:
     one_drop_de00: float
     lights: dict[str, float]
     knowledge: Knowledge
+    expected_de00: float | None = None
 
     @property
     def total_parts(self) -> int:
@@ -56,23 +80,16 @@ class Recipe:
 
 
 @dataclass(frozen=True, eq=False)
-class _Batch:
-    """Candidates of one set size: paint indices (c, k), proportions (m, k) and colours (c, m, 3)."""
+class _Pool:
+    """Mixtures as whole parts (c, n) of all paints, each proportion once, their L*a*b* (c, 3) and ΔE00 (c,)."""
 
-    sets: IntArray
     parts: IntArray
     labs: FloatArray
+    de00: FloatArray
 
-
-@dataclass(frozen=True)
-class _Candidate:
-    paints: tuple[int, ...]
-    parts: tuple[int, ...]
-    de00: float
-
-    @property
-    def rank_step(self) -> int:
-        return int(self.de00 / RANK_STEP_DE00)
+    def best(self, count: int) -> _Pool:
+        order = np.argsort(self.de00, kind="stable")[:count]
+        return _Pool(self.parts[order], self.labs[order], self.de00[order])
 
 
 def _no_progress(_share: float) -> None:
@@ -82,93 +99,84 @@ def _no_progress(_share: float) -> None:
 class MixSolver:
     """Answers any number of targets for one shelf, one way of laying and one limit of parts.
 
-    The colours of all coarse mixtures are computed once, on the first target.
+    The colours of the mixtures are computed once, on the first target. With `cup_drops` a stray drop is one of so many.
+
+    Raises
+    ------
+    ShelfError
+        No paint is left to mix, or the limits contradict each other.
     """
 
     def __init__(
-        self, paints: Sequence[Paint], laying: Laying = OPAQUE, *, max_paints: int = 3, max_parts: int = 10
+        self,
+        paints: Sequence[Paint],
+        laying: Laying = OPAQUE,
+        *,
+        max_paints: int = 3,
+        max_parts: int = 10,
+        limits: Limits = NO_LIMITS,
+        cup_drops: int | None = None,
     ) -> None:
-        usable = [paint for paint in paints if paint.mixes]
-        if not usable:
-            raise ShelfError(
-                "No paint on this shelf can be mixed: metallics, loose pigment and pastel are laid alone. "
-                "Add at least one flat, satin or gloss paint."
-            )
-        self.palette = Palette.of(usable)
+        self.palette = Palette.of(_usable(paints, limits, max_paints))
         self.laying = laying
-        self.max_paints = min(max_paints, len(usable), max_parts)
+        self.max_paints = min(max_paints, len(self.palette.paints), max_parts)
         self.max_parts = max_parts
-        self._tables: dict[int, _Batch] = {}
-        media = [paint.medium for paint in usable]
-        self._mixable = np.array([[media_mix(one, other) for other in media] for one in media])
+        self.cup_drops = cup_drops
+        self._index = {paint.id: i for i, paint in enumerate(self.palette.paints)}
+        self._must = np.array(sorted(self._index[name] for name in limits.must), dtype=np.int64)
+        self._most_share = np.array([
+            min(1.0, limits.stock_ml.get(paint.id, np.inf) / limits.volume_ml) if limits.volume_ml > 0 else 1.0
+            for paint in self.palette.paints
+        ])  # fmt: skip
+        self._groups = _mixing_groups(self.palette.paints)
+        self._quick: QuickColours | None = None
+        self._tables: dict[int, MixtureTable] = {}
 
     def solve(
-        self, target: npt.ArrayLike, count: int = 5, progress: Callable[[float], None] = _no_progress
+        self,
+        target: npt.ArrayLike,
+        count: int = 5,
+        progress: Progress = _no_progress,
+        half90: npt.ArrayLike | None = None,
     ) -> list[Recipe]:
-        """Best recipes for a target L*a*b* (3,), ranked; the one with the lowest ΔE00 is always among them."""
+        """Best recipes for a target L*a*b* (3,), ranked; the one with the lowest ΔE00 is always among them.
+
+        half90 : (3,) half widths of the target's 90 % intervals, where it is not known exactly
+
+        Raises
+        ------
+        ShelfError
+            The limits leave no mixture.
+        """
         goal = np.asarray(target, dtype=float)
-        found: dict[tuple[tuple[int, ...], tuple[int, ...]], _Candidate] = {}
-        best_sets: list[tuple[int, ...]] = []
-        for size in range(1, self.max_paints + 1):
-            batch = self._coarse(size, best_sets, progress)
-            candidates = self._best_of(batch, goal)
-            best_sets = list(dict.fromkeys(c.paints for c in candidates))[:_GROWN_FROM]
-            if self.max_parts > _COARSE_PARTS and best_sets:
-                sets = np.array(best_sets[:_REFINED_SETS], dtype=np.int64)
-                fine = self._evaluate(sets, proportions(size, self.max_parts), _no_progress)
-                candidates += self._best_of(fine, goal)
-            found |= {(c.paints, c.parts): c for c in candidates}
-        return self._ranked(list(found.values()), goal, count)
+        pool = self._from_tables(goal, progress)
+        beyond = self.max_paints > _TABLE_PAINTS or self.max_parts > _TABLE_PARTS
+        if beyond or comb(len(self.palette.paints), _TABLE_PAINTS) > _MOST_SETS:
+            pool = self._improved(pool, goal)
+        if not len(pool.parts):
+            raise ShelfError(
+                "No mixture keeps to all the limits: media that do not mix, too little left in the bottles, or more paints "
+                "asked for than a recipe may have. Loosen one of them."
+            )
+        return self._ranked(pool, goal, count, None if half90 is None else np.asarray(half90, dtype=float))
 
-    def _coarse(self, size: int, smaller: list[tuple[int, ...]], progress: Callable[[float], None]) -> _Batch:
-        limit = min(self.max_parts, _COARSE_PARTS)
-        n = len(self.palette.paints)
-        if comb(n, size) > _MOST_SETS or size > 3:
-            grown = {tuple(sorted((*old, new))) for old in smaller for new in range(n) if new not in old}
-            sets = self._that_mix(np.array(sorted(grown), dtype=np.int64).reshape(-1, size))
-            return self._evaluate(sets, proportions(size, limit), progress)
-        if size not in self._tables:
-            sets = self._that_mix(np.array(list(combinations(range(n), size)), dtype=np.int64))
-            self._tables[size] = self._evaluate(sets, proportions(size, limit), progress)
-        return self._tables[size]
+    def recipe(
+        self, parts: Sequence[tuple[str, int]], target: npt.ArrayLike, half90: npt.ArrayLike | None = None
+    ) -> Recipe:
+        """Judge a mixture the user chose: whole parts by paint id, against a target L*a*b* (3,).
 
-    def _that_mix(self, sets: IntArray) -> IntArray:
-        """The sets (c, k) all of whose paints have media that can be stirred together."""
-        keep = np.ones(len(sets), dtype=bool)
-        for one, other in combinations(range(sets.shape[1]), 2):
-            keep &= self._mixable[sets[:, one], sets[:, other]]
-        return sets[keep]
-
-    def _evaluate(self, sets: IntArray, parts: IntArray, progress: Callable[[float], None]) -> _Batch:
-        """Colours of every set in every proportion, in single precision: winners are computed again."""
-        K, S, g = (values.astype(np.float32) for values in (self.palette.K, self.palette.S, self.palette.g))
-        shares = (parts / parts.sum(axis=1, keepdims=True)).astype(np.float32)
-        to_xyz = weights().astype(np.float32)
-        labs = np.empty((len(sets), len(parts), 3), dtype=np.float32)
-        step = max(1, _CHUNK_VALUES // (len(parts) * K.shape[1]))
-        for start in range(0, len(sets), step):
-            chunk = sets[start : start + step]
-            measured = self.laying.measured(shares @ K[chunk], shares @ S[chunk], g[chunk] @ shares.T)
-            labs[start : start + step] = lab_from_xyz(measured @ to_xyz)
-            progress(min(1.0, (start + step) / len(sets)))
-        return _Batch(sets, parts, labs)
-
-    @staticmethod
-    def _best_of(batch: _Batch, goal: FloatArray) -> list[_Candidate]:
-        if not len(batch.sets):
-            return []
-        labs = batch.labs.reshape(-1, 3)
-        # ΔE00 costs ten times ΔE*ab; the best by the one lie well inside the nearest tenth by the other.
-        keep = min(len(labs), max(20 * _KEPT, len(labs) // 10))
-        rough = ((labs - goal.astype(np.float32)) ** 2).sum(axis=1)
-        near = np.argpartition(rough, keep - 1)[:keep]
-        de00 = delta_e00(labs[near], goal)
-        order = np.argsort(de00, kind="stable")[:_KEPT]
-        index, proportion = np.divmod(near[order], len(batch.parts))
-        return [
-            _Candidate(tuple(batch.sets[i].tolist()), tuple(batch.parts[p].tolist()), float(d))
-            for i, p, d in zip(index, proportion, de00[order], strict=True)
-        ]
+        Raises
+        ------
+        ShelfError
+            A paint is not on this shelf or cannot be mixed.
+        """
+        row = np.zeros((1, len(self.palette.paints)), dtype=np.int64)
+        for name, number in parts:
+            if name not in self._index:
+                raise ShelfError(f"{name!r} is not a paint on this shelf that can be mixed.")
+            row[0, self._index[name]] += number
+        goal = np.asarray(target, dtype=float)
+        return self._rated(self._exact(row, goal), goal, None if half90 is None else np.asarray(half90))[0]
 
     def colour_of(self, paints: Sequence[int], parts: npt.ArrayLike) -> FloatArray:
         """Measured reflectance (..., 31) of parts (..., k) of the paints at these indices of the palette."""
@@ -177,57 +185,269 @@ class MixSolver:
         shares[..., list(paints)] = counts / counts.sum(axis=-1, keepdims=True)
         return self.laying.measured(*self.palette.mixture(shares))
 
-    def _ranked(self, candidates: list[_Candidate], goal: FloatArray, count: int) -> list[Recipe]:
-        candidates.sort(key=lambda c: (c.rank_step, len(c.paints), c.de00))
-        closest = min(candidates, key=lambda c: c.de00)
-        short = candidates[: max(count, 200)]
+    def _reflectance(self, parts: IntArray) -> FloatArray:
+        """Measured reflectance (c, 31) of whole parts (c, n) of all paints."""
+        return self.laying.measured(*self.palette.mixture(parts / parts.sum(axis=1, keepdims=True)))
+
+    def _exact(self, parts: IntArray, goal: FloatArray) -> _Pool:
+        labs = lab_from_reflectance(self._reflectance(parts))
+        return _Pool(parts, labs, delta_e00(labs, goal))
+
+    # Every mixture of up to three paints and ten parts
+
+    def _quick_colours(self) -> QuickColours:
+        if self._quick is None:
+            self._quick = QuickColours(self.palette, self.laying)
+        return self._quick
+
+    def _from_tables(self, goal: FloatArray, progress: Progress) -> _Pool:
+        metric = local_metric(goal)
+        found: list[_Pool] = []
+        for size in range(1, min(self.max_paints, _TABLE_PAINTS) + 1):
+            table = self._table(size, found, progress)
+            rows = table.near(metric, goal, _SLACK_DE00[size], _NEAR[size])
+            sets, parts = table.mixtures(rows)
+            whole = np.zeros((len(rows), len(self.palette.paints)), dtype=np.int64)
+            np.put_along_axis(whole, sets, parts, axis=1)
+            found.append(self._exact(whole[self._allowed(whole)], goal))
+        return _Pool(
+            np.concatenate([pool.parts for pool in found]),
+            np.concatenate([pool.labs for pool in found]),
+            np.concatenate([pool.de00 for pool in found]),
+        )
+
+    def _table(self, size: int, smaller: Sequence[_Pool], progress: Progress) -> MixtureTable:
+        """The stored table of a size, or for a very large shelf one of the paints that matter for this target."""
+        if size in self._tables:
+            return self._tables[size]
+        n = len(self.palette.paints)
+        whole = comb(n, size) <= _MOST_SETS
+        among = np.arange(n) if whole else self._shortlist(smaller)
+        sets = among[all_sets(len(among), size)]
+        same = np.all(self._groups[sets] == self._groups[sets[:, :1]], axis=1)
+        has_all = np.all(np.any(sets[:, :, None] == self._must, axis=1), axis=1)
+        most = min(self.max_parts, _TABLE_PARTS)
+        table = MixtureTable.of(self._quick_colours(), sets[same & has_all], most, progress)
+        if self._most_share.min() < 1:
+            table.drop_beyond(self._most_share)
+        if whole:
+            self._tables[size] = table
+        return table
+
+    def _shortlist(self, smaller: Sequence[_Pool]) -> IntArray:
+        """The paints that occur in the best smaller mixtures, nearest first, and those that must be in."""
+        order = np.concatenate([pool.best(len(pool.parts)).parts for pool in reversed(smaller)])
+        first: dict[int, None] = dict.fromkeys(self._must.tolist())
+        for row in order:
+            if len(first) >= _SHORTLIST:
+                break
+            first |= dict.fromkeys(np.flatnonzero(row).tolist())
+        return np.array(sorted(first), dtype=np.int64)
+
+    def _allowed(self, parts: IntArray) -> BoolArray:
+        """Which whole parts (c, n) keep to every limit."""
+        present = parts > 0
+        total = parts.sum(axis=1)
+        fine = (total >= 1) & (total <= self.max_parts) & (present.sum(axis=1) <= self.max_paints)
+        if self._groups.max() > 0:
+            groups = np.where(present, self._groups, -1).max(axis=1)
+            fine &= np.all(~present | (self._groups == groups[:, None]), axis=1)
+        if len(self._must):
+            fine &= present[:, self._must].all(axis=1)
+        if self._most_share.min() < 1:
+            fine &= np.all(parts <= self._most_share * total[:, None] + 1e-9, axis=1)
+        return np.asarray(fine)
+
+    # More paints, finer parts
+
+    def _improved(self, pool: _Pool, goal: FloatArray) -> _Pool:
+        """The pool with what is found by moving, adding and taking away single parts until nothing gets better."""
+        beam = _BEAM if len(self.palette.paints) <= _LARGE_SHELF else _LARGE_BEAM
+        seen = pool
+        best = self._exact(self._multiples(pool.best(beam).parts), goal).best(beam)
+        for _ in range(_ROUNDS):
+            near = self._nearest_quickly(self._neighbours(best.parts), goal, 5 * beam)
+            trial = _joined(best, self._exact(near, goal))
+            seen = _joined(seen, trial)
+            following = trial.best(beam)
+            if np.array_equal(following.de00, best.de00):
+                break
+            best = following
+        least = _least(seen.parts)
+        rows = _first_of_each(least)
+        return _Pool(least[rows], seen.labs[rows], seen.de00[rows])
+
+    def _multiples(self, parts: IntArray) -> IntArray:
+        """The same proportions in every number of parts that the limit allows: finer steps start from there."""
+        total = parts.sum(axis=1)
+        rows = [parts * k for k in range(1, self.max_parts + 1)]
+        fits = [total * k <= self.max_parts for k in range(1, self.max_parts + 1)]
+        kept = np.concatenate([row[fit] for row, fit in zip(rows, fits, strict=True)])
+        return kept if len(kept) else parts
+
+    def _neighbours(self, parts: IntArray) -> IntArray:
+        """Parts (c, n) that differ by one part added, taken away, or moved from one paint to another."""
+        small = parts.astype(np.int16)  # there are tens of thousands of neighbours
+        one = np.eye(parts.shape[1], dtype=np.int16)
+        row, out = np.nonzero(small)
+        less = small[row] - one[out]
+        moved = (less[:, None] + one).reshape(-1, parts.shape[1])
+        more = (small[:, None] + one).reshape(-1, parts.shape[1])
+        trial = np.concatenate([less, moved, more])
+        return _once(trial[self._allowed(trial)])
+
+    def _nearest_quickly(self, parts: IntArray, goal: FloatArray, count: int) -> IntArray:
+        if len(parts) <= count:
+            return parts
+        labs = self._quick_colours().of_shares(parts / parts.sum(axis=1, keepdims=True))
+        return parts[np.argpartition(delta_e00(labs, goal), count)[:count]]
+
+    # Ranking
+
+    def _ranked(self, pool: _Pool, goal: FloatArray, count: int, half90: FloatArray | None) -> list[Recipe]:
+        bottles = (pool.parts > 0).sum(axis=1)
+        order = np.lexsort((pool.de00, bottles, (pool.de00 / RANK_STEP_DE00).astype(int)))
+        short = order[: max(count, _RATED)]
+        closest = int(pool.de00.argmin())
         if closest not in short:
-            short.append(closest)
-        target_R = estimate_reflectance(goal).reflectance
-        rated = [self._recipe(candidate, goal, target_R) for candidate in short]
-        rated.sort(key=lambda r: (int(r.de00 / RANK_STEP_DE00), len(r.parts), r.one_drop_de00))
-        best = min(rated, key=lambda r: r.de00)
-        answer = rated[:count]
-        if best not in answer:
-            answer[-1] = best
-        return answer
+            short = np.append(short, closest)
+        chosen = _Pool(_least(pool.parts[short]), pool.labs[short], pool.de00[short])
+        strayed = self._one_drop(chosen)
+        steps = (chosen.de00 / RANK_STEP_DE00).astype(int)
+        rank = np.lexsort((strayed, bottles[short], steps))
+        kept = rank[:count]
+        best = int(chosen.de00.argmin())
+        if best not in kept:
+            kept[-1] = best
+        rows = _Pool(chosen.parts[kept], chosen.labs[kept], chosen.de00[kept])
+        return self._rated(rows, goal, half90, strayed[kept])
 
-    def recipe(self, parts: Sequence[tuple[str, int]], target: npt.ArrayLike) -> Recipe:
-        """Judge a mixture the user chose: whole parts by paint id, against a target L*a*b* (3,).
+    def _one_drop(self, pool: _Pool) -> FloatArray:
+        """The worst ΔE00 (c,) of one drop too many or too few of any paint."""
+        variants, owner = [], []
+        for index, row in enumerate(pool.parts):
+            present = np.flatnonzero(row)
+            strayed = stray_drops(row[present], self.max_parts, self.cup_drops)
+            whole = np.zeros((len(strayed), len(row)), dtype=np.int64)
+            whole[:, present] = strayed
+            variants.append(whole)
+            owner.append(np.full(len(strayed), index))
+        which = np.concatenate(owner)
+        labs = lab_from_reflectance(self._reflectance(np.concatenate(variants)))
+        worst = np.zeros(len(pool.parts))
+        np.maximum.at(worst, which, delta_e00(labs, pool.labs[which]))
+        return worst
 
-        Raises
-        ------
-        ShelfError
-            A paint is not on this shelf or cannot be mixed.
-        """
-        ids = [paint.id for paint in self.palette.paints]
-        unknown = [name for name, _ in parts if name not in ids]
-        if unknown:
-            raise ShelfError(f"{unknown[0]!r} is not a paint on this shelf that can be mixed.")
-        goal = np.asarray(target, dtype=float)
-        candidate = _Candidate(tuple(ids.index(name) for name, _ in parts), tuple(n for _, n in parts), 0.0)
-        return self._recipe(candidate, goal, estimate_reflectance(goal).reflectance)
-
-    def _recipe(self, candidate: _Candidate, goal: FloatArray, target_R: FloatArray) -> Recipe:
-        parts = reduced(candidate.parts)
-        R = self.colour_of(candidate.paints, parts)
-        lab = lab_from_reflectance(R)
-        strayed = self.colour_of(candidate.paints, stray_drops(parts, self.max_parts))
+    def _rated(
+        self, pool: _Pool, goal: FloatArray, half90: FloatArray | None, strayed: FloatArray | None = None
+    ) -> list[Recipe]:
+        if strayed is None:
+            strayed = self._one_drop(pool)
+        R, target_R = self._reflectance(pool.parts), estimate_reflectance(goal).reflectance
         lights = {
-            light: float(delta_e00(lab_from_reflectance(R, light), lab_from_reflectance(target_R, light)))
+            light: delta_e00(lab_from_reflectance(R, light), lab_from_reflectance(target_R, light))
             for light in LIGHT_NAMES[1:]
         }
-        de00 = float(delta_e00(lab, goal))
-        paints = [self.palette.paints[i] for i in candidate.paints]
-        by_amount = sorted(zip(paints, parts, strict=True), key=lambda pair: -pair[1])
-        return Recipe(
-            parts=tuple((paint.id, count) for paint, count in by_amount),
-            lab=(float(lab[0]), float(lab[1]), float(lab[2])),
-            de00=de00,
-            one_drop_de00=float(delta_e00(lab_from_reflectance(strayed), lab).max()),
-            lights={LIGHT_NAMES[0]: de00, **lights},
-            knowledge=min(paint.knowledge for paint in paints),
+        expected = None
+        if half90 is not None:
+            possible = goal + _normal_points() * half90 / _Z90
+            expected = delta_e00(pool.labs[:, None], possible).mean(axis=1)
+        answer = []
+        for i, row in enumerate(pool.parts):
+            paints = sorted(np.flatnonzero(row).tolist(), key=lambda paint: -int(row[paint]))
+            least = reduced([int(row[paint]) for paint in paints])
+            used = [self.palette.paints[paint] for paint in paints]
+            answer.append(
+                Recipe(
+                    parts=tuple((paint.id, number) for paint, number in zip(used, least, strict=True)),
+                    lab=triple(pool.labs[i]),
+                    de00=float(pool.de00[i]),
+                    one_drop_de00=float(strayed[i]),
+                    lights={LIGHT_NAMES[0]: float(pool.de00[i])}
+                    | {light: float(values[i]) for light, values in lights.items()},
+                    knowledge=min(paint.knowledge for paint in used),
+                    expected_de00=None if expected is None else float(expected[i]),
+                )
+            )
+        return answer
+
+
+def _usable(paints: Sequence[Paint], limits: Limits, max_paints: int) -> list[Paint]:
+    """The paints that may be mixed under the limits."""
+    wet = [paint for paint in paints if paint.mixes]
+    if not wet:
+        raise ShelfError(
+            "No paint on this shelf can be mixed: metallics, loose pigment and pastel are laid alone. "
+            "Add at least one flat, satin or gloss paint."
         )
+    names = {paint.id for paint in wet}
+    for name in sorted(limits.must | limits.forbid | (limits.only or frozenset())):
+        if name not in names:
+            raise ShelfError(f"{name!r} is not a paint on this shelf that can be mixed. Check its id.")
+    for name in sorted(limits.must):
+        if name in limits.forbid or (limits.only is not None and name not in limits.only):
+            raise ShelfError(
+                f"{name!r} must be in the recipe and is ruled out of it. Take one of the two back."
+            )
+    if len(limits.must) > max_paints:
+        raise ShelfError(
+            f"{len(limits.must)} paints must be in the recipe, which may have {max_paints}. Allow more, or ask for fewer."
+        )
+    left = [
+        paint
+        for paint in wet
+        if paint.id not in limits.forbid and (limits.only is None or paint.id in limits.only)
+    ]
+    if not left:
+        raise ShelfError("Every paint that can be mixed is ruled out. Allow at least one.")
+    return left
+
+
+def _mixing_groups(paints: Sequence[Paint]) -> IntArray:
+    """A number (n,) for each paint; those with the same number can be stirred together."""
+    kinds: list[str] = []
+    groups = []
+    for paint in paints:
+        like = next((i for i, medium in enumerate(kinds) if media_mix(medium, paint.medium)), None)
+        if like is None:
+            like = len(kinds)
+            kinds.append(paint.medium)
+        groups.append(like)
+    return np.array(groups, dtype=np.int64)
+
+
+def _least(parts: IntArray) -> IntArray:
+    """The same proportions (c, n) in their smallest whole parts."""
+    return np.asarray(parts // np.gcd.reduce(parts, axis=1, keepdims=True))
+
+
+def _once(parts: IntArray) -> IntArray:
+    """Each row (c, n) once; the parts stay as they are, since finer steps start from larger numbers."""
+    return parts[_first_of_each(parts)]
+
+
+def _first_of_each(parts: IntArray) -> IntArray:
+    """Where each different row (c, n) is first found; rows are told apart by their sum under random weights."""
+    key = parts.astype(float) @ np.random.default_rng(1).random(parts.shape[1])
+    return np.unique(np.round(key, 8), return_index=True)[1]
+
+
+def _joined(one: _Pool, other: _Pool) -> _Pool:
+    """Both pools, each mixture once."""
+    parts = np.concatenate([one.parts, other.parts])
+    rows = _first_of_each(parts)
+    return _Pool(
+        parts[rows],
+        np.concatenate([one.labs, other.labs])[rows],
+        np.concatenate([one.de00, other.de00])[rows],
+    )
+
+
+def _normal_points() -> FloatArray:
+    """Evenly spread points (64, 3) of the standard normal distribution, the same in every run."""
+    return np.asarray(
+        ndtri(qmc.Sobol(3, scramble=True, rng=np.random.default_rng(64)).random(_SPREAD_POINTS))
+    )
 
 
 def one_per_bottle_set(recipes: Sequence[Recipe]) -> list[Recipe]:

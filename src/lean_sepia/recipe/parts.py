@@ -42,13 +42,16 @@ def reduced(parts: Sequence[int]) -> tuple[int, ...]:
     return tuple(part // divisor for part in parts)
 
 
-def stray_drops(parts: Sequence[int], most: int) -> IntArray:
+def stray_drops(parts: Sequence[int] | IntArray, most: int, cup_drops: int | None = None) -> IntArray:
     """Parts (m, n) as they come out when one part too many or too few of one paint goes in.
 
-    The cup is not known here, so the mistake is one part at the largest multiple that fits `most` parts.
+    With the drops in the cup known, the mistake is one of them; without, one part at the largest multiple that fits `most`
+    parts.
     """
-    base = np.array(reduced(parts), dtype=np.int64)
-    base = base * max(1, most // int(base.sum()))
+    base = np.array(parts, dtype=np.int64)
+    base //= np.gcd.reduce(base)
+    total = int(base.sum())
+    base = base * max(1, round(cup_drops / total) if cup_drops else most // total)
     steps = np.vstack([np.eye(base.size, dtype=np.int64), -np.eye(base.size, dtype=np.int64)])
     strayed = base + steps
     return strayed[strayed.sum(axis=1) > 0]
