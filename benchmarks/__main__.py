@@ -2,11 +2,12 @@
 
 import sys
 
-from benchmarks import cast, film, mixing, ranges, startup, viewing
+from benchmarks import cast, film, fitting, mixing, ranges, startup, viewing
 
 ALL = {
     "startup": startup.main,
     "mixing": mixing.main,
+    "fitting": fitting.main,
     "ranges": ranges.main,
     "cast": cast.main,
     "film": film.main,
