@@ -2,12 +2,13 @@
 
 import sys
 
-from benchmarks import cast, film, fitting, mixing, ranges, startup, viewing
+from benchmarks import cast, film, fitting, mixing, ranges, startup, trust, viewing
 
 ALL = {
     "startup": startup.main,
     "mixing": mixing.main,
     "fitting": fitting.main,
+    "trust": trust.main,
     "ranges": ranges.main,
     "cast": cast.main,
     "film": film.main,

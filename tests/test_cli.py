@@ -1,6 +1,7 @@
 """The command-line contract: keys, exit codes, one clear line for bad input."""
 
 import json
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -312,3 +313,87 @@ def test_film_prints_greys(call, demo_master):
     code, _, err = call("film", "--shelf", shelf, "--paint", "nothing", "--emulsion", "pan")
     assert code == 2
     assert "'nothing'" in err
+
+
+def test_predict(call, demo_master):
+    shelf = str(demo_master.shelf_file)
+    found = answer(
+        call, "predict", "--shelf", shelf, "--parts", "chalk=3,ochre=1", "--parts", "bone-white=1,ochre=2"
+    )
+    strong, weak = found["predictions"]
+    assert strong["knowledge"] == "spectral"
+    assert weak["knowledge"] in ("two-constant", "one-constant")
+    assert strong["de00_90"] < weak["de00_90"]
+    over = answer(
+        call, "predict", "--shelf", shelf, "--parts", "chalk=3,ochre=1", "--over", "20,0,0", "--coats", "1",
+        "--thinner-share", "0.9",
+    )["predictions"][0]  # fmt: skip
+    assert over["lab"][0] < strong["lab"][0] - 5
+
+
+def test_fit_writes_a_shelf_that_predicts_better(call, demo_master, tmp_path):
+    shelf, out = str(demo_master.shelf_file), tmp_path / "refined.json"
+    mixtures = [
+        "chalk=1,ochre=1",
+        "chalk=3,ochre=1",
+        "chalk=1,buff=2",
+        "ochre=1,buff=1",
+        "chalk=5,ochre=2",
+        "buff=1",
+    ]
+    asked = [piece for text in mixtures for piece in ("--parts", text)]
+    labs = [one["lab"] for one in answer(call, "predict", "--shelf", shelf, *asked)["predictions"]]
+    swatches = tmp_path / "swatches.json"
+    painted = [
+        {
+            "parts": [{"paint": pair.split("=")[0], "parts": int(pair.split("=")[1])} for pair in text.split(",")],
+            "lab": [lab[0] - 1.5, lab[1] + 0.8, lab[2] + 1.2], "date": "2031-03-03",
+        }
+        for text, lab in zip(mixtures, labs, strict=True)
+    ]  # fmt: skip
+    swatches.write_text(json.dumps({"swatches": painted}))
+    found = answer(call, "fit", "--shelf", shelf, "--swatches", str(swatches), "--out", str(out))
+    assert found["swatches"] == len(mixtures)
+    assert found["after_de00"] < found["before_de00"]
+    assert found["paints"] == ["buff", "chalk", "ochre"]
+    refined = answer(call, "predict", "--shelf", str(out), "--parts", "chalk=2,ochre=1")["predictions"][0]
+    plain = answer(call, "predict", "--shelf", shelf, "--parts", "chalk=2,ochre=1")["predictions"][0]
+    assert refined["lab"][0] < plain["lab"][0] - 0.7
+    old, new = json.loads(Path(shelf).read_text()), json.loads(out.read_text())
+    assert len(new["paints"]) == len(old["paints"])
+    untouched = [p for p in old["paints"] if p["id"] not in found["paints"]]
+    assert [p for p in new["paints"] if p["id"] not in found["paints"]] == untouched
+
+
+def test_mix_keeps_to_limits(call, demo_master):
+    shelf = str(demo_master.shelf_file)
+    found = answer(
+        call, "mix", "--shelf", shelf, "--target", "60,5,20", "--must", "ochre", "--forbid", "chalk", "--cup-ml", "6"
+    )["results"][0]["recipes"]  # fmt: skip
+    for recipe in found:
+        names = {part["paint"] for part in recipe["parts"]}
+        assert "ochre" in names
+        assert "chalk" not in names
+
+
+@pytest.mark.parametrize(
+    ("content", "said"),
+    [
+        ("{", "not JSON"), ('{"paints": []}', "no list"), ('{"swatches": [3]}', "Swatch 1 is no swatch"),
+        ('{"swatches": [{"lab": [50, 0, 0]}]}', "no parts"), ('{"swatches": []}', "no swatch"),
+        ('{"swatches": [{"parts": [{"paint": "chalk", "parts": 0}], "lab": [50, 0, 0]}]}', "above 0"),
+        ('{"swatches": [{"parts": [{"paint": "chalk", "parts": 1}]}]}', "no colour"),
+        ('{"swatches": [{"parts": [{"paint": "chalk", "parts": 1}], "lab": [50, 0]}]}', "lab"),
+        ('{"swatches": [{"parts": [{"paint": "chalk", "parts": 1}], "R": [0.5]}]}', "31"),
+        ('{"swatches": [{"parts": [{"paint": "chalk", "parts": 1}], "lab": [50, 0, 0], "over": [20, 0, 0], "coats": 0}]}', "coats"),
+    ],
+)  # fmt: skip
+def test_swatch_files_that_break_a_rule_are_refused(call, demo_master, tmp_path, content, said):
+    swatches, out = tmp_path / "s.json", tmp_path / "out.json"
+    swatches.write_text(content)
+    code, _, error = call(
+        "fit", "--shelf", str(demo_master.shelf_file), "--swatches", str(swatches), "--out", str(out)
+    )
+    assert code == 2
+    assert said in error
+    assert not out.exists()

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import asdict
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import click
 
@@ -17,6 +18,9 @@ from lean_sepia.commands.given import (
     parse_target_rows,
 )
 from lean_sepia.errors import BadInputError
+
+if TYPE_CHECKING:
+    from lean_sepia.paint.paint import Paint
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -32,23 +36,39 @@ from lean_sepia.errors import BadInputError
 @click.option("--coats", type=float)
 @click.option("--thinner-share", type=float)
 @click.option("--varnish", type=click.Choice(FINISHES))
+@click.option("--only", multiple=True, metavar="id", help="Choose among these paints. May be repeated.")
+@click.option("--forbid", multiple=True, metavar="id", help="Leave this paint out. May be repeated.")
+@click.option("--must", multiple=True, metavar="id", help="This paint is in every recipe. May be repeated.")
+@click.option(
+    "--cup-ml", type=float, help="What will be mixed: a stray drop is one in it, and stock_ml is kept to."
+)
 @json_option
 def mix(
     shelf: str, target: str | None, targets: str | None, max_paints: int, max_parts: int, count: int, over: str | None,
-    coats: float | None, thinner_share: float | None, varnish: str | None, as_json: bool,
+    coats: float | None, thinner_share: float | None, varnish: str | None, only: tuple[str, ...], forbid: tuple[str, ...],
+    must: tuple[str, ...], cup_ml: float | None, as_json: bool,
 ) -> None:  # fmt: skip
     """Find whole parts of paints on a shelf that give a colour."""
     from lean_sepia.project.shelf_file import read_shelf
-    from lean_sepia.recipe.mix import MixSolver
+    from lean_sepia.recipe.mix import Limits, MixSolver
+    from lean_sepia.recipe.parts import DROPS_PER_ML
 
     if (target is None) == (targets is None):
         raise BadInputError("Give one of --target L,a,b and --targets FILE.csv.")
     goals = [parse_lab(target, "--target")] if target is not None else parse_target_rows(str(targets))
-    paints = read_shelf(shelf).paints()
+    if cup_ml is not None and not 0 < cup_ml < 10_000:
+        raise BadInputError(f"--cup-ml is a volume in millilitres above 0; found {cup_ml:g}.")
+    content = read_shelf(shelf)
+    paints = content.paints()
     names = {paint.id: paint.name for paint in paints}
+    stock = {
+        r["id"]: float(r["stock_ml"]) for r in content.records if isinstance(r.get("stock_ml"), int | float)
+    }
+    limits = Limits(frozenset(only) or None, frozenset(forbid), frozenset(must), stock, cup_ml or 0.0)
     solver = MixSolver(
-        paints, parse_laying(over, coats, thinner_share, varnish), max_paints=max_paints, max_parts=max_parts
-    )
+        paints, parse_laying(over, coats, thinner_share, varnish), max_paints=max_paints, max_parts=max_parts,
+        limits=limits, cup_drops=round(cup_ml * DROPS_PER_ML) if cup_ml else None,
+    )  # fmt: skip
     results: list[dict[str, Any]] = []
     for goal in goals:
         recipes = [
@@ -131,3 +151,91 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: b
         )
 
     print_answer({"glazes": answer}, as_json, words)
+
+
+@click.command()
+@click.option("--shelf", required=True)
+@click.option(
+    "--parts", "mixtures", multiple=True, required=True, metavar="id=n,id=n", help="May be repeated."
+)
+@click.option("--over", metavar="L,a,b[,finish]", help="What lies below.")
+@click.option("--coats", type=float)
+@click.option("--thinner-share", type=float)
+@click.option("--varnish", type=click.Choice(FINISHES))
+@json_option
+def predict(
+    shelf: str, mixtures: tuple[str, ...], over: str | None, coats: float | None, thinner_share: float | None,
+    varnish: str | None, as_json: bool,
+) -> None:  # fmt: skip
+    """Say what colour a mixture will have, and how far to trust that."""
+    from lean_sepia.paint.trust import predict as predicted
+    from lean_sepia.project.shelf_file import read_shelf
+
+    paints = {paint.id: paint for paint in read_shelf(shelf).paints()}
+    laying = parse_laying(over, coats, thinner_share, varnish)
+    found = []
+    for text in mixtures:
+        parts = parse_parts(text)
+        used = [mixed_paint(paints, name) for name, _ in parts]
+        found.append(predicted(used, [count for _, count in parts], laying))
+
+    def words() -> str:
+        lines = []
+        for text, one in zip(mixtures, found, strict=True):
+            L, a, b = one.lab
+            lines.append(
+                f"{text}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, within ±{one.de00_90:.1f} ΔE00 nine times in ten (known by: {one.knowledge})"
+            )
+        return "\n".join(lines)
+
+    answer = [{"lab": one.lab, "de00_90": one.de00_90, "knowledge": str(one.knowledge)} for one in found]
+    print_answer({"predictions": answer}, as_json, words)
+
+
+def mixed_paint(paints: Mapping[str, Paint], name: str) -> Paint:
+    """A paint of a shelf that can be part of a mixture."""
+    if name not in paints:
+        raise BadInputError(f"{name!r} is not on this shelf. Check the id.")
+    if not paints[name].mixes:
+        raise BadInputError(
+            f"{name!r} is a {paints[name].finish} {paints[name].medium} paint, which is laid alone, not mixed."
+        )
+    return paints[name]
+
+
+@click.command()
+@click.option("--shelf", required=True)
+@click.option(
+    "--swatches", required=True, metavar="FILE.json", help="Painted mixtures with their measured colour."
+)
+@click.option("--out", required=True, metavar="FILE.json", help="The shelf with refined paints.")
+@json_option
+def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
+    """Refine the paints of a shelf from swatches mixed of them."""
+    from statistics import median
+
+    from lean_sepia.paint.fit import fit_paints
+    from lean_sepia.project.shelf_file import read_shelf, with_refined, write_shelf
+    from lean_sepia.project.swatch_file import read_swatches
+
+    content, painted = read_shelf(shelf), read_swatches(swatches)
+    found = fit_paints(content.paints(), painted)
+    write_shelf(out, with_refined(content, found))
+    before, after = median(found.before.tolist()), median(found.left_out.tolist())
+    contradicted = found.contradicting()
+
+    def words() -> str:
+        lines = [
+            f"{len(painted)} swatches: predicted within {before:.2f} ΔE00 before, {after:.2f} after (each from the others). Wrote {out}."
+        ]
+        lines += [
+            f"Swatch {number + 1} contradicts the others by {found.left_out[number]:.1f} ΔE00 and counts little: check it."
+            for number in contradicted
+        ]
+        return "\n".join(lines)
+
+    answer = {
+        "swatches": len(painted), "before_de00": before, "after_de00": after, "paints": sorted(found.doubt),
+        "contradicting": [number + 1 for number in contradicted],
+    }  # fmt: skip
+    print_answer(answer, as_json, words)

@@ -24,13 +24,14 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 
-READING_NOISE, SPECTRUM_NOISE = 0.3, 0.004
+READING_NOISE, SPECTRUM_NOISE = 0.25, 0.004
 """How far a reading of L*, a*, b*, or of a reflectance, is usually out (practice)."""
 
 _SMALLEST = 1e-4
 _COMPONENTS = 20
-_FREEDOM = 5.0  # of Student's t: swatches beyond about three times the noise count less and less
+_FREEDOM = 12.0  # of Student's t: swatches beyond about three times the noise count less and less
 _STEPS, _SETTLED = 25, 1e-4
+_CONTRADICTS_DE00, _CONTRADICTS_TIMES = 4.0, 5.0
 
 
 @dataclass(frozen=True)
@@ -46,13 +47,9 @@ class Doubt:
 
 
 DOUBTS = {
-    Knowledge.SPECTRAL: Doubt(ratio=0.085, scattering=0.085, scattering_level=0.0, reach=7.0, together=False),
-    Knowledge.TWO_CONSTANT: Doubt(
-        ratio=0.15, scattering=0.12, scattering_level=0.12, reach=5.0, together=True
-    ),
-    Knowledge.ONE_CONSTANT: Doubt(
-        ratio=0.3, scattering=0.25, scattering_level=0.55, reach=5.0, together=True
-    ),
+    Knowledge.SPECTRAL: Doubt(0.09, 0.09, 0.0, reach=10.0, together=False),
+    Knowledge.TWO_CONSTANT: Doubt(0.15, 0.15, 0.15, reach=6.0, together=True),
+    Knowledge.ONE_CONSTANT: Doubt(0.7, 0.12, 0.8, reach=5.0, together=True),
 }
 """By knowledge (fitted to simulated bottles that differ from the shelf by up to 15 %)."""
 
@@ -83,6 +80,11 @@ class Fit:
     left_out: FloatArray
     doubt: dict[str, FloatArray]
 
+    def contradicting(self) -> list[int]:
+        """Swatches that the others miss by far more than they miss each other."""
+        usual = float(np.median(self.left_out))
+        return np.flatnonzero(self.left_out > max(_CONTRADICTS_DE00, _CONTRADICTS_TIMES * usual)).tolist()
+
 
 def fit_paints(paints: Sequence[Paint], swatches: Sequence[Swatch]) -> Fit:
     """Refine the paints that occur in the swatches.
@@ -96,10 +98,6 @@ def fit_paints(paints: Sequence[Paint], swatches: Sequence[Swatch]) -> Fit:
     problem = _Problem(used, swatches)
     start = np.zeros((len(used), _COMPONENTS))
     theta = problem.solve(start)
-    left_out = np.empty(len(swatches))
-    for index in range(len(swatches)):
-        without = problem.solve(theta, np.arange(len(swatches)) != index)
-        left_out[index] = problem.misses(without)[index]
     K, S = problem.constants(theta)
     doubt = problem.doubt(theta)
     refined = {
@@ -112,7 +110,7 @@ def fit_paints(paints: Sequence[Paint], swatches: Sequence[Swatch]) -> Fit:
         tuple(refined.get(paint.id, paint) for paint in paints),
         problem.misses(start),
         problem.misses(theta),
-        left_out,
+        problem.left_out(theta),
         {paint.id: doubt[i] for i, paint in enumerate(used)},
     )
 
@@ -140,7 +138,7 @@ def _used(paints: Sequence[Paint], swatches: Sequence[Swatch]) -> list[Paint]:
 
 
 @cache
-def _basis(doubt: Doubt) -> FloatArray:
+def curves(doubt: Doubt) -> FloatArray:
     """Curves (2, 31, 20) of log K and log S whose standard normal multiples are the belief."""
     bands = np.arange(BANDS)
     alike = np.exp(-0.5 * ((bands[:, None] - bands) / doubt.reach) ** 2)
@@ -161,7 +159,7 @@ class _Problem:
         self._K0 = np.maximum([paint.K for paint in paints], _SMALLEST)
         self._S0 = np.maximum([paint.S for paint in paints], _SMALLEST)
         self._g = np.array([paint.g for paint in paints])
-        self._basis = np.stack([_basis(DOUBTS[paint.knowledge]) for paint in paints])
+        self._basis = np.stack([curves(DOUBTS[paint.knowledge]) for paint in paints])
         index = {paint.id: i for i, paint in enumerate(paints)}
         self._shares = np.zeros((len(swatches), len(paints)))
         for row, swatch in zip(self._shares, swatches, strict=True):
@@ -197,14 +195,14 @@ class _Problem:
             answer[i] = float(delta_e00(lab_from_xyz(R @ weights()), read))
         return answer
 
-    def solve(self, start: FloatArray, keep: FloatArray | None = None) -> FloatArray:
-        """Most probable parameters (p, 20), without the swatches that are not kept."""
+    def solve(self, start: FloatArray) -> FloatArray:
+        """Most probable parameters (p, 20)."""
         theta, damping = start.copy(), 1e-3
-        cost, gradient, hessian = self._system(theta, keep)
+        cost, gradient, hessian = self._system(theta)
         for _ in range(_STEPS):
             step = np.linalg.solve(hessian + damping * np.eye(len(hessian)), gradient).reshape(theta.shape)
             trial = theta - step
-            new_cost, new_gradient, new_hessian = self._system(trial, keep)
+            new_cost, new_gradient, new_hessian = self._system(trial)
             if new_cost < cost:
                 settled = cost - new_cost < _SETTLED
                 theta, cost, gradient, hessian = trial, new_cost, new_gradient, new_hessian
@@ -219,20 +217,28 @@ class _Problem:
 
     def doubt(self, theta: FloatArray) -> FloatArray:
         """Standard deviations (p, 2, 31) of log K and log S that are left."""
-        _, _, hessian = self._system(theta, None)
+        _, _, hessian = self._system(theta)
         count, size = theta.shape
         covariance = np.linalg.inv(hessian).reshape(count, size, count, size)
         own = np.stack([covariance[p, :, p] for p in range(count)])
         return np.asarray(np.sqrt(np.einsum("pcbm,pmn,pcbn->pcb", self._basis, own, self._basis)))
 
-    def _system(self, theta: FloatArray, keep: FloatArray | None) -> tuple[float, FloatArray, FloatArray]:
+    def left_out(self, theta: FloatArray) -> FloatArray:
+        """ΔE00 (n,) of every swatch predicted from the others: one Gauss–Newton step away from what all say."""
+        K, S = self.constants(theta)
+        _, _, hessian = self._system(theta)
+        answer = np.empty(len(self._swatches))
+        for i, swatch in enumerate(self._swatches):
+            residual, J = self._reading(K, S, self._shares[i], swatch)
+            weight = _weight(residual)
+            step = np.linalg.solve(hessian - weight * (J.T @ J), weight * (J.T @ residual))
+            answer[i] = self.misses(theta + step.reshape(theta.shape))[i]
+        return answer
+
+    def _system(self, theta: FloatArray) -> tuple[float, FloatArray, FloatArray]:
         """Minus twice the log of the belief, and its gradient and Gauss–Newton matrix, halved."""
         K, S = self.constants(theta)
-        rows = [
-            self._reading(K, S, self._shares[i], swatch)
-            for i, swatch in enumerate(self._swatches)
-            if keep is None or keep[i]
-        ]
+        rows = [self._reading(K, S, self._shares[i], swatch) for i, swatch in enumerate(self._swatches)]
         rows += [
             self._reading(K, S, row, Swatch((), lab=self._masstones[i]))
             for i, row in enumerate(np.eye(len(K)))
@@ -241,9 +247,8 @@ class _Problem:
         cost = float((theta**2).sum())
         gradient, hessian = theta.ravel().copy(), np.eye(theta.size)
         for residual, J in rows:
-            squared = float(residual @ residual)
-            weight = (_FREEDOM + len(residual)) / (_FREEDOM + squared)
-            cost += (_FREEDOM + len(residual)) * float(np.log1p(squared / _FREEDOM))
+            weight = _weight(residual)
+            cost += (_FREEDOM + len(residual)) * float(np.log1p(residual @ residual / _FREEDOM))
             gradient += weight * (J.T @ residual)
             hessian += weight * (J.T @ J)
         return cost, gradient, hessian
@@ -268,3 +273,8 @@ class _Problem:
         return (lab_from_xyz(xyz) - swatch.lab) / READING_NOISE, lab_slopes(
             xyz
         ) @ weights().T @ slopes / READING_NOISE
+
+
+def _weight(residual: FloatArray) -> float:
+    """How much a reading counts under Student's t: little where it contradicts the others."""
+    return (_FREEDOM + len(residual)) / (_FREEDOM + float(residual @ residual))

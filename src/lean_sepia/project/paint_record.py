@@ -77,7 +77,9 @@ def paint_from_record(
                   Knowledge.SPECTRAL, str(record.get("line") or ""), k1, k2)  # fmt: skip
     if "K" in record or "S" in record:
         K, S = (_spectrum(record, key, who, least=0.0) for key in ("K", "S"))
-        return replace(blank, K=K, S=S)
+        return replace(
+            blank, K=K, S=S, g=_share(record, "g", blank.g, who, most=1.0), knowledge=_level(record, who)
+        )
     masstone = _masstone(record, blank, who)
     start = one_constant(
         masstone.R_i, medium, _is_white(blank, masstone), _positive(record, "opaque_coats", None, who)
@@ -230,11 +232,22 @@ def _lab(record: Mapping[str, Any], key: str, who: str) -> FloatArray:
         raise ShelfError(f"{who}: {key}: {error}") from None
 
 
-def _share(record: Mapping[str, Any], key: str, default: float, who: str) -> float:
+def _share(record: Mapping[str, Any], key: str, default: float, who: str, most: float = 0.999) -> float:
     value = record.get(key, default)
-    if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value < 1:
-        raise ShelfError(f"{who}: {key} is a share from 0 to below 1; found {value!r}.")
+    if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= most:
+        raise ShelfError(
+            f"{who}: {key} is a share from 0 to {'1' if most == 1 else 'below 1'}; found {value!r}."
+        )
     return float(value)
+
+
+def _level(record: Mapping[str, Any], who: str) -> Knowledge:
+    """How well K and S in a record are known: measured spectra unless it says that they were come by otherwise."""
+    name = record.get("knowledge", str(Knowledge.SPECTRAL))
+    level = next((level for level in Knowledge if str(level) == name), None)
+    if level is None:
+        raise ShelfError(f"{who}: knowledge is one of {', '.join(map(str, Knowledge))}; found {name!r}.")
+    return level
 
 
 def _positive(record: Mapping[str, Any], key: str, default: float | None, who: str) -> float | None:

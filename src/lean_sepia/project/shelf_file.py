@@ -11,7 +11,9 @@ from pathlib import Path
 from typing import Any
 
 from lean_sepia.errors import ShelfError
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.fit import Fit
+from lean_sepia.paint.paint import Knowledge, Paint
+from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.project.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
 from lean_sepia.text_files import read_text, write_whole
 
@@ -162,6 +164,24 @@ def _csv_record(row: Mapping[str | None, Any], where: str) -> Record:
         if key not in used and value:
             record[key] = number(key) if key in _CSV_NUMBERS else value
     return record
+
+
+def with_refined(content: ShelfContent, fit: Fit) -> ShelfContent:
+    """The shelf with K and S of the refined paints in place of what they were known by; other fields are kept."""
+    refined = {paint.id: paint for paint in fit.paints if paint.id in fit.doubt}
+    records = []
+    for record in content.records:
+        paint = refined.get(str(record.get("id")))
+        if paint is None:
+            records.append(record)
+            continue
+        level = max(paint.knowledge, Knowledge.TWO_CONSTANT)
+        kept = {key: value for key, value in record.items() if key != "wavelengths"}
+        kept |= {"K": paint.K.round(6).tolist(), "S": paint.S.round(6).tolist(), "knowledge": str(level)}
+        if paint.g != SHEEN[paint.finish]:
+            kept["g"] = round(paint.g, 4)
+        records.append(kept)
+    return ShelfContent(tuple(records), content.extra)
 
 
 def write_shelf(path: str | Path, content: ShelfContent) -> None:

@@ -1,0 +1,89 @@
+"""Swatch files: painted mixtures with their measured colour, as JSON."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from lean_sepia.colour.lab import checked_lab
+from lean_sepia.colour.spectrum import BANDS
+from lean_sepia.errors import ColourError, ShelfError
+from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.fit import Swatch
+from lean_sepia.paint.identify import internal_from_lab
+from lean_sepia.paint.laying import OPAQUE, Laying
+from lean_sepia.text_files import read_text
+
+
+def read_swatches(path: str | Path) -> list[Swatch]:
+    """Read a swatch file.
+
+    Raises
+    ------
+    ShelfError
+        The file is missing, no JSON, or a swatch breaks a rule; the message names the swatch.
+    """
+    text = read_text(path, "The swatch file", ShelfError)
+    try:
+        data = json.loads(text)
+    except json.JSONDecodeError as error:
+        raise ShelfError(f"The swatch file {path} is not JSON: {error.msg} in line {error.lineno}.") from None
+    if not isinstance(data, dict) or not isinstance(data.get("swatches"), list):
+        raise ShelfError(f'{path} has no list "swatches". A swatch file is {{"swatches": [...]}}.')
+    return [_swatch(record, f"Swatch {number}") for number, record in enumerate(data["swatches"], start=1)]
+
+
+def _swatch(record: Any, who: str) -> Swatch:
+    if not isinstance(record, Mapping):
+        raise ShelfError(f"{who} is no swatch: {record!r}.")
+    shares: dict[str, float] = {}
+    parts = record.get("parts")
+    for part in parts if isinstance(parts, list) else ():
+        name, count = (part.get("paint"), part.get("parts")) if isinstance(part, Mapping) else (None, None)
+        if (
+            not isinstance(name, str)
+            or isinstance(count, bool)
+            or not isinstance(count, int | float)
+            or not count > 0
+        ):
+            raise ShelfError(f'{who}: a part is {{"paint": id, "parts": number above 0}}; found {part!r}.')
+        shares[name] = shares.get(name, 0.0) + float(count)
+    if not shares:
+        raise ShelfError(f"{who} has no parts: say which paints are in it.")
+    R = None if "R" not in record else _reflectance(record["R"], who)
+    if R is None and "lab" not in record:
+        raise ShelfError(f"{who} has no colour: give lab, or R with {BANDS} values from 400 to 700 nm.")
+    lab = None if R is not None else _lab(record["lab"], who)
+    return Swatch(tuple(shares.items()), lab, R, _laying(record, who))
+
+
+def _lab(values: Any, who: str) -> np.ndarray:
+    try:
+        return checked_lab(np.array(values, dtype=float))
+    except (ColourError, TypeError, ValueError) as error:
+        raise ShelfError(f"{who}: lab: {error}") from None
+
+
+def _reflectance(values: Any, who: str) -> np.ndarray:
+    try:
+        R = np.array(values, dtype=float)
+    except (TypeError, ValueError):
+        raise ShelfError(f"{who}: R is a list of {BANDS} numbers.") from None
+    if R.shape != (BANDS,) or not np.all((R >= 0) & (R <= 1.2)):
+        raise ShelfError(
+            f"{who}: R is a list of {BANDS} shares from 0 to 1, from 400 to 700 nm in steps of 10."
+        )
+    return R
+
+
+def _laying(record: Mapping[str, Any], who: str) -> Laying:
+    if "over" not in record:
+        return OPAQUE
+    coats = record.get("coats", 1)
+    if isinstance(coats, bool) or not isinstance(coats, int | float) or not coats > 0:
+        raise ShelfError(f"{who}: coats is a number above 0; found {coats!r}.")
+    return Laying(internal_from_lab(_lab(record["over"], who)).R_i, film_thickness(float(coats)))
