@@ -1,0 +1,217 @@
+"""Thinning and mixing ratios as they are spoken: every form read, both readings where there are two, every form shown.
+
+Ratios are kept as volume shares. The customs of speech are common practice, no source.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from lean_sepia.errors import BadInputError
+from lean_sepia.recipe.parts import DROPS_PER_ML
+
+_NUMBER = r"\d+(?:[.,]\d+)?"
+_RATIO = re.compile(
+    rf"({_NUMBER})\s*(?::|to|/)\s*({_NUMBER})(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?"
+)
+_PERCENT = re.compile(rf"({_NUMBER})\s*(?:%|per\s?cent|percent)")
+_DROPS = re.compile(rf"({_NUMBER})\s*drops?\s*(?:in|to|per)\s*({_NUMBER})\s*(ml|drops?)")
+_FRACTIONS = {
+    "half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5, "tenth": 1 / 10,
+    "two thirds": 2 / 3, "two-thirds": 2 / 3, "three quarters": 3 / 4, "three-quarters": 3 / 4,
+}  # fmt: skip
+_THINNERS = ("thinner", "alcohol", "water", "spirit", "solvent", "white spirit")
+_COLOURS = ("paint", "colour", "color", "pigment", "oil", "ink")
+_WHAT = re.compile(
+    r"\b(thinner|alcohol|water|white spirit|spirit|solvent|paint|colour|color|pigment|oil|ink|flat base|base|medium|varnish)\b"
+)
+_STAGE = re.compile(r"\b(?:then|and then|after that)\b")
+
+
+@dataclass(frozen=True)
+class Reading:
+    """One way to understand a phrase: volume shares that sum to 1, by what they are of, and the words for it."""
+
+    shares: tuple[tuple[str, float], ...]
+    words: str
+
+    @property
+    def colour(self) -> float:
+        """The share that is not thinner."""
+        return sum(share for name, share in self.shares if name not in _THINNERS)
+
+
+def read_ratio(phrase: str) -> list[Reading]:
+    """Every reading of a phrase such as "1:20", "20:1 thinner to paint", "95 % thinner" or "a third of the cup".
+
+    The usual one comes first. Stages ("2:1 then 10:1 alcohol") are one reading for each way to read each stage.
+
+    Raises
+    ------
+    BadInputError
+        The phrase is no ratio, or one that cannot be, such as more than all of the cup.
+
+    >>> [round(reading.colour, 3) for reading in read_ratio("1:20")]
+    [0.048, 0.952]
+    """
+    text = " ".join(phrase.casefold().replace("∶", ":").split())
+    if not text:
+        raise BadInputError(
+            "A ratio is a phrase such as 1:20, 95 % thinner, or 3 drops in 5 ml; found nothing."
+        )
+    stages = [piece.strip(" ,;") for piece in _STAGE.split(text)]
+    if len(stages) == 1:
+        return _one(stages[0], phrase)
+    answer = _one(stages[0], phrase, ("paint", "flat base"))
+    for stage in stages[1:]:
+        answer = [_thinned(base, part) for base in answer for part in _one(stage, phrase)]
+    return _different(answer)
+
+
+def _thinned(base: Reading, stage: Reading) -> Reading:
+    """A mixture that is itself the colour of a second stage."""
+    rest = [(name, share) for name, share in stage.shares if name in _THINNERS]
+    left = 1 - sum(share for _, share in rest)
+    shares = tuple((name, share * left) for name, share in base.shares) + tuple(rest)
+    return Reading(shares, f"{base.words}; of that, {stage.words}")
+
+
+def _one(text: str, phrase: str, pair: tuple[str, str] = ("paint", "thinner")) -> list[Reading]:
+    named = _WHAT.findall(text)
+    if found := _DROPS.search(text):
+        return _drops(_value(found[1]), _value(found[2]), found[3], phrase)
+    if found := _RATIO.search(text):
+        return _ratio([_value(group) for group in found.groups() if group], named, phrase, pair)
+    if found := _PERCENT.search(text):
+        return _share(_value(found[1]) / 100, named, phrase)
+    for words in sorted(_FRACTIONS, key=len, reverse=True):
+        if re.search(rf"\b{words}s?\b", text):
+            return _share(_FRACTIONS[words], named, phrase)
+    raise BadInputError(
+        f"{phrase!r} is no ratio this program knows. Write 1:20, 20:1 thinner to paint, 95 % thinner, a third paint, or 3 drops in 5 ml."
+    )
+
+
+def _value(text: str) -> float:
+    return float(text.replace(",", "."))
+
+
+def _ratio(values: list[float], named: list[str], phrase: str, pair: tuple[str, str]) -> list[Reading]:
+    if not all(value > 0 for value in values):
+        raise BadInputError(f"Every part of a ratio is above 0; found {phrase!r}.")
+    if len(values) > 2:
+        total = sum(values)
+        names = (
+            named
+            if len(named) == len(values)
+            else [f"paint {number}" for number in range(1, len(values) + 1)]
+        )
+        shares = tuple((name, value / total) for name, value in zip(names, values, strict=True))
+        return [
+            Reading(
+                shares, " to ".join(f"{value:g} {name}" for value, name in zip(values, names, strict=True))
+            )
+        ]
+    first, second = values
+    if len(named) >= 2:
+        return [_two(first, named[0], second, named[1])]
+    if named and named[0] in _THINNERS:
+        # "10:1 alcohol": ten of alcohol to one of colour is what is said of washes; the other way round it would be little.
+        usual, other = _two(first, named[0], second, "paint"), _two(first, "paint", second, named[0])
+        return [usual, other] if first != second else [usual]
+    if named:
+        return _different([_two(first, named[0], second, pair[1]), _two(first, pair[1], second, named[0])])
+    usual, other = _two(first, pair[0], second, pair[1]), _two(first, pair[1], second, pair[0])
+    return [usual] if first == second else [usual, other]
+
+
+def _two(first: float, one: str, second: float, other: str) -> Reading:
+    total = first + second
+    return Reading(((one, first / total), (other, second / total)), f"{first:g} {one} to {second:g} {other}")
+
+
+def _share(share: float, named: list[str], phrase: str) -> list[Reading]:
+    if not 0 < share <= 1:
+        raise BadInputError(f"A share lies above 0 and is at most all of the cup; found {phrase!r}.")
+
+    def of(name: str) -> Reading:
+        other = "paint" if name in _THINNERS else "thinner"
+        return Reading(((name, share), (other, 1 - share)), f"{100 * share:.0f} % {name}, the rest {other}")
+
+    if named:
+        return [of(named[0])]
+    return _different([of("paint"), of("thinner")])
+
+
+def _drops(drops: float, amount: float, unit: str, phrase: str) -> list[Reading]:
+    if drops <= 0 or amount <= 0:
+        raise BadInputError(f"Drops and millilitres are above 0; found {phrase!r}.")
+    into = amount * DROPS_PER_ML if unit == "ml" else amount
+    added = _two(drops, "paint", into, "thinner")
+    answer = [Reading(added.shares, f"{drops:g} drops of paint added to {amount:g} {unit} of thinner")]
+    if drops < into:
+        within = Reading(
+            (("paint", drops / into), ("thinner", 1 - drops / into)),
+            f"{drops:g} drops of paint in {amount:g} {unit} of mixture",
+        )
+        answer.append(within)
+    return answer
+
+
+def _different(readings: list[Reading]) -> list[Reading]:
+    """Readings whose colour share differs, the first of each kept."""
+    answer: list[Reading] = []
+    for reading in readings:
+        if all(abs(reading.colour - other.colour) > 1e-9 for other in answer):
+            answer.append(reading)
+    return answer
+
+
+@dataclass(frozen=True)
+class Spoken:
+    """A share of colour in every way it is spoken of."""
+
+    colour_to_thinner: str
+    thinner_to_colour: str
+    percent_thinner: str
+    of_the_cup: str
+    drops: str
+
+
+def spoken(colour: float, volume_ml: float | None = None, drops_per_ml: float = DROPS_PER_ML) -> Spoken:
+    """A volume share of colour, above 0 and at most 1, in all forms; with a volume also as drops in it.
+
+    Raises
+    ------
+    BadInputError
+        The share is not above 0 and at most 1.
+    """
+    if not 0 < colour <= 1:
+        raise BadInputError(f"A share of colour lies above 0 and is at most 1; found {colour:g}.")
+    more = (1 - colour) / colour
+    named = {
+        1 / 2: "half",
+        1 / 3: "a third",
+        1 / 4: "a quarter",
+        2 / 3: "two thirds",
+        3 / 4: "three quarters",
+        1: "all",
+    }
+    cup = next(
+        (words for share, words in named.items() if abs(share - colour) < 0.004), f"{100 * colour:.2g} %"
+    )
+    if volume_ml is None:
+        drops = f"1 drop to {more:.3g}" if more >= 1 else f"{colour / max(1 - colour, 1e-9):.3g} drops to 1"
+    else:
+        drops = (
+            f"{colour * volume_ml * drops_per_ml:.0f} drops and {(1 - colour) * volume_ml:.1f} ml of thinner"
+        )
+    ratio = (
+        (f"1:{more:.3g}", f"{more:.3g}:1")
+        if more >= 1 or more == 0
+        else (f"{1 / more:.3g}:1", f"1:{1 / more:.3g}")
+    )
+    return Spoken(
+        ratio[0], ratio[1], f"{100 * (1 - colour):.3g} % thinner", f"{cup} of the cup is colour", drops
+    )

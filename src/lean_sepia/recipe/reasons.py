@@ -1,0 +1,147 @@
+"""Why a recipe is as it is: what the shelf cannot reach, what stands in for a missing bottle, what the media need."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+import numpy.typing as npt
+
+from lean_sepia.colour.words import difference
+from lean_sepia.errors import ShelfError
+from lean_sepia.paint.laying import OPAQUE, Laying
+from lean_sepia.paint.paint import Paint, Palette
+from lean_sepia.recipe.mix import Limits, MixSolver, Recipe
+
+_CLOSE_DE00, _BETTER_SHARE = 1.0, 0.6
+
+
+def why_not_exactly(
+    paints: Sequence[Paint], target: npt.ArrayLike, best: Recipe, laying: Laying = OPAQUE
+) -> str:
+    """Why the best recipe misses its target, in words; empty where it is within 1 ΔE00.
+
+    Either finer parts or another bottle would bring it nearer, or the shelf cannot: then in which direction.
+    """
+    if best.de00 <= _CLOSE_DE00:
+        return ""
+    finer = min(
+        MixSolver(paints, laying, max_paints=5, max_parts=24).solve(target), key=lambda recipe: recipe.de00
+    )
+    if finer.de00 <= max(_CLOSE_DE00, _BETTER_SHARE * best.de00):
+        return f"Coarse parts: {len(finer.parts)} bottles in {finer.total_parts} parts come within {finer.de00:.1f} of it."
+    away = difference(target, finer.lab)
+    return (
+        f"No mixture of this shelf reaches it: the nearest is {away.words} ({finer.de00:.1f}). "
+        f"A bottle that is {difference(finer.lab, target).words} than that would help."
+    )
+
+
+@dataclass(frozen=True)
+class Substitute:
+    """A recipe that does without a bottle, and how many of the other bottles of the old recipe it keeps."""
+
+    recipe: Recipe
+    kept: int
+
+
+def substitutes(
+    paints: Sequence[Paint],
+    parts: Sequence[tuple[str, int]],
+    missing: str,
+    laying: Laying = OPAQUE,
+    *,
+    max_parts: int = 12,
+    count: int = 5,
+) -> list[Substitute]:
+    """Recipes for the colour of an old one without one of its bottles, those that keep the other bottles first.
+
+    `paints` still holds the missing bottle: its colour is what is to be met.
+
+    Raises
+    ------
+    ShelfError
+        The recipe does not hold the missing bottle, or nothing is left to mix.
+    """
+    by_id = {paint.id: paint for paint in paints}
+    names = [name for name, _ in parts]
+    if missing not in names:
+        raise ShelfError(f"{missing!r} is not in this recipe. It holds {', '.join(names)}.")
+    lost = [name for name in names if name not in by_id]
+    if lost:
+        raise ShelfError(f"{lost[0]!r} of this recipe is not on the shelf, so its colour is not known.")
+    shares = np.array([count for _, count in parts], dtype=float)
+    target = laying.lab(*Palette.of([by_id[name] for name in names]).mixture(shares / shares.sum()))
+    others = frozenset(names) - {missing}
+    most = max(3, len(names))
+    found: dict[tuple[tuple[str, int], ...], Substitute] = {}
+    for must in (others, frozenset[str]()):
+        solver = MixSolver(
+            paints,
+            laying,
+            max_paints=most,
+            max_parts=max_parts,
+            limits=Limits(forbid=frozenset({missing}), must=must),
+        )
+        for recipe in solver.solve(target, count):
+            kept = len(others & {name for name, _ in recipe.parts})
+            found.setdefault(recipe.parts, Substitute(recipe, kept))
+    return sorted(
+        found.values(), key=lambda one: (-one.kept, int(one.recipe.de00 / 0.2), len(one.recipe.parts))
+    )[:count]
+
+
+def sheen_share(mixture_g: float, medium_g: float, wanted_g: float) -> float | None:
+    """Share 0–1 of a clear gloss or matting medium in the whole that brings a mixture to a sheen; None where it cannot.
+
+    The sheen of a mixture is the volume mean of its parts, as in `Palette.mixture`.
+    """
+    span = medium_g - mixture_g
+    if abs(wanted_g - mixture_g) < 1e-9:
+        return 0.0
+    if abs(span) < 1e-9:
+        return None
+    share = (wanted_g - mixture_g) / span
+    return share if 0 <= share < 1 else None
+
+
+def wet_and_dry(
+    paints: Sequence[Paint], parts: Sequence[float], laying: Laying = OPAQUE
+) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
+    """L*a*b* of a mixture while it is wet, and when it has dried to its own sheen or under its varnish."""
+    counts = np.asarray(parts, dtype=float)
+    K, S, g = Palette.of(paints).mixture(counts / counts.sum())
+    wet, dry = replace(laying, varnish="wet").lab(K, S, g), laying.lab(K, S, g)
+    return (float(wet[0]), float(wet[1]), float(wet[2])), (float(dry[0]), float(dry[1]), float(dry[2]))
+
+
+def media_cautions(
+    media: Sequence[str], *, application: str = "airbrush", thinner: str = "", below: str | None = None
+) -> list[str]:
+    """What the media of a recipe need (common practice): carriers, brushes, and what lies below.
+
+    media : of the paints; below : medium of the coat below, where there is one
+    """
+    said = []
+    kinds = set(media)
+    if {"acrylic-water", "acrylic-alcohol"} <= kinds:
+        said.append(
+            "Water-carried and alcohol-carried acrylic in one cup may curdle: stir a drop of each first."
+        )
+    if "acrylic-alcohol" in kinds and thinner == "water":
+        said.append(
+            "Water makes alcohol-carried paint grainy and slow: thin it with alcohol or its own thinner."
+        )
+    if "lacquer" in kinds and below in ("acrylic-water", "acrylic-alcohol", "enamel", "oil"):
+        said.append(
+            "Lacquer softens what lies below: let it cure fully, mist the first coats, and test on a spare part."
+        )
+    if application == "brush" and kinds & {"lacquer", "acrylic-alcohol"}:
+        said.append("This dries too fast for a brush: add a retarder, or spray it.")
+    if kinds & {"lacquer", "acrylic-alcohol", "enamel"} and application in ("airbrush", "spray-can"):
+        said.append(
+            "Spray it with extraction to the outside and an organic-vapour respirator, away from flames; follow the product's "
+            "safety data sheet and local rules."
+        )
+    return said
