@@ -70,10 +70,14 @@ class Shelf:
             json.loads(text) for (text,) in self._db.execute("SELECT record FROM paint ORDER BY position, id")
         ]
 
+    def content(self) -> ShelfContent:
+        """Everything on the shelf, as a shelf file holds it."""
+        rows = dict(self._db.execute("SELECT name, value FROM setting"))
+        return ShelfContent(tuple(self.records()), {name: float(value) for name, value in rows.items()})
+
     def grounds(self) -> Grounds:
         """The grounds of the films measured for this shelf."""
-        rows = dict(self._db.execute("SELECT name, value FROM setting"))
-        return grounds_of({name: float(value) for name, value in rows.items()})
+        return grounds_of(self.content().extra)
 
     def paints(self) -> list[Paint]:
         """All paints, built."""

@@ -1,4 +1,4 @@
-"""Shelf files: JSON with everything, CSV with colours only. Unknown fields are kept and written back."""
+"""Shelf files: JSON with everything, CSV with colours only, and tables of other programs. Unknown fields are kept."""
 
 from __future__ import annotations
 
@@ -14,6 +14,7 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN
+from lean_sepia.project import cgats, gpl
 from lean_sepia.project.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
 from lean_sepia.text_files import read_text, write_whole
 
@@ -88,17 +89,20 @@ def build_paints(records: Sequence[Mapping[str, Any]], grounds: Grounds = USUAL_
 
 
 def read_shelf(path: str | Path) -> ShelfContent:
-    """Read a shelf file by its content: JSON or CSV.
+    """Read a shelf file by its content: JSON, CSV, CGATS.17 text, or a GPL palette.
 
     Raises
     ------
     ShelfError
-        The file is missing, not UTF-8, neither form, or has no paints.
+        The file is missing, not UTF-8, in none of these forms, or has no paints.
     """
     file = Path(path)
     text = read_text(file, "The shelf", ShelfError)
     if not text.strip():
         raise ShelfError(f"The shelf {file} is empty.")
+    for form in (cgats, gpl):
+        if form.readable(text):
+            return ShelfContent(tuple(form.read(text, file.name)))
     if text.lstrip()[0] in "{[":
         content = _from_json(text, file)
     else:
@@ -185,15 +189,48 @@ def with_refined(content: ShelfContent, fit: Fit) -> ShelfContent:
 
 
 def write_shelf(path: str | Path, content: ShelfContent) -> None:
-    """Write a shelf as JSON: beside the target first, then renamed.
+    """Write a shelf in the form its suffix names: .csv, .txt (CGATS.17), .gpl, else JSON. Only JSON keeps everything.
 
     Raises
     ------
     ShelfError
-        The place cannot be written to.
+        The place cannot be written to, or a paint breaks a rule.
     """
-    text = json.dumps({**content.extra, "paints": list(content.records)}, ensure_ascii=False, indent=1)
+    suffix = Path(path).suffix.lower()
+    if suffix in cgats.SUFFIXES:
+        text = cgats.write(content.paints())
+    elif suffix in gpl.SUFFIXES:
+        text = gpl.write(content.paints())
+    elif suffix == ".csv":
+        text = _as_csv(content)
+    else:
+        text = (
+            json.dumps({**content.extra, "paints": list(content.records)}, ensure_ascii=False, indent=1)
+            + "\n"
+        )
     try:
-        write_whole(path, (text + "\n").encode())
+        write_whole(path, text.encode())
     except OSError as error:
         raise ShelfError(f"The shelf {path} cannot be written: {error.strerror}.") from None
+
+
+def _as_csv(content: ShelfContent) -> str:
+    """Colours only: a paint known by spectra becomes one known by its masstone."""
+    rows = []
+    for record, paint in zip(content.records, content.paints(), strict=True):
+        row: Record = {key: record.get(key, "") for key in ("id", "name", "line", "medium", "finish")}
+        labs = {key: record[key] for key in _CSV_LABS if key in record} or {
+            "lab": paint.masstone_lab().round(3).tolist()
+        }
+        if "lab" not in labs:
+            labs = {"lab": paint.masstone_lab().round(3).tolist()}
+        for key, lab in labs.items():
+            row |= {f"{key}_{axis}": f"{value:g}" for axis, value in zip("Lab", lab, strict=True)}
+        row |= {key: record[key] for key in (*_CSV_NUMBERS, "tint_white", "note") if key in record}
+        rows.append(row)
+    columns = list(dict.fromkeys(key for row in rows for key in row))
+    file = io.StringIO()
+    writer = csv.DictWriter(file, columns, restval="", lineterminator="\n")
+    writer.writeheader()
+    writer.writerows(rows)
+    return file.getvalue()

@@ -25,7 +25,7 @@ from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, thickness_to_hide
 from lean_sepia.paint.kubelka_munk import over_ground
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.saunderson import into_paint, through_surface
-from lean_sepia.project.shelf_file import read_shelf
+from lean_sepia.project.shelf_file import read_shelf, write_shelf
 from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, KeyboardRing, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, Lab, lab_words, paint_field
@@ -162,11 +162,17 @@ class ShelfPage(QWidget):
         self._count = label("", "title")
         self.import_button = button(self.tr("Import a shelf file…"), "main")
         self.import_button.clicked.connect(self._ask_import)
+        self.export_button = button(
+            self.tr("Export…"),
+            "",
+            self.tr("All paints: JSON keeps everything; CSV, CGATS text and GPL keep colours"),
+        )
+        self.export_button.clicked.connect(self._ask_export)
         self.remove_button = button(self.tr("Take off the shelf…"))
         self.remove_button.clicked.connect(self._ask_remove)
         leave = button(self.tr("Back to the rooms"))
         leave.clicked.connect(self.back)
-        head = row(self._count, None, self.import_button, self.remove_button, leave)
+        head = row(self._count, None, self.import_button, self.export_button, self.remove_button, leave)
         self.list = ShelfList()
         self.list.chosen.connect(lambda _index: self._show_one())
         panel = QFrame()
@@ -294,10 +300,26 @@ class ShelfPage(QWidget):
 
     def _ask_import(self) -> None:
         name, _ = QFileDialog.getOpenFileName(
-            self, self.tr("Import a shelf file"), "", "Shelf (*.json *.csv);;All files (*)"
+            self,
+            self.tr("Import a shelf file"),
+            "",
+            "Shelf (*.json *.csv *.txt *.cgats *.gpl);;All files (*)",
         )
         if name:
             self.import_file(Path(name))
+
+    def _ask_export(self) -> None:
+        kinds = self.tr("Shelf (*.json);;Colours (*.csv);;CGATS text (*.txt);;Palette (*.gpl)")
+        name, _ = QFileDialog.getSaveFileName(self, self.tr("Export the shelf"), "shelf.json", kinds)
+        if name:
+            self.export_file(Path(name))
+
+    def export_file(self, path: Path) -> None:
+        """Write all paints in the form that the suffix names."""
+        try:
+            write_shelf(path, self._session.shelf.content())
+        except SepiaError as error:
+            self._session.refused.emit(str(error))
 
     def import_file(self, path: Path) -> None:
         """Add the paints of a file: all of them or, if one breaks a rule, none."""
