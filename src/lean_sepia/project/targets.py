@@ -16,6 +16,7 @@ from lean_sepia.project.model import Lab, Project, Role, Sample
 class Target:
     """A colour to aim at, the radius that holds the truth 9 times in 10, and where it comes from.
 
+    half90 : half widths of the 90 % intervals of L*, a*, b*, where samples say
     disagreement : how many times further apart several photos lie than their ranges allow; None of a single one
     """
 
@@ -23,6 +24,7 @@ class Target:
     de00_90: float | None
     source: str
     disagreement: float | None = None
+    half90: Lab | None = None
 
 
 @dataclass(frozen=True)
@@ -85,6 +87,6 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
     blended = len(sisters) > 1 and origins
     source = f"{role} samples of {where}" + (f", {', '.join(origins)}" if blended else "")
     if len(readings) == 1:
-        return Target(readings[0].lab, readings[0].de00_90, source)
+        return Target(readings[0].lab, readings[0].de00_90, source, half90=readings[0].half90)
     found = combine(readings)
-    return Target(found.lab, found.de00_90, source, found.disagreement)
+    return Target(found.lab, found.de00_90, source, found.disagreement, found.half90)

@@ -35,17 +35,21 @@ def offer(
     target: npt.ArrayLike,
     pinned: Sequence[tuple[str, int]] | None = None,
     count: int = 3,
+    half90: npt.ArrayLike | None = None,
 ) -> list[Choice]:
     """Up to `count` choices: what is pinned, the closest, the best ranked, fewest bottles, the most forgiving."""
     sets = one_per_bottle_set(ranked)
     choices: list[Choice] = []
     if pinned:
         try:
-            choices.append(Choice("pinned", solver.recipe(pinned, target), pinned=True))
+            choices.append(Choice("pinned", solver.recipe(pinned, target, half90), pinned=True))
         except ShelfError:
             choices = []  # a bottle of it is no longer on the shelf
     closest = min(ranked, key=lambda r: r.de00)
     candidates = [("closest", closest), ("first choice", sets[0])]
+    if closest.expected_de00 is not None:
+        # Right wherever the truth lies within the target's range.
+        candidates.append(("surest", min(sets, key=lambda r: r.expected_de00 or 0.0)))
     few = [r for r in sets if len(r.parts) < len(closest.parts)]
     if few:
         candidates.append(("fewest bottles", min(few, key=lambda r: (len(r.parts), r.de00))))

@@ -6,8 +6,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+import cv2
+import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QLinearGradient, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtGui import (
+    QColor,
+    QLinearGradient,
+    QPainter,
+    QPainterPath,
+    QPainterPathStroker,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+)
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.colour.srgb import screen_rgb
@@ -41,6 +52,7 @@ class ColourPlane(QWidget):
         self._points: tuple[Point, ...] = ()
         self._ways: tuple[Way, ...] = ()
         self._range: tuple[Lab, float, float] | None = None
+        self._halo: tuple[Lab, ...] = ()
         self._bar = lightness
         self.setMinimumSize(180, 190)
         self.setAccessibleName(self.tr("Colours in the plane of a* and b*"))
@@ -53,8 +65,10 @@ class ColourPlane(QWidget):
         points: Sequence[Point],
         ways: Sequence[Way] = (),
         within: tuple[Lab, float, float] | None = None,
+        halo: Sequence[Lab] = (),
     ) -> None:
-        """Show colours; `within` is a centre and the half axes of its range in a* and b*."""
+        """Show colours; `within` is a centre and the half axes of its range in a* and b*, `halo` what a stray drop does."""
+        self._halo = tuple(halo)
         self._points, self._ways, self._range = tuple(points), tuple(ways), within
         self.setAccessibleDescription(
             "; ".join(f"{p.name} {p.lab[1]:.0f}, {p.lab[2]:.0f}" for p in points if p.name)
@@ -63,7 +77,9 @@ class ColourPlane(QWidget):
 
     def _frame(self) -> tuple[float, float, float]:
         """Centre a*, b* and half the span."""
-        labs = [p.lab for p in self._points] + [lab for way in self._ways for lab in way.labs]
+        labs = (
+            [p.lab for p in self._points] + list(self._halo) + [lab for way in self._ways for lab in way.labs]
+        )
         if self._range:
             (L, a, b), da, db = self._range
             labs += [(L, a - da, b - db), (L, a + da, b + db)]
@@ -97,6 +113,7 @@ class ColourPlane(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(ink, 2.4 if way.strong else 1.1))
             painter.drawPath(path)
+        self._draw_halo(painter, [place(lab) for lab in self._halo], ink)
         if self._range:
             (L, a, b), da, db = self._range
             painter.setPen(QPen(ink, 1.2, Qt.PenStyle.DashLine))
@@ -144,6 +161,25 @@ class ColourPlane(QWidget):
         painter.drawText(
             plane.adjusted(6, 4, -6, -4), Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft, "b*"
         )
+
+    @staticmethod
+    def _draw_halo(painter: QPainter, places: list[QPointF], ink: QColor) -> None:
+        """A soft area round all that one drop too many or too few can do."""
+        if not places:
+            return
+        points = np.array([(p.x(), p.y()) for p in places], dtype=np.float32)
+        hull = QPolygonF([QPointF(float(x), float(y)) for x, y in cv2.convexHull(points)[:, 0]])
+        path = QPainterPath()
+        path.addPolygon(hull)
+        path.closeSubpath()
+        soft = QColor(ink)
+        soft.setAlpha(46)
+        round_pen = QPen(soft, 16)
+        round_pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+        round_pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+        painter.setPen(Qt.PenStyle.NoPen)
+        outline = QPainterPathStroker(round_pen).createStroke(path).united(path)
+        painter.fillPath(outline, soft)
 
     def _draw_points(self, painter: QPainter, place, ink: QColor) -> None:
         for point in self._points:

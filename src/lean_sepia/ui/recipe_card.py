@@ -1,68 +1,161 @@
-"""A recipe as drops that can be counted."""
+"""A recipe as drops that can be counted, dragged in and out, and added one by one."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QFrame, QVBoxLayout
+from functools import partial
 
+from PySide6.QtCore import QPoint, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractButton, QApplication, QFrame, QMenu, QPushButton, QVBoxLayout, QWidget
+
+from lean_sepia.arrays import triple
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import Choice
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
-from lean_sepia.ui.panel import holder, label, row
-from lean_sepia.ui.swatch import Chip, Drops
+from lean_sepia.ui.paint_rack import drag_drop, dragged_paint
+from lean_sepia.ui.panel import ElidedLabel, KeyboardRing, button, holder, label, row
+from lean_sepia.ui.swatch import Chip, Drops, Lab, paint_field
+from lean_sepia.ui.theme import ACCENT, SECOND
+
+
+class _PaintDrops(Drops):
+    """Drops of one paint that can be dragged out of the card."""
+
+    dragged_out = Signal()
+
+    def __init__(self, paint_id: str, lab: Lab, count: int) -> None:
+        super().__init__(lab, count)
+        self._paint_id, self._colour = paint_id, lab
+        self._press: QPoint | None = None
+        self.setCursor(Qt.CursorShape.OpenHandCursor)
+        self.setToolTip(self.tr("Drag a drop out to take it away"))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self._press = event.position().toPoint()
+        super().mousePressEvent(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        far = QApplication.startDragDistance()
+        if self._press is not None and (event.position().toPoint() - self._press).manhattanLength() >= far:
+            self._press = None
+            if not drag_drop(self, self._paint_id, self._colour):
+                self.dragged_out.emit()
+
+
+class _MenuChip(KeyboardRing, QAbstractButton):
+    """A paint's colour; a click opens what can be done with its bottle."""
+
+    def __init__(self, lab: Lab, words: str) -> None:
+        super().__init__()
+        self._lab = lab
+        self.setFixedSize(13, 30)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setToolTip(words)
+        self.setAccessibleName(words)
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        paint_field(painter, QRectF(self.rect()), self._lab, self.palette().color(SECOND))
+        # Three dots, dark on light and light on dark, say that there is more.
+        painter.setPen(QPen(QColor(250, 250, 250) if self._lab[0] < 60 else QColor(20, 20, 20), 2))
+        for place in (9, 15, 21):
+            painter.drawPoint(6, place)
+        if self.ring:
+            painter.setPen(QPen(self.palette().color(ACCENT), 2))
+            painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 
 
 class RecipeCard(QFrame):
-    """A recipe as drops that can be counted."""
+    """A recipe as drops; the chosen card also has buttons to change it."""
 
     chosen = Signal()
+    changed = Signal(str, int)
+    left_out = Signal(str)
+    always_wanted = Signal(str)
 
     def __init__(
-        self, choice: Choice, paints: dict[str, Paint], records: dict[str, dict], volume_ml: float
+        self,
+        choice: Choice,
+        paints: dict[str, Paint],
+        records: dict[str, dict],
+        volume_ml: float,
+        editable: bool,
     ) -> None:
         super().__init__()
         self.setProperty("kind", "raised")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setAcceptDrops(True)
         recipe = choice.recipe
         words = ", ".join(f"{count} {paints[name].name}" for name, count in recipe.parts)
         self.setAccessibleName(f"{choice.title}: {words}, {recipe.de00:.1f} ΔE00")
         body = QVBoxLayout(self)
         body.setContentsMargins(11, 11, 11, 11)
         body.setSpacing(5)
-        body.addLayout(
-            row(
-                label(choice.title.upper(), "caption"),
-                None,
-                label(f"{recipe.de00:.1f}", "caption"),
-                spacing=4,
-            )
-        )
+        title, figure = label(choice.title.upper(), "caption"), label(f"{recipe.de00:.1f}", "caption")
+        body.addLayout(row(title, None, figure, spacing=4))
         rates = [float(records.get(name, {}).get("drops_per_ml") or DROPS_PER_ML) for name, _ in recipe.parts]
         drops = drops_for([count for _, count in recipe.parts], volume_ml, sum(rates) / len(rates))
         low = []
-        for (name, count), _dropped in zip(recipe.parts, drops, strict=True):
-            paint = paints[name]
-            L, a, b = paint.masstone_lab()
-            lab = (float(L), float(a), float(b))
-            text = QVBoxLayout()
-            text.setSpacing(1)
-            text.addWidget(label(f"{paint.name} {count}"))
-            text.addWidget(Drops(lab, count))
-            body.addLayout(row(Chip(lab, 13, 30), 2, holder(text), None))
+        for name, count in recipe.parts:
+            body.addLayout(self._paint_row(paints[name], count, editable))
             stock = records.get(name, {}).get("stock_ml")
             if isinstance(stock, int | float) and stock < 5:
-                low.append(self.tr("{0} is low: {1} ml left.").format(paint.name, f"{stock:g}"))
+                low.append(self.tr("{0} is low: {1} ml left.").format(paints[name].name, f"{stock:g}"))
         body.addSpacing(4)
         figures = ", ".join(str(count) for count in drops)
-        body.addWidget(
-            label(self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", figures), "second", wrap=True)
-        )
+        mixed = self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", figures)
+        body.addWidget(label(mixed, "second", wrap=True))
         for sentence in low:
             body.addWidget(label(sentence, "second", wrap=True))
         body.addStretch(1)
         body.addWidget(label(self.tr("A stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"))
+
+    def _paint_row(self, paint: Paint, count: int, editable: bool):
+        lab = triple(paint.masstone_lab())
+        name = ElidedLabel()
+        name.show_text(paint.name)
+        drops = _PaintDrops(paint.id, lab, count)
+        drops.dragged_out.connect(partial(self.changed.emit, paint.id, -1))
+        head = row(name, label(str(count)), spacing=2)
+        head.setStretch(0, 1)
+        if editable:
+            head.addSpacing(4)
+            for sign, step, tip in (
+                ("−", -1, self.tr("A drop of {0} less")),
+                ("+", 1, self.tr("A drop of {0} more")),
+            ):
+                key = self._small(sign, tip.format(paint.name))
+                key.clicked.connect(partial(self._change, paint.id, step))
+                head.addWidget(key)
+        text = QVBoxLayout()
+        text.setSpacing(1)
+        text.addLayout(head)
+        text.addWidget(drops)
+        chip: QWidget = Chip(lab, 13, 30)
+        if editable:
+            chip = _MenuChip(lab, self.tr("Do without {0}, or always use it").format(paint.name))
+            chip.clicked.connect(partial(self._show_menu, paint, chip))
+        line = row(chip, 2, holder(text))
+        line.setStretch(2, 1)
+        return line
+
+    def _small(self, sign: str, words: str) -> QPushButton:
+        answer = button(sign, "tiny", words)
+        answer.setAccessibleName(words)
+        answer.setFixedSize(18, 17)
+        return answer
+
+    def _change(self, paint_id: str, step: int, _checked: bool = False) -> None:
+        self.changed.emit(paint_id, step)
+
+    def _show_menu(self, paint: Paint, beside: QWidget, _checked: bool = False) -> None:
+        menu = QMenu(self)
+        menu.addAction(self.tr("Do without {0}").format(paint.name), partial(self.left_out.emit, paint.id))
+        menu.addAction(
+            self.tr("Always use {0}").format(paint.name), partial(self.always_wanted.emit, paint.id)
+        )
+        menu.popup(beside.mapToGlobal(beside.rect().bottomLeft()))
 
     def set_chosen(self, chosen: bool) -> None:
         """Outline the card that is compared above."""
@@ -78,3 +171,16 @@ class RecipeCard(QFrame):
             self.chosen.emit()
         else:
             super().keyPressEvent(event)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if dragged_paint(event.mimeData()) is not None:
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        name = dragged_paint(event.mimeData())
+        if name is None:
+            return
+        event.acceptProposedAction()
+        source = event.source()
+        if source is None or not self.isAncestorOf(source):
+            self.changed.emit(name, 1)

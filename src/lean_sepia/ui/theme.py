@@ -153,6 +153,7 @@ QPushButton[kind="link"]:focus {{ border: 1px solid {accent}; }}
 QPushButton[kind="tool"] {{ padding: 3px 9px; font-size: 12px; }}
 QPushButton[kind="tool"]:checked, QPushButton[kind="tool"]:focus {{ padding: 2px 8px; }}
 QPushButton[kind="step"] {{ padding: 0; min-width: 24px; max-width: 24px; min-height: 22px; max-height: 22px; }}
+QPushButton[kind="tiny"] {{ padding: 0; min-width: 16px; max-width: 16px; min-height: 15px; max-height: 15px; }}
 QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {{
     background: {raised}; border: 1px solid {hairline}; border-radius: 3px; padding: 3px 7px; min-height: 18px;
     selection-background-color: {third}; selection-color: {raised};

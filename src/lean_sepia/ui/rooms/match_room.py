@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 
-from lean_sepia.arrays import triple
+from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.colour.words import difference
+from lean_sepia.errors import SepiaError
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
@@ -20,11 +22,15 @@ from lean_sepia.project import edits
 from lean_sepia.project.questions import BASE_COATS, BASE_THINNER, base_laying, films_over_grounds
 from lean_sepia.project.targets import Target
 from lean_sepia.recipe.choice import Choice, base_paints, offer
-from lean_sepia.recipe.mix import MixSolver, Recipe
-from lean_sepia.recipe.parts import reduced, stray_drops
+from lean_sepia.recipe.mix import NO_LIMITS, Limits, MixSolver, Recipe
+from lean_sepia.recipe.parts import DROPS_PER_ML, reduced, stray_drops
+from lean_sepia.recipe.reasons import why_not_exactly
+from lean_sepia.ui.batch_dialog import BatchDialog
 from lean_sepia.ui.colour_plane import ColourPlane, Point
 from lean_sepia.ui.named_pair import NamedPair
+from lean_sepia.ui.paint_rack import PaintRack
 from lean_sepia.ui.panel import Panel, button, clear, count_box, holder, label, measure_box, row
+from lean_sepia.ui.ratio_dialog import RatioDialog
 from lean_sepia.ui.recipe_card import RecipeCard
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
@@ -36,18 +42,28 @@ GROUNDS: tuple[tuple[str, Lab], ...] = (
 """Undercoats shown as a strip: usual primers, as flat colours (practice)."""
 
 _FILM_COATS = (1, 2, 3, 4)
+_MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
+
+
+@dataclass(frozen=True, eq=False)
+class Behaviour:
+    """How one recipe behaves: a drop astray, over other grounds in 1 to 4 coats, and with its target under each light."""
+
+    strayed: tuple[Lab, ...]
+    films: FloatArray
+    lights: tuple[tuple[Lab, Lab], ...]
 
 
 @dataclass(frozen=True, eq=False)
 class Answer:
-    """What the solver found for one zone, with what is needed to show it."""
+    """What the solver found for one zone, with what is needed to show it and to try other drops."""
 
     zone: str
     target: Target
     choices: tuple[Choice, ...]
-    strayed: dict[int, tuple[Lab, ...]]
-    films: dict[int, np.ndarray]
-    light_labs: dict[int, tuple[tuple[Lab, Lab], ...]]
+    behaviours: tuple[Behaviour, ...]
+    solver: MixSolver
+    thinner_share: float
 
 
 class MatchRoom(RoomPage):
@@ -60,12 +76,14 @@ class MatchRoom(RoomPage):
         self._volume = 6.0
         self._asked: tuple | None = None
         self._solver: tuple[tuple, MixSolver] | None = None
+        self._limits = NO_LIMITS
+        self._why = ""
         self._build_centre()
         self._build_side()
         session.shelf_changed.connect(self._mark)
 
     def _build_centre(self) -> None:
-        self._pair = NamedPair(height=84)
+        self._pair = NamedPair(height=52)
         self.centre.addWidget(self._pair, 1)
         self._statement = label("", "statement", wrap=True)
         self._remark = label("", "second", wrap=True)
@@ -82,6 +100,11 @@ class MatchRoom(RoomPage):
         self._cards = QHBoxLayout()
         self._cards.setSpacing(12)
         self.centre.addLayout(self._cards)
+        self.rack = PaintRack()
+        self.rack.drop_wanted.connect(lambda name: self.change_drops(self._chosen, name, 1))
+        rack = row(label(self.tr("add a drop"), "second"), self.rack, spacing=8)
+        rack.setStretch(1, 1)
+        self.centre.addLayout(rack)
         self.paints = count_box(1, 4, 3, self.tr("Most bottles in a recipe"))
         self.parts = count_box(3, 24, 10, self.tr("Most parts in a recipe"))
         self.coats = count_box(1, 8, BASE_COATS, self.tr("Coats"))
@@ -99,10 +122,28 @@ class MatchRoom(RoomPage):
             row(
                 label(self.tr("at most"), second), self.paints, label(self.tr("bottles,"), second), self.parts,
                 label(self.tr("parts;"), second), self.coats, label(self.tr("coats,"), second), self.thinner,
-                label(self.tr("% thinner"), second), None, spacing=6,
+                label(self.tr("% thinner"), second), self._tool_button(self.tr("Ratio…"), self._ask_ratio), None, spacing=6,
             )
         )  # fmt: skip
-        self.centre.addLayout(row(label(self.tr("mix"), second), self.volume, None, self.pin, spacing=6))
+        self._limit_row = QHBoxLayout()
+        self._limit_row.setSpacing(6)
+        self.correct = self._tool_button(self.tr("Correct a batch…"), self._ask_correction)
+        last = row(
+            label(self.tr("mix"), second),
+            self.volume,
+            self.correct,
+            holder(self._limit_row),
+            None,
+            self.pin,
+            spacing=6,
+        )
+        self.centre.addLayout(last)
+
+    @staticmethod
+    def _tool_button(words: str, action) -> QPushButton:
+        answer = button(words, "tool")
+        answer.clicked.connect(lambda _checked=False: action())
+        return answer
 
     def _build_side(self) -> None:
         plane = Panel(self.tr("Lightness and hue"), "a*b*")
@@ -147,6 +188,8 @@ class MatchRoom(RoomPage):
         passes, thinner = self.coats.value(), self.thinner.value() / 100
         laying = base_laying(self.session.project, zone, passes, thinner)
         ground = () if laying.ground is None else tuple(np.round(laying.ground, 5))
+        if self._asked is not None and self._asked[0] != zone:
+            self._limits = NO_LIMITS
         key = (
             ground,
             laying.X,
@@ -154,13 +197,16 @@ class MatchRoom(RoomPage):
             self.paints.value(),
             self.parts.value(),
             id(self.session.shelf.paints()),
+            self._limits,
         )
         pinned = self._pinned(zone)
-        question = (zone, target, key, pinned)
+        question = (zone, target, key, pinned, self._volume)
         if question == self._asked:
             return
         self._asked = question
         self._pair.setEnabled(False)
+        self._show_limits()
+        self.rack.show_paints(base_paints(self.session.shelf.paints()))
         self.session.jobs.start(
             "match", lambda progress: self._solve(progress, key, laying, zone, target, pinned), self._show
         )
@@ -178,32 +224,21 @@ class MatchRoom(RoomPage):
         """Runs in a job: recipes, their stray drops, films and lights."""
         paints = base_paints(self.session.shelf.paints())
         if self._solver is None or self._solver[0] != key:
-            solver = MixSolver(paints, laying, max_paints=self.paints.value(), max_parts=self.parts.value())
+            solver = MixSolver(
+                paints,
+                laying,
+                max_paints=self.paints.value(),
+                max_parts=self.parts.value(),
+                limits=self._limits,
+            )
             self._solver = (key, solver)
         solver = self._solver[1]
-        ranked = solver.solve(target.lab, count=120, progress=progress)
-        choices = offer(solver, ranked, target.lab, pinned)
-        strayed, films, light_labs = {}, {}, {}
-        index_of = {paint.id: index for index, paint in enumerate(solver.palette.paints)}
-        by_id = {paint.id: paint for paint in solver.palette.paints}
-        target_R = estimate_reflectance(target.lab).reflectance
-        grounds = [internal_from_lab(lab).R_i for _, lab in GROUNDS]
+        solver.cup_drops = round(self._volume * DROPS_PER_ML)
+        ranked = solver.solve(target.lab, count=120, progress=progress, half90=target.half90)
+        choices = offer(solver, ranked, target.lab, pinned, half90=target.half90)
         share = self.thinner.value() / 100
-        thickness = [film_thickness(coats, share) for coats in _FILM_COATS]
-        for number, choice in enumerate(choices):
-            which = [index_of[name] for name, _ in choice.recipe.parts]
-            counts = reduced([count for _, count in choice.recipe.parts])
-            labs = lab_from_reflectance(solver.colour_of(which, stray_drops(counts, solver.max_parts)))
-            strayed[number] = tuple(triple(lab) for lab in labs)
-            used = [by_id[name] for name, _ in choice.recipe.parts]
-            films[number] = films_over_grounds(used, counts, grounds, thickness)
-            R = solver.colour_of(which, counts)
-            # Shown on a screen that is D65: each light's pair as Lab adapted to that light.
-            light_labs[number] = tuple(
-                (triple(lab_from_reflectance(target_R, light)), triple(lab_from_reflectance(R, light)))
-                for light in LIGHT_NAMES
-            )
-        return Answer(zone, target, tuple(choices), strayed, films, light_labs)
+        behaviours = tuple(_behaviour(solver, choice.recipe, target, share) for choice in choices)
+        return Answer(zone, target, tuple(choices), behaviours, solver, share)
 
     # Showing the answer
 
@@ -239,9 +274,27 @@ class MatchRoom(RoomPage):
         if answer.zone != self.session.zone:
             return
         self.answer = answer
-        self._chosen = 0
+        self._chosen, self._why = 0, ""
         self._fill_cards()
         self._show_choice()
+        best = min((choice.recipe for choice in answer.choices), key=lambda recipe: recipe.de00)
+        if best.de00 > max(1.0, _MATTERS * (answer.target.de00_90 or 0.0)):
+            paints, laying = answer.solver.palette.paints, answer.solver.laying
+            self.session.jobs.start(
+                "why",
+                lambda _p: (answer, why_not_exactly(paints, answer.target.lab, best, laying)),
+                self._show_why,
+            )
+
+    def _show_why(self, found: tuple[Answer, str]) -> None:
+        answer, words = found
+        if (
+            self.answer is not None
+            and answer.target == self.answer.target
+            and answer.zone == self.answer.zone
+        ):
+            self._why = words
+            self._show_choice()
 
     def _fill_cards(self) -> None:
         clear(self._cards)
@@ -250,18 +303,21 @@ class MatchRoom(RoomPage):
         paints = {paint.id: paint for paint in self.session.shelf.paints()}
         records = {record["id"]: record for record in self.session.shelf.records()}
         for index, choice in enumerate(self.answer.choices):
-            card = RecipeCard(choice, paints, records, self._volume)
+            card = RecipeCard(choice, paints, records, self._volume, editable=index == self._chosen)
             card.set_chosen(index == self._chosen)
             card.chosen.connect(lambda i=index: self.choose(i))
+            card.changed.connect(lambda name, step, i=index: self.change_drops(i, name, step))
+            card.left_out.connect(self.do_without)
+            card.always_wanted.connect(self.always_use)
             self._cards.addWidget(card, 1)
 
     def choose(self, index: int) -> None:
         """Compare another card with the target."""
+        if index == self._chosen:
+            return
         self._chosen = index
-        for position in range(self._cards.count()):
-            card = self._cards.itemAt(position).widget()
-            if isinstance(card, RecipeCard):
-                card.set_chosen(position == index)
+        # After the click that chose it: the card it came from is replaced.
+        QTimer.singleShot(0, self._fill_cards)
         self._show_choice()
 
     def _show_choice(self) -> None:
@@ -303,11 +359,21 @@ class MatchRoom(RoomPage):
             + self.tr("One stray drop moves it by at most {0}. Known by {1}.").format(
                 f"{recipe.one_drop_de00:.1f}", know[recipe.knowledge.name]
             )
+            + self._expected(recipe)
+            + (f" {self._why}" if self._why else "")
         )
         self._show_plane(answer, recipe)
         self._show_grid(answer)
         self._show_lights(answer, recipe)
         self.pin.setEnabled(not choice.pinned or self._laid_differently(answer.zone))
+
+    def _expected(self, recipe: Recipe) -> str:
+        """The mean difference over the photo's range, where there is one."""
+        if recipe.expected_de00 is None:
+            return ""
+        return self.tr(" Wherever the truth lies in that range: {0} in the mean.").format(
+            f"{recipe.expected_de00:.1f}"
+        )
 
     def _laid_differently(self, zone: str) -> bool:
         coat = next((c for c in self.session.project.coats_of(zone) if c.kind == "base"), None)
@@ -318,8 +384,8 @@ class MatchRoom(RoomPage):
 
     def _show_plane(self, answer: Answer, recipe: Recipe) -> None:
         target = answer.target
-        points = [Point(lab, "small") for lab in answer.strayed[self._chosen]]
-        points += [
+        strayed = answer.behaviours[self._chosen].strayed
+        points = [
             Point(target.lab, "round", self.tr("target")),
             Point(recipe.lab, "square", self.tr("recipe")),
         ]
@@ -332,9 +398,9 @@ class MatchRoom(RoomPage):
         if sheltered and target.de00_90:
             (_, (a_low, a_high), (b_low, b_high)) = sheltered[0].lab_range90
             within = (target.lab, (a_high - a_low) / 2, (b_high - b_low) / 2)
-        self._plane.show_colours(points, within=within)
+        self._plane.show_colours(points, within=within, halo=strayed)
         self._plane_words.setText(
-            self.tr("Round: target. Square: recipe. Small: one drop too many or too few.")
+            self.tr("Round: target. Square: recipe. Halo: one drop too many or too few in this cup.")
             + (self.tr(" Dashed: where the truth lies, 9 times in 10.") if within else "")
         )
 
@@ -344,7 +410,7 @@ class MatchRoom(RoomPage):
             head = label(str(coats), "second")
             head.setAlignment(Qt.AlignmentFlag.AlignCenter)
             self._grid.addWidget(head, 0, column + 1)
-        films = answer.films[self._chosen]
+        films = answer.behaviours[self._chosen].films
         for line, (name, _) in enumerate(GROUNDS):
             self._grid.addWidget(label(self.tr(name), "second"), line + 1, 0)
             for column in range(len(_FILM_COATS)):
@@ -356,7 +422,7 @@ class MatchRoom(RoomPage):
 
     def _show_lights(self, answer: Answer, recipe: Recipe) -> None:
         clear(self._lights)
-        for light, pair in zip(LIGHT_NAMES, answer.light_labs[self._chosen], strict=True):
+        for light, pair in zip(LIGHT_NAMES, answer.behaviours[self._chosen].lights, strict=True):
             cell = QVBoxLayout()
             cell.setSpacing(2)
             field = Fields(margin=0, height=24)
@@ -372,7 +438,77 @@ class MatchRoom(RoomPage):
 
     def _set_volume(self, value: float) -> None:
         self._volume = value
-        self._fill_cards()
+        self._ask()
+
+    def change_drops(self, index: int, name: str, step: int) -> None:
+        """Put a drop of a paint into a recipe, or take one out, and see at once what it does."""
+        answer = self.answer
+        if answer is None or not 0 <= index < len(answer.choices):
+            return
+        parts = dict(answer.choices[index].recipe.parts)
+        parts[name] = parts.get(name, 0) + step
+        left = [(paint, count) for paint, count in parts.items() if count > 0]
+        if not left:
+            return
+        try:
+            recipe = answer.solver.recipe(left, answer.target.lab, answer.target.half90)
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+            return
+        # Parts stay as they were counted: 4 : 2 is not drawn as 2 : 1 while drops go in one by one.
+        recipe = replace(recipe, parts=tuple(sorted(left, key=lambda part: -part[1])))
+        choices, behaviours = list(answer.choices), list(answer.behaviours)
+        choices[index] = Choice(self.tr("yours"), recipe)
+        behaviours[index] = _behaviour(answer.solver, recipe, answer.target, answer.thinner_share)
+        self.answer = replace(answer, choices=tuple(choices), behaviours=tuple(behaviours))
+        self._chosen = index
+        QTimer.singleShot(0, self._fill_cards)
+        self._show_choice()
+
+    def do_without(self, name: str) -> None:
+        """Leave a bottle out of every recipe for this zone."""
+        self._limit(
+            replace(self._limits, forbid=self._limits.forbid | {name}, must=self._limits.must - {name})
+        )
+
+    def always_use(self, name: str) -> None:
+        """Have a bottle in every recipe for this zone."""
+        self._limit(replace(self._limits, must=self._limits.must | {name}))
+
+    def _limit(self, limits: Limits) -> None:
+        self._limits = limits
+        self._ask()
+
+    def _show_limits(self) -> None:
+        clear(self._limit_row)
+        names = {paint.id: paint.name for paint in self.session.shelf.paints()}
+        limits = self._limits
+        for name in sorted(limits.forbid):
+            words = self.tr("without {0} ×").format(names.get(name, name))
+            self._limit_row.addWidget(
+                self._tool_button(words, partial(self._limit, replace(limits, forbid=limits.forbid - {name})))
+            )
+        for name in sorted(limits.must):
+            words = self.tr("with {0} ×").format(names.get(name, name))
+            self._limit_row.addWidget(
+                self._tool_button(words, partial(self._limit, replace(limits, must=limits.must - {name})))
+            )
+
+    def _ask_ratio(self) -> None:
+        dialog = RatioDialog(self.thinner.value() / 100, self._volume, self)
+        if dialog.exec() and dialog.thinner_share is not None:
+            self.thinner.setValue(round(100 * dialog.thinner_share))
+
+    def _ask_correction(self) -> None:
+        if self.answer is None:
+            return
+        recipe = self.answer.choices[self._chosen].recipe
+        total = sum(count for _, count in recipe.parts)
+        batch = {name: self._volume * count / total for name, count in recipe.parts}
+        solver = self.answer.solver
+        BatchDialog(
+            solver.palette.paints, batch, self.answer.target.lab, recipe.lab, solver.laying, self
+        ).exec()
 
     def pin_chosen(self) -> None:
         """Make the chosen recipe the zone's base coat."""
@@ -387,3 +523,23 @@ class MatchRoom(RoomPage):
                 p, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=thinner
             ),
         )
+
+
+def _behaviour(solver: MixSolver, recipe: Recipe, target: Target, thinner_share: float) -> Behaviour:
+    """Stray drops, films and lights of one recipe."""
+    index_of = {paint.id: index for index, paint in enumerate(solver.palette.paints)}
+    which = [index_of[name] for name, _ in recipe.parts]
+    counts = reduced([count for _, count in recipe.parts])
+    strayed = lab_from_reflectance(
+        solver.colour_of(which, stray_drops(counts, solver.max_parts, solver.cup_drops))
+    )
+    thickness = [film_thickness(coats, thinner_share) for coats in _FILM_COATS]
+    grounds = [internal_from_lab(lab).R_i for _, lab in GROUNDS]
+    films = films_over_grounds([solver.palette.paints[i] for i in which], counts, grounds, thickness)
+    R, target_R = solver.colour_of(which, counts), estimate_reflectance(target.lab).reflectance
+    # Shown on a screen that is D65: each light's pair as Lab adapted to that light.
+    lights = tuple(
+        (triple(lab_from_reflectance(target_R, light)), triple(lab_from_reflectance(R, light)))
+        for light in LIGHT_NAMES
+    )
+    return Behaviour(tuple(triple(lab) for lab in strayed), films, lights)

@@ -1,0 +1,189 @@
+"""Match, driven as a hand would: drops in and out, bottles left out, ratios, batches put right."""
+
+import time
+
+import pytest
+from PySide6.QtCore import QMimeData, QPointF, Qt
+from PySide6.QtGui import QDropEvent
+from PySide6.QtWidgets import QApplication
+
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.ui.batch_dialog import BatchDialog
+from lean_sepia.ui.paint_rack import DROP_MIME, dragged_paint
+from lean_sepia.ui.ratio_dialog import RatioDialog
+from lean_sepia.ui.recipe_card import RecipeCard
+
+
+@pytest.fixture
+def room(workspace):
+    workspace.session.choose_zone("hull")
+    workspace.open_room("match")
+    return workspace.rooms["match"]
+
+
+def cards(room):
+    QApplication.processEvents()
+    return [room._cards.itemAt(i).widget() for i in range(room._cards.count())]
+
+
+def key(card, words):
+    return next(
+        child
+        for child in card.findChildren(type(card._small("", "")))
+        if child.accessibleName().startswith(words)
+    )
+
+
+def test_a_drop_more_and_less_shows_at_once(room, qtbot):
+    before = room.answer.choices[0].recipe
+    name, count = before.parts[0]
+    qtbot.mouseClick(key(cards(room)[0], "A drop of Deep sea more"), Qt.MouseButton.LeftButton)
+    after = room.answer.choices[0].recipe
+    assert dict(after.parts)[name] == count + 1
+    assert float(delta_e00(before.lab, after.lab)) > 0.05
+    assert room._figure.text() == f"{after.de00:.1f}"
+    assert room.answer.choices[0].title == "yours"
+    assert room.pin.isEnabled()
+    qtbot.mouseClick(key(cards(room)[0], "A drop of Deep sea less"), Qt.MouseButton.LeftButton)
+    assert room.answer.choices[0].recipe.lab == pytest.approx(before.lab)
+
+
+def test_the_last_drop_of_the_last_bottle_stays(room):
+    room.paints.setValue(1)
+    index = next(i for i, choice in enumerate(room.answer.choices) if not choice.pinned)
+    ((name, count),) = room.answer.choices[index].recipe.parts
+    for _ in range(count + 2):
+        room.change_drops(index, name, -1)
+    assert room.answer.choices[index].recipe.parts == ((name, 1),)
+
+
+def test_a_drop_from_the_rack_goes_into_the_chosen_recipe(room, qtbot):
+    chips = [room.rack._row.itemAt(i).widget() for i in range(room.rack._row.count() - 1)]
+    assert len(chips) == len(room.answer.solver.palette.paints)
+    used = dict(room.answer.choices[0].recipe.parts)
+    chip = next(chip for chip in chips if chip.paint.id not in used)
+    qtbot.mouseClick(chip, Qt.MouseButton.LeftButton)
+    assert dict(room.answer.choices[0].recipe.parts) == used | {chip.paint.id: 1}
+
+
+def test_a_drop_is_dragged_into_another_card(room):
+    card = cards(room)[1]
+    before = dict(room.answer.choices[1].recipe.parts)
+    mime = QMimeData()
+    mime.setData(DROP_MIME, b"chalk")
+    assert dragged_paint(mime) == "chalk"
+    drop = QDropEvent(
+        QPointF(10, 10),
+        Qt.DropAction.CopyAction,
+        mime,
+        Qt.MouseButton.LeftButton,
+        Qt.KeyboardModifier.NoModifier,
+    )
+    card.dropEvent(drop)
+    assert drop.isAccepted()
+    assert dict(room.answer.choices[1].recipe.parts) == before | {"chalk": before.get("chalk", 0) + 1}
+    assert room._chosen == 1
+    assert dragged_paint(QMimeData()) is None
+
+
+def test_a_changed_recipe_is_there_within_a_few_frames(room):
+    """Not a timed check of speed: only that no search is started again."""
+    asked = room._asked
+    start = time.perf_counter()
+    room.change_drops(0, "chalk", 1)
+    assert room._asked is asked
+    assert time.perf_counter() - start < 2
+
+
+def test_a_bottle_is_left_out_and_taken_back(room, qtbot):
+    name = room.answer.choices[0].recipe.parts[-1][0]
+    room.do_without(name)
+    assert all(name not in dict(c.recipe.parts) for c in room.answer.choices if not c.pinned)
+    back = room._limit_row.itemAt(0).widget()
+    assert back.text().startswith("without")
+    qtbot.mouseClick(back, Qt.MouseButton.LeftButton)
+    assert room._limits.forbid == frozenset()
+    room.always_use("chalk")
+    assert all("chalk" in dict(c.recipe.parts) for c in room.answer.choices if not c.pinned)
+    room.session.choose_zone("funnel")
+    assert room._limits.must == frozenset()
+
+
+def test_pinning_what_was_mixed_by_hand(room, qtbot):
+    room.change_drops(0, "chalk", 1)
+    mixed = room.answer.choices[0].recipe
+    qtbot.mouseClick(room.pin, Qt.MouseButton.LeftButton)
+    session = room.session
+    coat = next(coat for coat in session.project.coats_of("hull") if coat.kind == "base")
+    parts = session.project.recipe(coat.recipe).parts
+    assert {(session.project.paint(v).shelf_id, n) for v, n in parts} == set(mixed.parts)
+
+
+def test_a_larger_cup_forgives_a_stray_drop(room):
+    small = room.answer.choices[0].recipe.one_drop_de00
+    room.volume.setValue(30)
+    assert room.answer.choices[0].recipe.one_drop_de00 < 0.5 * small
+
+
+def test_the_range_of_the_photo_gives_an_expected_difference(room):
+    recipe = room.answer.choices[0].recipe
+    assert recipe.expected_de00 > recipe.de00
+    assert f"{recipe.expected_de00:.1f} in the mean" in room._remark.text()
+
+
+def test_a_colour_out_of_reach_is_explained(workspace):
+    from lean_sepia.project import edits
+
+    session = workspace.session
+    session.choose_zone("gear")
+    session.edit("State", lambda p: edits.state_target(p, "gear", (55.0, 70.0, -40.0)))
+    workspace.open_room("match")
+    assert "No mixture of this shelf reaches it" in workspace.rooms["match"]._remark.text()
+
+
+def test_a_ratio_is_read_both_ways_and_used(room, qtbot, monkeypatch):
+    dialog = RatioDialog(0.6, 6.0)
+    qtbot.addWidget(dialog)
+    qtbot.keyClicks(dialog.phrase, "1:20")
+    assert dialog._readings.count() == 2
+    dialog._readings.itemAt(0).layout().itemAt(0).widget().click()
+    assert dialog.thinner_share == pytest.approx(20 / 21)
+    dialog.phrase.setText("a splash")
+    assert "no ratio" in dialog._readings.itemAt(0).widget().text()
+
+    def said(asked):
+        asked.phrase.setText("80 % thinner")
+        asked._readings.itemAt(0).layout().itemAt(0).widget().click()
+        return asked.result()
+
+    monkeypatch.setattr(RatioDialog, "exec", said)
+    room._ask_ratio()
+    assert room.thinner.value() == 80
+
+
+def test_a_batch_that_came_out_wrong_is_put_right(room, qtbot):
+    solver, target = room.answer.solver, room.answer.target.lab
+    recipe = room.answer.choices[0].recipe
+    batch = {name: float(count) for name, count in recipe.parts}
+    dialog = BatchDialog(solver.palette.paints, batch, target, recipe.lab, solver.laying)
+    qtbot.addWidget(dialog)
+    dialog.measured.setChecked(True)
+    dialog.lab[0].setValue(recipe.lab[0] - 8)
+    dialog.answer()
+    texts = [
+        dialog._answers.itemAt(i).layout().itemAt(1).widget().text() for i in range(dialog._answers.count())
+    ]
+    assert texts
+    assert all("drops" in text and "ml in all" in text for text in texts)
+    for box in dialog.cup.values():
+        box.setValue(0)
+    dialog.answer()
+    assert "empty" in dialog._answers.itemAt(0).widget().text()
+
+
+def test_choosing_a_card_by_keyboard(room, qtbot):
+    card = cards(room)[1]
+    assert isinstance(card, RecipeCard)
+    qtbot.keyClick(card, Qt.Key.Key_Return)
+    assert room._chosen == 1
+    assert room._figure.text() == f"{room.answer.choices[1].recipe.de00:.1f}"
