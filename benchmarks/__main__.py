@@ -2,7 +2,7 @@
 
 import sys
 
-from benchmarks import cast, film, fitting, mixing, ranges, startup, trust, viewing
+from benchmarks import card, cast, film, fitting, mixing, ranges, startup, trust, viewing
 
 ALL = {
     "startup": startup.main,
@@ -10,6 +10,7 @@ ALL = {
     "fitting": fitting.main,
     "trust": trust.main,
     "ranges": ranges.main,
+    "card": card.main,
     "cast": cast.main,
     "film": film.main,
     "viewing": viewing.main,

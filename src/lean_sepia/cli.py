@@ -13,6 +13,7 @@ from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.evidence import film, sample
 from lean_sepia.commands.planning import plan
 from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
+from lean_sepia.commands.shelving import shelf, swatch_card
 from lean_sepia.commands.wearing import wear
 from lean_sepia.errors import BadInputError, SepiaError, ShelfError
 
@@ -25,7 +26,7 @@ def cli() -> None:
     """Match a scale model's finish to reference photos."""
 
 
-for _command in (sample, film, mix, predict, fit, fade, glaze, wear, plan):
+for _command in (sample, film, mix, predict, fit, fade, glaze, wear, plan, swatch_card, shelf):
     cli.add_command(_command)
 
 

@@ -6,13 +6,11 @@ import io
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from importlib.resources import files
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -27,9 +25,9 @@ from lean_sepia.project.model import Coat, Lab, Project, Zone
 from lean_sepia.project.paints import portions
 from lean_sepia.project.strata import Strata, strata_of
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
+from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
 from lean_sepia.text_files import write_whole
 
-_REGULAR, _BOLD = "B612", "B612-Bold"
 _MARGIN = 14 * mm
 _LINE = 4.6 * mm
 _INK, _SECOND, _HAIR = 0.11, 0.33, 0.72
@@ -67,7 +65,7 @@ class _Page:
         for tick in range(11):
             size = 2.2 * mm if tick % 5 == 0 else 1.2 * mm
             self.canvas.line(x + tick * 10 * mm, y, x + tick * 10 * mm, y + size)
-        self.canvas.setFont(_REGULAR, 7)
+        self.canvas.setFont(REGULAR, 7)
         self.canvas.setFillGray(_SECOND)
         self.canvas.drawString(x + 104 * mm, y, "100 mm: if a ruler disagrees, print without scaling")
 
@@ -80,7 +78,7 @@ class _Page:
         self, x: float, words: str, size: float = 9, *, bold: bool = False, second: bool = False
     ) -> None:
         """One line at the cursor's height."""
-        self.canvas.setFont(_BOLD if bold else _REGULAR, size)
+        self.canvas.setFont(BOLD if bold else REGULAR, size)
         self.canvas.setFillGray(_SECOND if second else _INK)
         self.canvas.drawString(x, self.y, words)
 
@@ -114,7 +112,7 @@ def _wrapped(words: str, width: float, size: float) -> list[str]:
     lines, current = [], ""
     for word in words.split():
         trial = f"{current} {word}".strip()
-        if current and pdfmetrics.stringWidth(trial, _REGULAR, size) > width:
+        if current and pdfmetrics.stringWidth(trial, REGULAR, size) > width:
             lines.append(current)
             current = word
         else:
@@ -122,20 +120,12 @@ def _wrapped(words: str, width: float, size: float) -> list[str]:
     return [*lines, current] if current else lines
 
 
-def _register_fonts() -> None:
-    if _REGULAR in pdfmetrics.getRegisteredFontNames():
-        return
-    folder = files("lean_sepia") / "fonts"
-    for name, file in ((_REGULAR, "B612-Regular.ttf"), (_BOLD, "B612-Bold.ttf")):
-        pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
-
-
 def bench_card(project: Project, *, volume_ml: float = _DEFAULT_ML) -> bytes:
     """The bench card of a project as a PDF.
 
     `volume_ml` is how much of each mix the drops are counted for.
     """
-    _register_fonts()
+    register_fonts()
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=A4, invariant=True)
     canvas.setTitle(f"Bench card: {project.title}")
@@ -213,7 +203,7 @@ def _column(page: _Page, cut: Strata, heights: Sequence[float]) -> None:
         base = page.y
         page.y = base + height / 2 - 1.0 * mm
         page.text(_MARGIN + 18 * mm, band.coat.name, 8)
-        page.canvas.setFont(_REGULAR, 7)
+        page.canvas.setFont(REGULAR, 7)
         page.canvas.setFillGray(_SECOND)
         page.canvas.drawRightString(_MARGIN + 62 * mm, page.y, band.detail)
         page.y = base
@@ -251,7 +241,7 @@ def _mix(page: _Page, project: Project, coat: Coat, volume_ml: float) -> None:
     rates = [project.paint(line.version).drops_per_ml or DROPS_PER_ML for line in lines if line.version]
     drops = drops_for([line.count for line in lines], volume_ml, sum(rates) / len(rates))
     page.text(x, coat.name, 9, bold=True)
-    page.canvas.setFont(_REGULAR, 7.5)
+    page.canvas.setFont(REGULAR, 7.5)
     page.canvas.setFillGray(_SECOND)
     page.canvas.drawRightString(x + 76 * mm, page.y, laying_words(coat))
     page.y -= _LINE
@@ -262,7 +252,7 @@ def _mix(page: _Page, project: Project, coat: Coat, volume_ml: float) -> None:
             for index in range(line.count):
                 page.canvas.setFillGray(_SECOND)
                 page.canvas.circle(x + (42 + index * 2.7) * mm, page.y + 1 * mm, 0.95 * mm, stroke=0, fill=1)
-        page.canvas.setFont(_REGULAR, 8)
+        page.canvas.setFont(REGULAR, 8)
         page.canvas.setFillGray(_SECOND)
         if len(lines) > 1:
             page.canvas.drawRightString(x + 76 * mm, page.y, f"{drop_count} drops")
@@ -319,7 +309,7 @@ def _step(page: _Page, number: int, step: PlanStep, warnings: Sequence[str]) -> 
         waits.append(f"cured {span(step.full_cure_min)}")
     if step.removable_until_min is not None:
         waits.append(f"can be wiped off for {span(step.removable_until_min)}")
-    page.canvas.setFont(_REGULAR, 8)
+    page.canvas.setFont(REGULAR, 8)
     page.canvas.setFillGray(_SECOND)
     page.canvas.drawRightString(A4[0] - _MARGIN, page.y, ", ".join(waits))
     page.y -= _LINE
