@@ -468,3 +468,60 @@ def test_the_models_own_photo_is_no_target(workspace):
         ),
     )
     assert session.cut("hull").targets.fresh == before.fresh
+
+
+def test_the_shelf_goes_out_in_every_form(workspace, tmp_path):
+    workspace.open_shelf()
+    page = workspace.rooms["shelf"]
+    said = []
+    workspace.session.refused.connect(said.append)
+    for name in ("out.json", "out.csv", "out.txt", "out.gpl"):
+        page.export_file(tmp_path / name)
+        assert (tmp_path / name).stat().st_size > 500
+    page.export_file(tmp_path / "nowhere" / "out.json")
+    assert "cannot be written" in said[0]
+
+
+def test_a_shelf_is_read_from_one_photo(workspace, tmp_path, shelf_paints, monkeypatch):
+    import cv2
+
+    from lean_sepia.demo.card_photo import Shot, photograph_card
+    from lean_sepia.ui.card_dialog import CardDialog
+
+    painted = [paint for paint in shelf_paints if paint.mixes][:6]
+    photo = tmp_path / "card.png"
+    cv2.imwrite(str(photo), photograph_card(painted, Shot(), 3)[..., ::-1])
+    workspace.open_shelf()
+    page = workspace.rooms["shelf"]
+    before = len(workspace.session.shelf.records())
+
+    def named(dialog):
+        assert len(dialog.rows) == 6
+        dialog.rows[0].name.setText("My white")
+        dialog.rows[5].taken.setChecked(False)
+        dialog.rows[1].finish.setCurrentIndex(dialog.rows[1].finish.findData("satin"))
+        return 1
+
+    monkeypatch.setattr(CardDialog, "exec", named)
+    page.read_card_photo(photo, 62.0)
+    records = workspace.session.shelf.records()
+    assert len(records) == before + 5
+    added = {record["id"]: record for record in records[before:]}
+    assert added["my-white"]["knowledge"] == "two-constant"
+    assert added["paint-2"]["finish"] == "satin"
+    read = next(paint for paint in workspace.session.shelf.paints() if paint.id == "my-white")
+    assert float(delta_e00(read.masstone_lab(), painted[0].masstone_lab())) < 3
+    page.print_card(tmp_path / "card.pdf")
+    assert (tmp_path / "card.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_a_photo_without_a_card_is_refused(workspace, tmp_path):
+    import cv2
+
+    photo = tmp_path / "grey.png"
+    cv2.imwrite(str(photo), np.full((200, 300, 3), 90, np.uint8))
+    workspace.open_shelf()
+    said = []
+    workspace.session.jobs.failed.connect(said.append)
+    workspace.rooms["shelf"].read_card_photo(photo, None)
+    assert "corner marks" in said[0]

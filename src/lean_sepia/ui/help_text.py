@@ -24,7 +24,8 @@ _TEXTS = {
     "match": (
         "Match: a recipe from your own shelf.\n\n"
         "The two fields that touch are the target and the recipe, under the final varnish. "
-        "Choose a card and pin it to the zone; drops are counted for the amount you want to mix."
+        "Choose a card and pin it to the zone; drops are counted for the amount you want to mix. Drag drops into a card and out of it, "
+        "or use plus and minus; the chip of a paint opens what can be done with its bottle."
     ),
     "tone": (
         "Tone: the faded colour.\n\n"
@@ -51,7 +52,7 @@ _TEXTS = {
     ),
     "shelf": (
         "Shelf: the paints you own.\n\n"
-        "Import a shelf file (JSON, or CSV with Lab columns). Left field: a thin coat over white and over black; right: opaque."
+        "Measure a whole shelf from one photo of a painted card, or import a shelf file. Left field: a thin coat over white and over black; right: opaque."
     ),
 }
 

@@ -13,6 +13,8 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QFrame,
     QHBoxLayout,
+    QInputDialog,
+    QMenu,
     QMessageBox,
     QVBoxLayout,
     QWidget,
@@ -25,7 +27,11 @@ from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, thickness_to_hide
 from lean_sepia.paint.kubelka_munk import over_ground
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.saunderson import into_paint, through_surface
-from lean_sepia.project.shelf_file import read_shelf, write_shelf
+from lean_sepia.photo.read import read_picture
+from lean_sepia.photo.swatch_card import CardReading, read_card
+from lean_sepia.project.card_shelf import ReadShelf, shelf_from_card
+from lean_sepia.project.shelf_file import ShelfContent, read_shelf, write_shelf
+from lean_sepia.ui.card_dialog import CardDialog
 from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, KeyboardRing, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, Lab, lab_words, paint_field
@@ -160,7 +166,9 @@ class ShelfPage(QWidget):
         self._order = "hue"
         self._shown: list[Paint] = []
         self._count = label("", "title")
-        self.import_button = button(self.tr("Import a shelf file…"), "main")
+        self.import_button = button(
+            self.tr("Import…"), "main", self.tr("A shelf file: JSON, CSV, CGATS text, or a GPL palette")
+        )
         self.import_button.clicked.connect(self._ask_import)
         self.export_button = button(
             self.tr("Export…"),
@@ -168,11 +176,28 @@ class ShelfPage(QWidget):
             self.tr("All paints: JSON keeps everything; CSV, CGATS text and GPL keep colours"),
         )
         self.export_button.clicked.connect(self._ask_export)
-        self.remove_button = button(self.tr("Take off the shelf…"))
+        self.remove_button = button(self.tr("Take off…"), "", self.tr("Take the chosen paint off the shelf"))
         self.remove_button.clicked.connect(self._ask_remove)
         leave = button(self.tr("Back to the rooms"))
         leave.clicked.connect(self.back)
-        head = row(self._count, None, self.import_button, self.export_button, self.remove_button, leave)
+        self.card_button = button(
+            self.tr("From one photo…"),
+            "",
+            self.tr("Measure a whole shelf from the picture of a painted card"),
+        )
+        cards = QMenu(self)
+        cards.addAction(self.tr("Print a card to paint…"), self._ask_card)
+        cards.addAction(self.tr("Read the photo of a painted card…"), self._ask_card_photo)
+        self.card_button.setMenu(cards)
+        head = row(
+            self._count,
+            None,
+            self.card_button,
+            self.import_button,
+            self.export_button,
+            self.remove_button,
+            leave,
+        )
         self.list = ShelfList()
         self.list.chosen.connect(lambda _index: self._show_one())
         panel = QFrame()
@@ -317,9 +342,9 @@ class ShelfPage(QWidget):
     def export_file(self, path: Path) -> None:
         """Write all paints in the form that the suffix names."""
         try:
-            write_shelf(path, self._session.shelf.content())
+            write_shelf(path, self.session.shelf.content())
         except SepiaError as error:
-            self._session.refused.emit(str(error))
+            self.session.refused.emit(str(error))
 
     def import_file(self, path: Path) -> None:
         """Add the paints of a file: all of them or, if one breaks a rule, none."""
@@ -337,6 +362,63 @@ class ShelfPage(QWidget):
         self.list.forget()
         self.refresh()
         self.session.shelf_changed.emit()
+
+    def _ask_card(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, self.tr("Print a card"), "swatch-card.pdf", "PDF (*.pdf)")
+        if name:
+            self.print_card(Path(name))
+
+    def print_card(self, path: Path, fields: int = 12) -> None:
+        """Write a card as a PDF."""
+        from lean_sepia.report.swatch_card import write_swatch_card
+
+        try:
+            write_swatch_card(path, fields=fields)
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+
+    def _ask_card_photo(self) -> None:
+        from lean_sepia.ui.window import PICTURE_FILTER
+
+        name, _ = QFileDialog.getOpenFileName(self, self.tr("Photo of a painted card"), "", PICTURE_FILTER)
+        if not name:
+            return
+        words = self.tr("L* of the grey card in the frame; 0 where none lies there")
+        lightness, accepted = QInputDialog.getDouble(self, self.tr("Grey card"), words, 50, 0, 100, 1)
+        if accepted:
+            self.read_card_photo(Path(name), lightness or None)
+
+    def read_card_photo(self, path: Path, grey_lightness: float | None) -> None:
+        """Read a photo of a painted card in the background, then ask what its fields are."""
+
+        def read(_progress) -> CardReading:
+            return read_card(read_picture(path).pixels, grey_lightness)
+
+        self.session.jobs.start("read card", read, self._name_fields)
+
+    def _name_fields(self, reading: CardReading) -> None:
+        present = {str(record["id"]) for record in self.session.shelf.records()}
+        dialog = CardDialog(reading, present, self)
+        if dialog.exec():
+            names, coats, thinner = dialog.names(), dialog.coats.value(), dialog.thinner.value() / 100
+            self.session.jobs.start(
+                "fit card", lambda _p: shelf_from_card(reading, names, coats, thinner), self._add_read
+            )
+
+    def _add_read(self, found: ReadShelf) -> None:
+        try:
+            self.session.shelf.add(ShelfContent(tuple(paint.record for paint in found.paints)))
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+            return
+        self.list.forget()
+        self.refresh()
+        self.session.shelf_changed.emit()
+        if found.doubtful:
+            reasons = "; ".join(
+                self.tr("field {0}: {1}").format(field, reason) for field, reason in found.doubtful
+            )
+            self.session.refused.emit(self.tr("All are on the shelf. Look again at {0}.").format(reasons))
 
     def _may_replace(self, count: int) -> bool:
         words = self.tr(
