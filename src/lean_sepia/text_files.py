@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import os
 from pathlib import Path
+from typing import Any
 
 from lean_sepia.errors import BadInputError
 
@@ -25,6 +27,25 @@ def read_text(path: str | Path, what: str, error: type[BadInputError]) -> str:
         raise error(
             f"{what} {path} is not UTF-8 text (byte {fault.start} is {byte:#04x}). Save it as UTF-8."
         ) from None
+
+
+def read_json(path: str | Path, what: str, error: type[BadInputError]) -> Any:
+    """What a JSON file holds; `what` names it in messages.
+
+    Raises
+    ------
+    error
+        The file is missing, is not UTF-8 text or not JSON.
+    """
+    return parse_json(read_text(path, what, error), path, what, error)
+
+
+def parse_json(text: str, path: str | Path, what: str, error: type[BadInputError]) -> Any:
+    """What a JSON text read from a file holds."""
+    try:
+        return json.loads(text)
+    except json.JSONDecodeError as fault:
+        raise error(f"{what} {path} is not JSON: {fault.msg} in line {fault.lineno}.") from None
 
 
 def write_whole(path: str | Path, data: bytes) -> None:

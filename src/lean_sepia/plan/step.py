@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Sequence
 from datetime import datetime
 from pathlib import Path
@@ -11,7 +10,7 @@ from typing import Any, Literal, get_args
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from lean_sepia.errors import PlanError
-from lean_sepia.text_files import read_text
+from lean_sepia.text_files import read_json
 
 Kind = Literal[
     "wash-model", "primer", "base", "preshade", "tone", "camouflage", "mask", "unmask", "marking",
@@ -180,12 +179,7 @@ def read_plan(path: str | Path) -> tuple[PlanStep, ...]:
     PlanError
         The file is missing, not JSON in UTF-8, or breaks a rule.
     """
-    text = read_text(path, "The plan", PlanError)
-    try:
-        data = json.loads(text)
-    except json.JSONDecodeError as error:
-        raise PlanError(f"The plan {path} is not JSON: {error.msg} in line {error.lineno}.") from None
-    return parse_plan(data)
+    return parse_plan(read_json(path, "The plan", PlanError))
 
 
 def _plain(error: ValidationError, record: Any, position: int) -> str:

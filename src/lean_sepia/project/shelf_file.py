@@ -16,7 +16,7 @@ from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.project import cgats, gpl
 from lean_sepia.project.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
-from lean_sepia.text_files import read_text, write_whole
+from lean_sepia.text_files import parse_json, read_text, write_whole
 
 _CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
@@ -113,10 +113,7 @@ def read_shelf(path: str | Path) -> ShelfContent:
 
 
 def _from_json(text: str, file: Path) -> ShelfContent:
-    try:
-        data = json.loads(text)
-    except json.JSONDecodeError as error:
-        raise ShelfError(f"The shelf {file} is not JSON: {error.msg} in line {error.lineno}.") from None
+    data = parse_json(text, file, "The shelf", ShelfError)
     if not isinstance(data, dict) or not isinstance(data.get("paints"), list):
         raise ShelfError(f'The shelf {file} has no list "paints". A shelf file is {{"paints": [...]}}.')
     for position, record in enumerate(data["paints"]):

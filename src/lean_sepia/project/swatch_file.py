@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
@@ -16,7 +15,7 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.fit import Swatch
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.text_files import read_text
+from lean_sepia.text_files import read_json
 
 
 def read_swatches(path: str | Path) -> list[Swatch]:
@@ -27,11 +26,7 @@ def read_swatches(path: str | Path) -> list[Swatch]:
     ShelfError
         The file is missing, no JSON, or a swatch breaks a rule; the message names the swatch.
     """
-    text = read_text(path, "The swatch file", ShelfError)
-    try:
-        data = json.loads(text)
-    except json.JSONDecodeError as error:
-        raise ShelfError(f"The swatch file {path} is not JSON: {error.msg} in line {error.lineno}.") from None
+    data = read_json(path, "The swatch file", ShelfError)
     if not isinstance(data, dict) or not isinstance(data.get("swatches"), list):
         raise ShelfError(f'{path} has no list "swatches". A swatch file is {{"swatches": [...]}}.')
     return [_swatch(record, f"Swatch {number}") for number, record in enumerate(data["swatches"], start=1)]

@@ -38,11 +38,30 @@ def dragged_paint(mime: QMimeData) -> str | None:
     return bytes(mime.data(DROP_MIME).data()).decode() if mime.hasFormat(DROP_MIME) else None
 
 
-class _RackChip(KeyboardRing, QAbstractButton):
+class DropSource:
+    """For widgets a drop of a paint is dragged from: `pulled` says when the hand has moved far enough."""
+
+    _press: QPoint | None = None
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self._press = event.position().toPoint()
+        super().mousePressEvent(event)  # type: ignore[misc]
+
+    def pulled(self, event: QMouseEvent) -> bool:
+        """Whether this move begins a drag."""
+        if self._press is None:
+            return False
+        away = event.position().toPoint() - self._press
+        if away.manhattanLength() < QApplication.startDragDistance():
+            return False
+        self._press = None
+        return True
+
+
+class _RackChip(DropSource, KeyboardRing, QAbstractButton):
     def __init__(self, paint: Paint) -> None:
         super().__init__()
         self.paint, self._lab = paint, triple(paint.masstone_lab())
-        self._press: QPoint | None = None
         self.setFixedSize(22, 24)
         self.setCursor(Qt.CursorShape.OpenHandCursor)
         self.setAccessibleName(self.tr("Add a drop of {0}").format(paint.name))
@@ -57,14 +76,8 @@ class _RackChip(KeyboardRing, QAbstractButton):
         painter.setPen(QPen(self.palette().color(ACCENT if self.ring else WELL), 2 if self.ring else 1))
         painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self._press = event.position().toPoint()
-        super().mousePressEvent(event)
-
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        far = QApplication.startDragDistance()
-        if self._press is not None and (event.position().toPoint() - self._press).manhattanLength() >= far:
-            self._press = None
+        if self.pulled(event):
             self.setDown(False)
             drag_drop(self, self.paint.id, self._lab)
 

@@ -4,21 +4,21 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtCore import QPoint, QRectF, Qt, Signal
+from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QAbstractButton, QApplication, QFrame, QMenu, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QAbstractButton, QFrame, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.arrays import triple
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import Choice
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
-from lean_sepia.ui.paint_rack import drag_drop, dragged_paint
+from lean_sepia.ui.paint_rack import DropSource, drag_drop, dragged_paint
 from lean_sepia.ui.panel import ElidedLabel, KeyboardRing, button, holder, label, row
 from lean_sepia.ui.swatch import Chip, Drops, Lab, paint_field
 from lean_sepia.ui.theme import ACCENT, SECOND
 
 
-class _PaintDrops(Drops):
+class _PaintDrops(DropSource, Drops):
     """Drops of one paint that can be dragged out of the card."""
 
     dragged_out = Signal()
@@ -26,20 +26,12 @@ class _PaintDrops(Drops):
     def __init__(self, paint_id: str, lab: Lab, count: int) -> None:
         super().__init__(lab, count)
         self._paint_id, self._colour = paint_id, lab
-        self._press: QPoint | None = None
         self.setCursor(Qt.CursorShape.OpenHandCursor)
         self.setToolTip(self.tr("Drag a drop out to take it away"))
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self._press = event.position().toPoint()
-        super().mousePressEvent(event)
-
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        far = QApplication.startDragDistance()
-        if self._press is not None and (event.position().toPoint() - self._press).manhattanLength() >= far:
-            self._press = None
-            if not drag_drop(self, self._paint_id, self._colour):
-                self.dragged_out.emit()
+        if self.pulled(event) and not drag_drop(self, self._paint_id, self._colour):
+            self.dragged_out.emit()
 
 
 class _MenuChip(KeyboardRing, QAbstractButton):

@@ -359,9 +359,7 @@ class ShelfPage(QWidget):
         except SepiaError as error:
             self.session.refused.emit(str(error))
             return
-        self.list.forget()
-        self.refresh()
-        self.session.shelf_changed.emit()
+        self._show_changed()
 
     def _ask_card(self) -> None:
         name, _ = QFileDialog.getSaveFileName(self, self.tr("Print a card"), "swatch-card.pdf", "PDF (*.pdf)")
@@ -411,14 +409,17 @@ class ShelfPage(QWidget):
         except SepiaError as error:
             self.session.refused.emit(str(error))
             return
-        self.list.forget()
-        self.refresh()
-        self.session.shelf_changed.emit()
+        self._show_changed()
         if found.doubtful:
             reasons = "; ".join(
                 self.tr("field {0}: {1}").format(field, reason) for field, reason in found.doubtful
             )
             self.session.refused.emit(self.tr("All are on the shelf. Look again at {0}.").format(reasons))
+
+    def _show_changed(self) -> None:
+        self.list.forget()
+        self.refresh()
+        self.session.shelf_changed.emit()
 
     def _may_replace(self, count: int) -> bool:
         words = self.tr(
