@@ -149,12 +149,6 @@ class RecipeCard(QFrame):
         )
         menu.popup(beside.mapToGlobal(beside.rect().bottomLeft()))
 
-    def set_chosen(self, chosen: bool) -> None:
-        """Outline the card that is compared above."""
-        self.setProperty("chosen", "true" if chosen else "false")
-        self.style().unpolish(self)
-        self.style().polish(self)
-
     def mousePressEvent(self, _event: QMouseEvent) -> None:
         self.chosen.emit()
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPaintEvent, QPen
@@ -18,8 +19,15 @@ COUNTED_DROPS = 10
 
 def qcolor(lab: Sequence[float]) -> tuple[QColor, bool]:
     """The nearest screen colour of L*a*b*, and whether the screen shows it truly."""
-    (red, green, blue), exact = screen_rgb(lab)
+    L, a, b = lab
+    (red, green, blue), exact = _screen(L, a, b)
     return QColor(red, green, blue), exact
+
+
+@lru_cache(maxsize=4096)
+def _screen(L: float, a: float, b: float) -> tuple[tuple[int, int, int], bool]:
+    """`screen_rgb`, remembered: the same few colours are painted again and again."""
+    return screen_rgb((L, a, b))
 
 
 def paint_field(painter: QPainter, rect: QRectF, lab: Lab | None, ink: QColor) -> None:

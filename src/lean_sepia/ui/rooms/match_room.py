@@ -7,7 +7,7 @@ from functools import partial
 
 import numpy as np
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout
 
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.lab import lab_from_reflectance
@@ -153,16 +153,49 @@ class MatchRoom(RoomPage):
         plane.add(self._plane_words)
         self.side.addWidget(plane, 1)
         over = Panel(self.tr("Over what, how many coats"))
-        self._grid = QGridLayout()
-        self._grid.setSpacing(3)
-        self._grid.setColumnStretch(0, 0)
-        over.add(self._grid)
+        self._films = holder(self._film_grid())
+        over.add(self._films)
         self.side.addWidget(over)
         lights = Panel(self.tr("Under other lights"), self.tr("estimated"))
-        self._lights = QHBoxLayout()
-        self._lights.setSpacing(4)
+        self._lights = holder(self._light_row())
         lights.add(self._lights)
         self.side.addWidget(lights)
+
+    def _film_grid(self) -> QGridLayout:
+        """Fields for every ground and number of coats; they are filled, not made anew, when a recipe changes."""
+        grid = QGridLayout()
+        grid.setSpacing(3)
+        grid.setColumnMinimumWidth(0, 66)
+        for column, coats in enumerate(_FILM_COATS):
+            head = label(str(coats), "second")
+            head.setAlignment(Qt.AlignmentFlag.AlignCenter)
+            grid.addWidget(head, 0, column + 1)
+        self._film_fields: dict[tuple[int, int], Fields] = {}
+        for line, (name, _) in enumerate(GROUNDS):
+            grid.addWidget(label(self.tr(name), "second"), line + 1, 0)
+            for column in range(len(_FILM_COATS)):
+                field = Fields(margin=0, height=18)
+                field.setMinimumHeight(18)
+                self._film_fields[line, column] = field
+                grid.addWidget(field, line + 1, column + 1)
+        return grid
+
+    def _light_row(self) -> QHBoxLayout:
+        """A pair of fields and a figure for every light."""
+        lights = QHBoxLayout()
+        lights.setSpacing(4)
+        self._light_fields: dict[str, tuple[Fields, QLabel]] = {}
+        for light in LIGHT_NAMES:
+            cell = QVBoxLayout()
+            cell.setSpacing(2)
+            field, words = Fields(margin=0, height=24), label("", "second")
+            field.setMinimumHeight(24)
+            words.setAlignment(Qt.AlignmentFlag.AlignCenter)
+            self._light_fields[light] = (field, words)
+            cell.addWidget(field)
+            cell.addWidget(words)
+            lights.addWidget(holder(cell), 1)
+        return lights
 
     # Asking the core
 
@@ -263,8 +296,8 @@ class MatchRoom(RoomPage):
         self._figure.setText("")
         self._unit.hide()
         clear(self._cards)
-        clear(self._grid)
-        clear(self._lights)
+        self._films.hide()
+        self._lights.hide()
         self._plane.show_colours([])
         self._plane_words.setText("")
         self.pin.setEnabled(False)
@@ -300,24 +333,44 @@ class MatchRoom(RoomPage):
         clear(self._cards)
         if self.answer is None:
             return
+        for index in range(len(self.answer.choices)):
+            self._cards.addWidget(self._card(index), 1)
+
+    def _card(self, index: int) -> RecipeCard:
+        """A card for one of the choices."""
+        assert self.answer is not None
         paints = {paint.id: paint for paint in self.session.shelf.paints()}
         records = {record["id"]: record for record in self.session.shelf.records()}
-        for index, choice in enumerate(self.answer.choices):
-            card = RecipeCard(choice, paints, records, self._volume, editable=index == self._chosen)
-            card.set_chosen(index == self._chosen)
-            card.chosen.connect(lambda i=index: self.choose(i))
-            card.changed.connect(lambda name, step, i=index: self.change_drops(i, name, step))
-            card.left_out.connect(self.do_without)
-            card.always_wanted.connect(self.always_use)
-            self._cards.addWidget(card, 1)
+        chosen = index == self._chosen
+        card = RecipeCard(self.answer.choices[index], paints, records, self._volume, editable=chosen)
+        card.setProperty("chosen", "true" if chosen else "false")
+        card.chosen.connect(lambda: self.choose(index))
+        card.changed.connect(lambda name, step: self.change_drops(index, name, step))
+        card.left_out.connect(self.do_without)
+        card.always_wanted.connect(self.always_use)
+        return card
+
+    def _renew_cards(self, *indices: int) -> None:
+        """Make these cards anew, once what was clicked on them is done."""
+
+        def renew() -> None:
+            for index in indices:
+                item = self._cards.itemAt(index)
+                old = item.widget() if item else None
+                if old is None or self.answer is None or index >= len(self.answer.choices):
+                    continue
+                self._cards.replaceWidget(old, self._card(index))
+                old.hide()
+                old.deleteLater()
+
+        QTimer.singleShot(0, renew)
 
     def choose(self, index: int) -> None:
         """Compare another card with the target."""
         if index == self._chosen:
             return
-        self._chosen = index
-        # After the click that chose it: the card it came from is replaced.
-        QTimer.singleShot(0, self._fill_cards)
+        before, self._chosen = self._chosen, index
+        self._renew_cards(before, index)
         self._show_choice()
 
     def _show_choice(self) -> None:
@@ -363,6 +416,8 @@ class MatchRoom(RoomPage):
             + (f" {self._why}" if self._why else "")
         )
         self._show_plane(answer, recipe)
+        self._films.show()
+        self._lights.show()
         self._show_grid(answer)
         self._show_lights(answer, recipe)
         self.pin.setEnabled(not choice.pinned or self._laid_differently(answer.zone))
@@ -405,34 +460,14 @@ class MatchRoom(RoomPage):
         )
 
     def _show_grid(self, answer: Answer) -> None:
-        clear(self._grid)
-        for column, coats in enumerate(_FILM_COATS):
-            head = label(str(coats), "second")
-            head.setAlignment(Qt.AlignmentFlag.AlignCenter)
-            self._grid.addWidget(head, 0, column + 1)
-        films = answer.behaviours[self._chosen].films
-        for line, (name, _) in enumerate(GROUNDS):
-            self._grid.addWidget(label(self.tr(name), "second"), line + 1, 0)
-            for column in range(len(_FILM_COATS)):
-                field = Fields(margin=0, height=18)
-                field.setMinimumHeight(18)
-                field.show_labs([triple(films[line, column])])
-                self._grid.addWidget(field, line + 1, column + 1)
-        self._grid.setColumnMinimumWidth(0, 66)
+        for (line, column), field in self._film_fields.items():
+            field.show_labs([triple(answer.behaviours[self._chosen].films[line, column])])
 
     def _show_lights(self, answer: Answer, recipe: Recipe) -> None:
-        clear(self._lights)
         for light, pair in zip(LIGHT_NAMES, answer.behaviours[self._chosen].lights, strict=True):
-            cell = QVBoxLayout()
-            cell.setSpacing(2)
-            field = Fields(margin=0, height=24)
-            field.setMinimumHeight(24)
+            field, words = self._light_fields[light]
             field.show_labs(pair, self.tr("Target and recipe under {0}").format(light))
-            words = label(f"{light.split('-')[0]} {recipe.lights[light]:.1f}", "second")
-            words.setAlignment(Qt.AlignmentFlag.AlignCenter)
-            cell.addWidget(field)
-            cell.addWidget(words)
-            self._lights.addWidget(holder(cell), 1)
+            words.setText(f"{light.split('-')[0]} {recipe.lights[light]:.1f}")
 
     # What the user does
 
@@ -461,9 +496,10 @@ class MatchRoom(RoomPage):
         choices[index] = Choice(self.tr("yours"), recipe)
         behaviours[index] = _behaviour(answer.solver, recipe, answer.target, answer.thinner_share)
         self.answer = replace(answer, choices=tuple(choices), behaviours=tuple(behaviours))
-        self._chosen = index
-        QTimer.singleShot(0, self._fill_cards)
+        before, self._chosen = self._chosen, index
+        self._renew_cards(*{before, index})
         self._show_choice()
+        self._pair.repaint()  # the colours follow the hand; the rest of the room follows them
 
     def do_without(self, name: str) -> None:
         """Leave a bottle out of every recipe for this zone."""
