@@ -187,3 +187,16 @@ def test_choosing_a_card_by_keyboard(room, qtbot):
     qtbot.keyClick(card, Qt.Key.Key_Return)
     assert room._chosen == 1
     assert room._figure.text() == f"{room.answer.choices[1].recipe.de00:.1f}"
+
+
+def test_what_it_takes_to_lay_a_recipe_is_said(room, qtbot):
+    assert "coats at 60 % thinner" in room._hides.text()
+    assert "darker" in room._wet_words.text()
+    assert "214 cm²" in room._needs.text()
+    qtbot.mouseClick(room.take_volume, Qt.MouseButton.LeftButton)
+    assert room.volume.value() == pytest.approx(room._needed_ml, abs=0.06)
+    room.coats.setValue(6)
+    more = room._needed_ml
+    assert more > room.volume.value()
+    room.session.choose_zone("gear")
+    assert not room._laying.isVisible()

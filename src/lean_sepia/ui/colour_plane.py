@@ -58,7 +58,7 @@ class ColourPlane(QWidget):
         self.setAccessibleName(self.tr("Colours in the plane of a* and b*"))
 
     def sizeHint(self) -> QSize:
-        return QSize(240, 206)
+        return QSize(240, 168)
 
     def show_colours(
         self,
