@@ -190,13 +190,13 @@ def test_choosing_a_card_by_keyboard(room, qtbot):
 
 
 def test_what_it_takes_to_lay_a_recipe_is_said(room, qtbot):
-    assert "coats at 60 % thinner" in room._hides.text()
-    assert "darker" in room._wet_words.text()
-    assert "214 cm²" in room._needs.text()
-    qtbot.mouseClick(room.take_volume, Qt.MouseButton.LeftButton)
-    assert room.volume.value() == pytest.approx(room._needed_ml, abs=0.06)
+    assert "coats at 60 % thinner" in room.laying.hides.text()
+    assert "darker" in room.laying.wet.text()
+    assert "214 cm²" in room.laying.needs.text()
+    qtbot.mouseClick(room.laying.take, Qt.MouseButton.LeftButton)
+    assert room.volume.value() == pytest.approx(room.laying.needed_ml, abs=0.06)
     room.coats.setValue(6)
-    more = room._needed_ml
+    more = room.laying.needed_ml
     assert more > room.volume.value()
     room.session.choose_zone("gear")
-    assert not room._laying.isVisible()
+    assert not room.laying.isVisible()

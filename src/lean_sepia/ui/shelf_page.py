@@ -32,6 +32,7 @@ from lean_sepia.photo.swatch_card import CardReading, read_card
 from lean_sepia.project.card_shelf import ReadShelf, shelf_from_card
 from lean_sepia.project.shelf_file import ShelfContent, read_shelf, write_shelf
 from lean_sepia.ui.card_dialog import CardDialog
+from lean_sepia.ui.file_filters import PICTURE_FILTER
 from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, KeyboardRing, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.swatch import Fields, Lab, lab_words, paint_field
@@ -376,8 +377,6 @@ class ShelfPage(QWidget):
             self.session.refused.emit(str(error))
 
     def _ask_card_photo(self) -> None:
-        from lean_sepia.ui.window import PICTURE_FILTER
-
         name, _ = QFileDialog.getOpenFileName(self, self.tr("Photo of a painted card"), "", PICTURE_FILTER)
         if not name:
             return

@@ -21,15 +21,13 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.errors import SepiaError
 from lean_sepia.ui import theme
+from lean_sepia.ui.file_filters import PICTURE_FILTER, PROJECT_FILTER
 from lean_sepia.ui.job import Jobs
 from lean_sepia.ui.settings import Settings, save_settings
 from lean_sepia.ui.start_page import StartPage
 
 if TYPE_CHECKING:
     from lean_sepia.ui.workspace import Workspace
-
-PROJECT_FILTER = "Lean Sepia (*.sepia)"
-PICTURE_FILTER = "Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.bmp *.gif *.heic *.heif *.dng *.nef *.cr2 *.cr3 *.arw *.raf *.orf *.rw2);;All files (*)"
 
 
 class MainWindow(QMainWindow):

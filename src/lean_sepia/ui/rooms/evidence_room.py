@@ -31,6 +31,7 @@ from lean_sepia.project.straightened import straightened_copy
 from lean_sepia.ui.anchor_dialog import AnchorDialog
 from lean_sepia.ui.cast_panel import CastPanel
 from lean_sepia.ui.features_panel import FeaturesPanel
+from lean_sepia.ui.file_filters import PICTURE_FILTER
 from lean_sepia.ui.greys_panel import GreysPanel
 from lean_sepia.ui.loupe import Loupe
 from lean_sepia.ui.panel import ElidedLabel, button, clear, label, row, scrolled
@@ -512,8 +513,6 @@ class EvidenceRoom(RoomPage):
         self.session.edit(self.tr("About {0}").format(changed.title), change)
 
     def _ask_photos(self) -> None:
-        from lean_sepia.ui.window import PICTURE_FILTER
-
         names, _ = QFileDialog.getOpenFileNames(self, self.tr("Photos"), "", PICTURE_FILTER)
         workspace = self.window().workspace
         if names and workspace:

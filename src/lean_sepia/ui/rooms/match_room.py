@@ -22,13 +22,13 @@ from lean_sepia.paint.paint import Palette
 from lean_sepia.project import edits
 from lean_sepia.project.questions import BASE_COATS, BASE_THINNER, base_laying, films_over_grounds
 from lean_sepia.project.targets import Target
-from lean_sepia.recipe.batch import batch_volume
 from lean_sepia.recipe.choice import Choice, base_paints, offer
 from lean_sepia.recipe.mix import NO_LIMITS, Limits, MixSolver, Recipe
 from lean_sepia.recipe.parts import DROPS_PER_ML, reduced, stray_drops
 from lean_sepia.recipe.reasons import media_cautions, wet_and_dry, why_not_exactly
 from lean_sepia.ui.batch_dialog import BatchDialog
 from lean_sepia.ui.colour_plane import ColourPlane, Point
+from lean_sepia.ui.laying_panel import LayingPanel
 from lean_sepia.ui.named_pair import NamedPair
 from lean_sepia.ui.paint_rack import PaintRack
 from lean_sepia.ui.panel import Panel, button, clear, count_box, holder, label, measure_box, row
@@ -169,20 +169,9 @@ class MatchRoom(RoomPage):
         self._lights = holder(self._light_row())
         lights.add(self._lights)
         self.side.addWidget(lights)
-        laying = Panel(self.tr("Laying it"))
-        self._wet = Fields(margin=0, height=20)
-        self._wet.setFixedSize(64, 20)
-        self._wet_words, self._hides = label("", "second", wrap=True), label("", "second", wrap=True)
-        self._needs = label("", "second", wrap=True)
-        self.take_volume = self._tool_button(self.tr("Take"), self._use_volume)
-        self._cautions = label("", "second", wrap=True)
-        self._needed_ml: float | None = None
-        laying.add(self._hides)
-        laying.add(row(self._wet, self._wet_words, spacing=8))
-        laying.add(row(self._needs, self.take_volume, spacing=8))
-        laying.add(self._cautions)
-        self._laying = laying
-        self.side.addWidget(laying)
+        self.laying = LayingPanel()
+        self.laying.volume_wanted.connect(lambda volume: self.volume.setValue(round(volume, 1)))
+        self.side.addWidget(self.laying)
 
     def _film_grid(self) -> QGridLayout:
         """Fields for every ground and number of coats; they are filled, not made anew, when a recipe changes."""
@@ -321,7 +310,7 @@ class MatchRoom(RoomPage):
         clear(self._cards)
         self._films.hide()
         self._lights.hide()
-        self._laying.hide()
+        self.laying.hide()
         self._plane.show_colours([])
         self._plane_words.setText("")
         self.pin.setEnabled(False)
@@ -444,7 +433,17 @@ class MatchRoom(RoomPage):
         self._lights.show()
         self._show_grid(answer)
         self._show_lights(answer, recipe)
-        self._show_laying(answer, recipe)
+        how = answer.behaviours[self._chosen]
+        zone = self.session.project.zone(answer.zone)
+        self.laying.show_recipe(
+            recipe.lab,
+            how.wet,
+            how.hides_coats,
+            answer.thinner_share,
+            zone.area_cm2,
+            self.coats.value(),
+            how.cautions,
+        )
         self.pin.setEnabled(not choice.pinned or self._laid_differently(answer.zone))
 
     def _expected(self, recipe: Recipe) -> str:
@@ -492,41 +491,6 @@ class MatchRoom(RoomPage):
             field, words = self._light_fields[light]
             field.show_labs(pair, self.tr("Target and recipe under {0}").format(light))
             words.setText(f"{light.split('-')[0]} {recipe.lights[light]:.1f}")
-
-    def _show_laying(self, answer: Answer, recipe: Recipe) -> None:
-        """What it takes to lay the recipe: coats, how it looks wet, how much to mix, what its media need."""
-        how, thinner = answer.behaviours[self._chosen], answer.thinner_share
-        self._laying.show()
-        self._hides.setText(
-            self.tr("Never hides its ground: it stays a film.")
-            if how.hides_coats is None
-            else self.tr("Hides in about {0} coats at {1} % thinner.").format(
-                max(1, round(how.hides_coats)), round(100 * thinner)
-            )
-        )
-        self._wet.show_labs([how.wet, recipe.lab], self.tr("Wet and dry"))
-        self._wet_words.setText(self.tr("Wet it is {0}.").format(difference(recipe.lab, how.wet).words))
-        area = self.session.project.zone(answer.zone).area_cm2
-        self._needed_ml = None
-        if area:
-            batch = batch_volume(area, self.coats.value(), thinner_share=thinner)
-            self._needed_ml = batch.total_ml
-            words = self.tr("{0} cm² in {1} coats: {2} ml, {3} of it thinner.")
-            self._needs.setText(
-                words.format(
-                    f"{area:g}", self.coats.value(), f"{batch.total_ml:.1f}", f"{batch.thinner_ml:.1f}"
-                )
-            )
-        else:
-            self._needs.setText(self.tr("Give the zone an area (… above the zones) to know how much to mix."))
-        self.take_volume.setVisible(self._needed_ml is not None)
-        self._cautions.setText(" ".join(how.cautions))
-        self._cautions.setVisible(bool(how.cautions))
-
-    def _use_volume(self) -> None:
-        """Mix as much as the zone takes."""
-        if self._needed_ml is not None:
-            self.volume.setValue(round(self._needed_ml, 1))
 
     # What the user does
 
