@@ -12,7 +12,7 @@ from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import xyz_from_reflectance
 from lean_sepia.demo.card_photo import PAPER, TONER, Shot, photograph_card
 from lean_sepia.errors import SampleError
-from lean_sepia.paint.identify import from_lab_films, internal_from_lab, one_constant
+from lean_sepia.paint.identify import from_lab_films, internal_from_lab, is_white, one_constant
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.saunderson import into_paint, through_surface
@@ -89,8 +89,7 @@ def _mixtures() -> bool:
             for ground in (PAPER, TONER)
         ]
         surface = internal_from_lab(masstone, paint.g)
-        white = masstone[0] > 88 and np.hypot(*masstone[1:]) < 10
-        start = one_constant(surface.R_i, paint.medium, bool(white))
+        start = one_constant(surface.R_i, paint.medium, is_white(masstone))
         fitted = from_lab_films(start, surface.g, masstone, list(zip(films, grounds, strict=True)), 1.0)
         for shelf, (K, S) in ((alone, start), (card, fitted)):
             shelf.append(

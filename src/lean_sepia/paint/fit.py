@@ -183,17 +183,16 @@ class _Problem:
     def misses(self, theta: FloatArray) -> FloatArray:
         """ΔE00 (n,) of every swatch."""
         K, S = self.constants(theta)
-        answer = np.empty(len(self._swatches))
-        for i, swatch in enumerate(self._swatches):
-            shares = self._shares[i]
-            R = swatch.laying.measured(shares @ K, shares @ S, shares @ self._g)
-            read = (
-                swatch.lab
-                if swatch.lab is not None
-                else lab_from_xyz(np.asarray(swatch.reflectance) @ weights())
-            )
-            answer[i] = float(delta_e00(lab_from_xyz(R @ weights()), read))
-        return answer
+        return np.array([self._miss(K, S, i) for i in range(len(self._swatches))])
+
+    def _miss(self, K: FloatArray, S: FloatArray, i: int) -> float:
+        """ΔE00 of one swatch."""
+        swatch, shares = self._swatches[i], self._shares[i]
+        R = swatch.laying.measured(shares @ K, shares @ S, shares @ self._g)
+        read = (
+            swatch.lab if swatch.lab is not None else lab_from_xyz(np.asarray(swatch.reflectance) @ weights())
+        )
+        return float(delta_e00(lab_from_xyz(R @ weights()), read))
 
     def solve(self, start: FloatArray) -> FloatArray:
         """Most probable parameters (p, 20)."""
@@ -232,7 +231,7 @@ class _Problem:
             residual, J = self._reading(K, S, self._shares[i], swatch)
             weight = _weight(residual)
             step = np.linalg.solve(hessian - weight * (J.T @ J), weight * (J.T @ residual))
-            answer[i] = self.misses(theta + step.reshape(theta.shape))[i]
+            answer[i] = self._miss(*self.constants(theta + step.reshape(theta.shape)), i)
         return answer
 
     def _system(self, theta: FloatArray) -> tuple[float, FloatArray, FloatArray]:

@@ -39,6 +39,7 @@ DEFAULT_COATS = {
 }
 """Coats in which a typical paint of a medium hides (practice)."""
 
+_WHITE_LIGHTNESS, _WHITE_CHROMA = 88.0, 10.0
 WHITE_SCATTERING = 5.0  # titanium white against a typical coloured paint: it then hides in 6 coats (practice)
 
 
@@ -75,6 +76,12 @@ def internal_from_lab(lab: npt.ArrayLike, g: float = 1.0) -> SurfaceColour:
                     high = middle
             g, best = low, best_low
     return SurfaceColour(np.clip(into_paint(best.reflectance, g), 1e-4, 1 - 1e-4), g, best.miss_de00)
+
+
+def is_white(lab: npt.ArrayLike) -> bool:
+    """Whether a masstone of this L*a*b* (3,) is taken for a white, which scatters far more than other paints (practice)."""
+    L, a, b = np.asarray(lab, dtype=float)
+    return bool(L > _WHITE_LIGHTNESS and np.hypot(a, b) < _WHITE_CHROMA)
 
 
 @cache

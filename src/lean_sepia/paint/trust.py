@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.arrays import FloatArray
+from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.paint.fit import Doubt, curves
@@ -44,9 +44,8 @@ def predict(paints: Sequence[Paint], parts: Sequence[float], laying: Laying = OP
     shares = counts / counts.sum()
     palette = Palette.of(paints)
     lab = laying.lab(*palette.mixture(shares))
-    L, a, b = (float(value) for value in lab)
     knowledge = min(paint.knowledge for paint in paints)
-    return Prediction((L, a, b), _radius(paints, shares, laying, lab, knowledge), knowledge)
+    return Prediction(triple(lab), _radius(paints, shares, laying, lab, knowledge), knowledge)
 
 
 def _radius(

@@ -14,7 +14,7 @@ import numpy as np
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.identify import from_lab_films, internal_from_lab, one_constant
+from lean_sepia.paint.identify import from_lab_films, internal_from_lab, is_white, one_constant
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import FINISHES, MEDIA, Knowledge
 from lean_sepia.paint.saunderson import SHEEN
@@ -22,7 +22,7 @@ from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.text_files import read_text
 
 _COLUMNS = ("field", "id", "name", "medium", "finish")
-_WHITE_LIGHTNESS, _WHITE_CHROMA, _NO_FIT_DE00 = 88.0, 10.0, 6.0
+_NO_FIT_DE00 = 6.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -136,9 +136,7 @@ def _paint(
     field: FieldReading, names: Mapping[str, str], grounds: tuple[np.ndarray, np.ndarray], X: float
 ) -> tuple[ReadPaint, float]:
     surface = internal_from_lab(field.masstone.lab, SHEEN[names["finish"]])
-    L, a, b = field.masstone.lab
-    white = L > _WHITE_LIGHTNESS and float(np.hypot(a, b)) < _WHITE_CHROMA
-    start = one_constant(surface.R_i, names["medium"], white)
+    start = one_constant(surface.R_i, names["medium"], is_white(field.masstone.lab))
     films = [(field.over_white.lab, grounds[0]), (field.over_black.lab, grounds[1])]
     K, S = from_lab_films(start, surface.g, field.masstone.lab, films, X)
     record = {

@@ -17,7 +17,7 @@ from lean_sepia.colour.spectrum import WAVELENGTHS_NM, resample
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.paint import Paint
 
-LABEL, SUFFIXES = "CGATS.17 text", (".txt", ".cgats", ".it8", ".ti3")
+SUFFIXES = (".txt", ".cgats", ".it8", ".ti3")
 _BAND = re.compile(r"(?:SPECTRAL_(?:NM_?|DEC)?|NM_?|R_?|SPEC_)(\d{3})(?:\.0+)?$", re.IGNORECASE)
 _D50 = np.array([0.9642, 1.0, 0.8251])  # ICC.1, the white of the profile connection space
 _NAMES = ("SAMPLE_NAME", "SAMPLENAME", "NAME", "SAMPLE_LOC", "SAMPLE_ID", "SAMPLEID")

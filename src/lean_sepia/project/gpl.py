@@ -14,7 +14,7 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.paint import Paint
 from lean_sepia.project.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
 
-LABEL, SUFFIXES = "GPL palette", (".gpl",)
+SUFFIXES = (".gpl",)
 _HEAD = "GIMP Palette"  # the first line that the format asks for
 _LINE = re.compile(r"\s*(\d+)\s+(\d+)\s+(\d+)\s*(.*)$")
 

@@ -21,13 +21,13 @@ from lean_sepia.paint.identify import (
     from_lab_tint,
     from_tint,
     internal_from_lab,
+    is_white,
     one_constant,
 )
 from lean_sepia.paint.paint import FINISHES, MEDIA, Knowledge, Paint
 from lean_sepia.paint.saunderson import K1, K2, SHEEN, into_paint
 
 _ID = re.compile(r"[a-z0-9._-]+")
-_WHITE_LIGHTNESS, _WHITE_CHROMA = 88.0, 10.0
 
 
 @dataclass(frozen=True)
@@ -158,7 +158,7 @@ def _is_white(paint: Paint, masstone: _Masstone) -> bool:
     lab = masstone.lab
     if lab is None:
         return float(masstone.R_i.min()) > 0.6
-    return bool(lab[0] > _WHITE_LIGHTNESS and np.hypot(lab[1], lab[2]) < _WHITE_CHROMA)
+    return is_white(lab)
 
 
 def _tint_white(record: Mapping[str, Any], whites: Mapping[str, Paint], who: str) -> tuple[Paint, float]:

@@ -21,8 +21,8 @@ from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lights import weights, white
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Palette
-from lean_sepia.paint.saunderson import K1, K2, SHEEN
+from lean_sepia.paint.paint import Palette, sheen_of
+from lean_sepia.paint.saunderson import K1, K2
 from lean_sepia.recipe.parts import proportions
 
 Progress = Callable[[float], None]
@@ -41,8 +41,7 @@ class QuickColours:
     def __init__(self, palette: Palette, laying: Laying) -> None:
         self._K = np.ascontiguousarray(palette.K[:, _BANDS], dtype=np.float32)
         self._S = np.ascontiguousarray(palette.S[:, _BANDS], dtype=np.float32)
-        g = palette.g if laying.varnish is None else np.full(len(palette.g), SHEEN[laying.varnish])
-        self._g = g.astype(np.float32)
+        self._g = sheen_of(laying.varnish, palette.g).astype(np.float32)
         self._X = np.float32(laying.X)
         self._ground = None if laying.ground is None else laying.ground[_BANDS].astype(np.float32)
         self._to_ratio = (_fitted_weights(palette, laying) / white()).astype(np.float32)

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
+from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
@@ -113,7 +114,7 @@ def wet_and_dry(
     counts = np.asarray(parts, dtype=float)
     K, S, g = Palette.of(paints).mixture(counts / counts.sum())
     wet, dry = replace(laying, varnish="wet").lab(K, S, g), laying.lab(K, S, g)
-    return (float(wet[0]), float(wet[1]), float(wet[2])), (float(dry[0]), float(dry[1]), float(dry[2]))
+    return triple(wet), triple(dry)
 
 
 def media_cautions(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import partial
+from functools import cache, partial
 
 import numpy as np
 from PySide6.QtCore import Qt, QTimer
@@ -584,6 +584,12 @@ class MatchRoom(RoomPage):
         )
 
 
+@cache
+def _ground_reflectances() -> list[FloatArray]:
+    """Internal reflectance (31,) of every undercoat that is shown: always the same."""
+    return [internal_from_lab(lab).R_i for _, lab in GROUNDS]
+
+
 def _behaviour(solver: MixSolver, recipe: Recipe, target: Target, thinner_share: float) -> Behaviour:
     """Stray drops, films and lights of one recipe."""
     index_of = {paint.id: index for index, paint in enumerate(solver.palette.paints)}
@@ -593,15 +599,14 @@ def _behaviour(solver: MixSolver, recipe: Recipe, target: Target, thinner_share:
         solver.colour_of(which, stray_drops(counts, solver.max_parts, solver.cup_drops))
     )
     thickness = [film_thickness(coats, thinner_share) for coats in _FILM_COATS]
-    grounds = [internal_from_lab(lab).R_i for _, lab in GROUNDS]
-    films = films_over_grounds([solver.palette.paints[i] for i in which], counts, grounds, thickness)
+    used = [solver.palette.paints[i] for i in which]
+    films = films_over_grounds(used, counts, _ground_reflectances(), thickness)
     R, target_R = solver.colour_of(which, counts), estimate_reflectance(target.lab).reflectance
     # Shown on a screen that is D65: each light's pair as Lab adapted to that light.
     lights = tuple(
         (triple(lab_from_reflectance(target_R, light)), triple(lab_from_reflectance(R, light)))
         for light in LIGHT_NAMES
     )
-    used = [solver.palette.paints[i] for i in which]
     K, S, g = Palette.of(used).mixture(np.array(counts) / sum(counts))
     X = thickness_to_hide(K, S, float(g))
     wet, _ = wet_and_dry(used, counts, solver.laying)
