@@ -17,7 +17,6 @@ from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
 from lean_sepia.paint.film import film_thickness, thickness_to_hide
 from lean_sepia.paint.identify import internal_from_lab
-from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Palette
 from lean_sepia.project import edits
 from lean_sepia.project.questions import BASE_COATS, BASE_THINNER, base_laying, films_over_grounds
@@ -252,8 +251,16 @@ class MatchRoom(RoomPage):
         self._pair.setEnabled(False)
         self._show_limits()
         self.rack.show_paints(base_paints(self.session.shelf.paints()))
+        # What the job needs is taken here: it must not look at widgets from its own thread.
+        drops = round(self._volume * DROPS_PER_ML)
+        new_solver = partial(
+            MixSolver, base_paints(self.session.shelf.paints()), laying, max_paints=self.paints.value(),
+            max_parts=self.parts.value(), limits=self._limits,
+        )  # fmt: skip
         self.session.jobs.start(
-            "match", lambda progress: self._solve(progress, key, laying, zone, target, pinned), self._show
+            "match",
+            lambda progress: self._solve(progress, key, new_solver, drops, zone, target, pinned, thinner),
+            self._show,
         )
 
     def _pinned(self, zone: str) -> tuple[tuple[str, int], ...] | None:
@@ -265,25 +272,18 @@ class MatchRoom(RoomPage):
             (project.paint(version).shelf_id, count) for version, count in project.recipe(coat.recipe).parts
         )
 
-    def _solve(self, progress, key: tuple, laying: Laying, zone: str, target: Target, pinned) -> Answer:
+    def _solve(
+        self, progress, key: tuple, new_solver, cup_drops: int, zone: str, target: Target, pinned, thinner_share: float
+    ) -> Answer:  # fmt: skip
         """Runs in a job: recipes, their stray drops, films and lights."""
-        paints = base_paints(self.session.shelf.paints())
         if self._solver is None or self._solver[0] != key:
-            solver = MixSolver(
-                paints,
-                laying,
-                max_paints=self.paints.value(),
-                max_parts=self.parts.value(),
-                limits=self._limits,
-            )
-            self._solver = (key, solver)
+            self._solver = (key, new_solver())
         solver = self._solver[1]
-        solver.cup_drops = round(self._volume * DROPS_PER_ML)
+        solver.cup_drops = cup_drops
         ranked = solver.solve(target.lab, count=120, progress=progress, half90=target.half90)
         choices = offer(solver, ranked, target.lab, pinned, half90=target.half90)
-        share = self.thinner.value() / 100
-        behaviours = tuple(_behaviour(solver, choice.recipe, target, share) for choice in choices)
-        return Answer(zone, target, tuple(choices), behaviours, solver, share)
+        behaviours = tuple(_behaviour(solver, choice.recipe, target, thinner_share) for choice in choices)
+        return Answer(zone, target, tuple(choices), behaviours, solver, thinner_share)
 
     # Showing the answer
 
