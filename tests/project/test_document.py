@@ -9,9 +9,10 @@ from lean_sepia.errors import EditError
 from lean_sepia.plan.rules import check_plan
 from lean_sepia.project import edits
 from lean_sepia.project.advice import ROOMS, advice, contradiction, room_states
+from lean_sepia.project.match import base_laying
 from lean_sepia.project.model import Project, Sample, dangling_reference
 from lean_sepia.project.paints import paint_of, recipe_paint, version_of
-from lean_sepia.project.questions import base_laying, base_parts
+from lean_sepia.project.questions import base_parts
 from lean_sepia.project.strata import seen_miss, strata_of
 from lean_sepia.project.targets import targets_of
 

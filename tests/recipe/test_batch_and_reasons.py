@@ -75,7 +75,7 @@ def test_a_batch_that_cannot_be_is_refused(acrylics, batch):
 def test_substitutes_do_without_the_bottle_and_keep_the_others(acrylics):
     recipe = MixSolver(acrylics).solve([52, -12, 4])[0]
     missing = recipe.parts[-1][0]
-    found = substitutes(acrylics, recipe.parts, missing)
+    found = substitutes(acrylics, recipe.parts, {missing})
     assert found
     assert all(missing not in dict(one.recipe.parts) for one in found)
     kept = [one.kept for one in found]
@@ -83,7 +83,7 @@ def test_substitutes_do_without_the_bottle_and_keep_the_others(acrylics):
     assert kept[0] == len(recipe.parts) - 1
     assert min(one.recipe.de00 for one in found) < 5
     with pytest.raises(ShelfError, match="not in this recipe"):
-        substitutes(acrylics, recipe.parts, "nowhere")
+        substitutes(acrylics, recipe.parts, {"nowhere"})
 
 
 def test_why_not_says_the_direction_or_that_parts_are_coarse(acrylics):

@@ -162,7 +162,7 @@ def test_a_ratio_is_read_both_ways_and_used(room, qtbot, monkeypatch):
 
 
 def test_a_batch_that_came_out_wrong_is_put_right(room, qtbot):
-    solver, target = room.answer.solver, room.answer.target.lab
+    solver, target = room.answer.solver, room.answer.question.target.lab
     recipe = room.answer.choices[0].recipe
     batch = {name: float(count) for name, count in recipe.parts}
     dialog = BatchDialog(solver.palette.paints, batch, target, recipe.lab, solver.laying)

@@ -126,7 +126,7 @@ def test_match_pins_what_is_chosen(workspace, qtbot):
     session.choose_zone("band")
     workspace.open_room("match")
     room = workspace.rooms["match"]
-    assert room.answer.zone == "band"
+    assert room.answer.question.zone == "band"
     cards = [room._cards.itemAt(i).widget() for i in range(room._cards.count())]
     assert all(isinstance(card, RecipeCard) for card in cards)
     qtbot.mouseClick(cards[1], Qt.MouseButton.LeftButton)

@@ -25,6 +25,7 @@ from lean_sepia.project.edits import (
     set_anchors,
     set_school,
 )
+from lean_sepia.project.match import base_laying
 from lean_sepia.project.model import (
     AnchorMark,
     Lab,
@@ -40,7 +41,6 @@ from lean_sepia.project.model import (
 )
 from lean_sepia.project.questions import (
     Outline,
-    base_laying,
     base_parts,
     cast_of,
     glaze_pairs,

@@ -9,6 +9,7 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
+from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.demo.pigments import pigment_mixture
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, thickness_to_hide
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
@@ -95,6 +96,9 @@ ASKEL = (
     Bottle("Pigment soot", {_LB: 40, _RU: 4}, 2.0, "lab"),
     Bottle("Pigment salt", {_TI: 50, _ZN: 20}, 2.0, "lab"),
 )
+CLEAR = (("Gloss medium", "gloss"), ("Flat base", "flat"))
+"""Binder without pigment, and binder with a matting agent: they change a mixture's sheen, not its colour."""
+
 STEEL = Bottle("Worn steel", {_IB: 10, _TI: 10}, 2.0, "lab", finish="metallic")
 
 
@@ -135,6 +139,14 @@ def _record(bottle: Bottle, line: str, medium: str, stock_ml: float) -> Record:
     return record
 
 
+def _medium(name: str, finish: str) -> Record:
+    haze = 0.02 if finish == "flat" else 0.004  # a matting agent scatters a little
+    return {
+        "id": paint_id(name), "name": name, "line": "Sundrin", "medium": "acrylic-water", "finish": finish,
+        "K": [0.001] * BANDS, "S": [haze] * BANDS, "stock_ml": 0.0,
+    }  # fmt: skip
+
+
 def _lab(R_i: FloatArray, g: float) -> list[float]:
     return np.round(lab_from_reflectance(through_surface(R_i, g)), 2).tolist()
 
@@ -149,6 +161,7 @@ def demo_shelf() -> ShelfContent:
         (ASKEL, "Askel", "pigment"),
     )
     records = [_record(bottle, line, medium, 0.0) for bottles, line, medium in lines for bottle in bottles]
+    records += [_medium(name, finish) for name, finish in CLEAR]
     for record, millilitres in zip(records, stock, strict=False):
         record["stock_ml"] = float(millilitres)
     return ShelfContent(tuple(records), {"illuminant": "D65", "observer": "2 degree"})

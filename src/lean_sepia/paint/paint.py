@@ -11,7 +11,7 @@ import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
-from lean_sepia.paint.kubelka_munk import opaque_reflectance
+from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance
 from lean_sepia.paint.saunderson import SHEEN, through_surface
 
 MEDIA = ("acrylic-water", "acrylic-alcohol", "lacquer", "enamel", "oil", "pigment", "pastel")
@@ -19,7 +19,7 @@ FINISHES = ("flat", "satin", "gloss", "metallic")
 SURFACE_ONLY_MEDIA = ("pigment", "pastel")
 """Media that lie on a surface as powder and are never solved as part of a wet mixture."""
 
-
+_CLEAR_TRANSMITTANCE = 0.9
 _MIXING_GROUPS = (
     frozenset({"acrylic-water", "acrylic-alcohol"}),
     frozenset({"enamel", "oil"}),
@@ -67,6 +67,11 @@ class Paint:
     def mixes(self) -> bool:
         """Whether the paint may be part of a wet mixture (no metallics, no loose powder)."""
         return self.finish != "metallic" and self.medium not in SURFACE_ONLY_MEDIA
+
+    @property
+    def clear(self) -> bool:
+        """Whether it is a medium, such as a gloss medium or flat base: one film of it lets nearly all light through."""
+        return self.mixes and bool(layer(self.K, self.S, 1.0)[1].min() > _CLEAR_TRANSMITTANCE)
 
     def masstone_lab(self) -> FloatArray:
         """L*a*b* (3,) of the opaque paint at its own sheen."""

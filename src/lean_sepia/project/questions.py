@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -14,10 +14,6 @@ from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.errors import EditError
-from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Paint, Palette
-from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.photo.cast import AS_FOUND, Anchor, Cast, fit_cast
 from lean_sepia.photo.combine import same_paint_in_shade
 from lean_sepia.photo.grey_evidence import PrintGrey, SchemeFit, rank_schemes
@@ -33,7 +29,6 @@ from lean_sepia.photo.patch import (
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.sample import SampledColour, sample_patch
 from lean_sepia.photo.shares import area_shares
-from lean_sepia.plan.step import VARNISHES
 from lean_sepia.project.edits import fresh_id
 from lean_sepia.project.model import (
     AnchorMark,
@@ -49,7 +44,7 @@ from lean_sepia.project.model import (
     WearClass,
     WearRecord,
 )
-from lean_sepia.project.strata import Strata, final_sheen, ground_below
+from lean_sepia.project.strata import Strata, final_sheen
 from lean_sepia.wear.survey import Survey, survey
 
 
@@ -65,8 +60,6 @@ class Outline:
 
 
 _ANY_HUE, _NO_COLOUR_DE00 = (-60.0, 60.0), 50.0
-BASE_COATS, BASE_THINNER = 2, 0.6
-"""How a base is laid unless the user says otherwise: two airbrushed coats, 60 % thinner (practice)."""
 
 
 def cast_of(pixels: Pixels, anchors: Sequence[AnchorMark], tones: Tones = "colour") -> Cast:
@@ -262,17 +255,6 @@ def _class_lab(found: Survey, name: str, xyz: FloatArray) -> Lab:
     return triple(lab_from_xyz(xyz[mask].mean(axis=0))) if mask.any() else (0.0, 0.0, 0.0)
 
 
-def base_laying(
-    project: Project, zone_id: str, passes: int = BASE_COATS, thinner_share: float = BASE_THINNER
-) -> Laying:
-    """How a zone's base is laid: over its primer, and judged under its final varnish."""
-    coats = project.coats_of(zone_id)
-    X = film_thickness(passes, thinner_share)
-    laying = Laying(ground_below(project, zone_id, "base"), X)
-    varnish = next((coat for coat in reversed(coats) if coat.on and coat.kind in VARNISHES), None)
-    return replace(laying, varnish=VARNISHES[varnish.kind]) if varnish else laying
-
-
 def base_parts(project: Project, zone_id: str) -> list[tuple[str, int]]:
     """Whole parts by shelf id of a zone's base recipe.
 
@@ -297,17 +279,3 @@ def glaze_pairs(project: Project, cuts: Mapping[str, Strata]) -> list[tuple[str,
         if target is not None and before is not None:
             pairs.append((zone.id, before, final_sheen(project.coats_of(zone.id)), target.lab))
     return pairs
-
-
-def films_over_grounds(
-    paints: Sequence[Paint],
-    parts: Sequence[int],
-    grounds: Sequence[FloatArray],
-    films: Sequence[float],
-    g: float = SHEEN["flat"],
-) -> FloatArray:
-    """L*a*b* (grounds, films, 3) of a mixture over several grounds at several thicknesses."""
-    counts = np.array(parts, dtype=float)
-    K, S, _ = Palette.of(paints).mixture(counts / counts.sum())
-    sheen = np.array(g)
-    return np.stack([[Laying(ground, X).lab(K, S, sheen) for X in films] for ground in grounds])

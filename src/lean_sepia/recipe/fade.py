@@ -98,7 +98,7 @@ def choose_lighteners(
     shares = steps[:, 1] / steps.sum(axis=1)
     found = []
     for paint in paints:
-        if not paint.mixes or not media_mix(paint.medium, base.medium) or used == {paint.id}:
+        if not paint.mixes or paint.clear or not media_mix(paint.medium, base.medium) or used == {paint.id}:
             continue
         if (paint.masstone_lab()[0] > base_lab[0]) != upwards:
             continue

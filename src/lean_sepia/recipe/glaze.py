@@ -71,7 +71,7 @@ def choose_glazes(
         raise ColourError(
             f"Each base needs its own target: found {len(bases)} bases and {len(targets)} targets."
         )
-    usable = [paint for paint in paints if paint.mixes]
+    usable = [paint for paint in paints if paint.mixes and not paint.clear]
     if not usable:
         raise ShelfError(
             "No paint on this shelf can be thinned to a glaze: metallics and powders are laid alone."

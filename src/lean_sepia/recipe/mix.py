@@ -8,6 +8,7 @@ part at a time.
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from copy import copy
 from dataclasses import dataclass, field
 from math import comb
 
@@ -129,6 +130,7 @@ class MixSolver:
             for paint in self.palette.paints
         ])  # fmt: skip
         self._groups = _mixing_groups(self.palette.paints)
+        self._sought = _sought(self.palette.paints, limits)
         self._quick: QuickColours | None = None
         self._tables: dict[int, MixtureTable] = {}
 
@@ -177,6 +179,12 @@ class MixSolver:
             row[0, self._index[name]] += number
         goal = np.asarray(target, dtype=float)
         return self._rated(self._exact(row, goal), goal, None if half90 is None else np.asarray(half90))[0]
+
+    def for_cup(self, drops: int | None) -> MixSolver:
+        """The same solver, with its stored mixtures, for another number of drops in the cup."""
+        other = copy(self)
+        other.cup_drops = drops
+        return other
 
     def colour_of(self, paints: Sequence[int], parts: npt.ArrayLike) -> FloatArray:
         """Measured reflectance (..., 31) of parts (..., k) of the paints at these indices of the palette."""
@@ -227,7 +235,8 @@ class MixSolver:
         same = np.all(self._groups[sets] == self._groups[sets[:, :1]], axis=1)
         has_all = np.all(np.any(sets[:, :, None] == self._must, axis=1), axis=1)
         most = min(self.max_parts, _TABLE_PARTS)
-        table = MixtureTable.of(self._quick_colours(), sets[same & has_all], most, progress)
+        fits = same & has_all & np.all(self._sought[sets], axis=1)
+        table = MixtureTable.of(self._quick_colours(), sets[fits], most, progress)
         if self._most_share.min() < 1:
             table.drop_beyond(self._most_share)
         if whole:
@@ -252,6 +261,8 @@ class MixSolver:
         if self._groups.max() > 0:
             groups = np.where(present, self._groups, -1).max(axis=1)
             fine &= np.all(~present | (self._groups == groups[:, None]), axis=1)
+        if not self._sought.all():
+            fine &= ~present[:, ~self._sought].any(axis=1)
         if len(self._must):
             fine &= present[:, self._must].all(axis=1)
         if self._most_share.min() < 1:
@@ -401,6 +412,13 @@ def _usable(paints: Sequence[Paint], limits: Limits, max_paints: int) -> list[Pa
     if not left:
         raise ShelfError("Every paint that can be mixed is ruled out. Allow at least one.")
     return left
+
+
+def _sought(paints: Sequence[Paint], limits: Limits) -> BoolArray:
+    """Which paints (n,) recipes are made of: clear media only where they are asked for, or where there is nothing else."""
+    asked = limits.must | (limits.only or frozenset())
+    sought = np.array([not paint.clear or paint.id in asked for paint in paints])
+    return sought if sought.any() else ~sought
 
 
 def _mixing_groups(paints: Sequence[Paint]) -> IntArray:

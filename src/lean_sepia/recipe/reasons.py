@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -41,40 +41,43 @@ def why_not_exactly(
 
 @dataclass(frozen=True)
 class Substitute:
-    """A recipe that does without a bottle, and how many of the other bottles of the old recipe it keeps."""
+    """A recipe that does without some bottles, how many of the old recipe's others it keeps, and the colour it stands for."""
 
     recipe: Recipe
     kept: int
+    instead_of: tuple[float, float, float]
 
 
 def substitutes(
     paints: Sequence[Paint],
     parts: Sequence[tuple[str, int]],
-    missing: str,
+    missing: Collection[str],
     laying: Laying = OPAQUE,
     *,
     max_parts: int = 12,
     count: int = 5,
 ) -> list[Substitute]:
-    """Recipes for the colour of an old one without one of its bottles, those that keep the other bottles first.
+    """Recipes for the colour of an old one without some of its bottles, those that keep the other bottles first.
 
-    `paints` still holds the missing bottle: its colour is what is to be met.
+    `paints` still holds the missing bottles: the colour they gave is what is to be met.
 
     Raises
     ------
     ShelfError
-        The recipe does not hold the missing bottle, or nothing is left to mix.
+        The recipe does not hold a missing bottle, or nothing is left to mix.
     """
     by_id = {paint.id: paint for paint in paints}
     names = [name for name, _ in parts]
-    if missing not in names:
-        raise ShelfError(f"{missing!r} is not in this recipe. It holds {', '.join(names)}.")
+    for name in missing:
+        if name not in names:
+            raise ShelfError(f"{name!r} is not in this recipe. It holds {', '.join(names)}.")
     lost = [name for name in names if name not in by_id]
     if lost:
         raise ShelfError(f"{lost[0]!r} of this recipe is not on the shelf, so its colour is not known.")
     shares = np.array([count for _, count in parts], dtype=float)
     target = laying.lab(*Palette.of([by_id[name] for name in names]).mixture(shares / shares.sum()))
-    others = frozenset(names) - {missing}
+    gone = frozenset(missing)
+    others = frozenset(names) - gone
     most = max(3, len(names))
     found: dict[tuple[tuple[str, int], ...], Substitute] = {}
     for must in (others, frozenset[str]()):
@@ -83,11 +86,11 @@ def substitutes(
             laying,
             max_paints=most,
             max_parts=max_parts,
-            limits=Limits(forbid=frozenset({missing}), must=must),
+            limits=Limits(forbid=gone, must=must),
         )
         for recipe in solver.solve(target, count):
             kept = len(others & {name for name, _ in recipe.parts})
-            found.setdefault(recipe.parts, Substitute(recipe, kept))
+            found.setdefault(recipe.parts, Substitute(recipe, kept, triple(target)))
     return sorted(
         found.values(), key=lambda one: (-one.kept, int(one.recipe.de00 / 0.2), len(one.recipe.parts))
     )[:count]

@@ -64,6 +64,7 @@ class RecipeCard(QFrame):
     changed = Signal(str, int)
     left_out = Signal(str)
     always_wanted = Signal(str)
+    stand_in_wanted = Signal(str)
 
     def __init__(
         self,
@@ -126,7 +127,9 @@ class RecipeCard(QFrame):
         text.addWidget(drops)
         chip: QWidget = Chip(lab, 13, 30)
         if editable:
-            chip = _MenuChip(lab, self.tr("Do without {0}, or always use it").format(paint.name))
+            chip = _MenuChip(
+                lab, self.tr("Do without {0}, always use it, or find stand-ins").format(paint.name)
+            )
             chip.clicked.connect(partial(self._show_menu, paint, chip))
         line = row(chip, 2, holder(text))
         line.setStretch(2, 1)
@@ -146,6 +149,9 @@ class RecipeCard(QFrame):
         menu.addAction(self.tr("Do without {0}").format(paint.name), partial(self.left_out.emit, paint.id))
         menu.addAction(
             self.tr("Always use {0}").format(paint.name), partial(self.always_wanted.emit, paint.id)
+        )
+        menu.addAction(
+            self.tr("Stand-ins for {0}…").format(paint.name), partial(self.stand_in_wanted.emit, paint.id)
         )
         menu.popup(beside.mapToGlobal(beside.rect().bottomLeft()))
 

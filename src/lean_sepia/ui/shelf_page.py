@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import hue_deg, lab_from_reflectance
 from lean_sepia.colour.words import colour_name
 from lean_sepia.errors import SepiaError
@@ -42,15 +43,16 @@ _TALL, _LOW_ML = 50, 5.0
 _KNOWN = {1: "by one colour", 2: "two constants", 3: "spectral"}
 
 
-def film_labs(paint: Paint) -> tuple[Lab, Lab, Lab]:
-    """One coat over white, one over black, and the masstone."""
+Films = tuple[Lab, Lab, Lab | None]
+
+
+def film_labs(paint: Paint) -> Films:
+    """One coat over white, one over black, and the masstone, which a clear medium has not."""
     seen = [
         lab_from_reflectance(through_surface(over_ground(paint.K, paint.S, 1.0, into_paint(ground)), paint.g))
         for ground in (WHITE_GROUND, BLACK_GROUND)
     ]
-    labs = [*seen, paint.masstone_lab()]
-    white, black, mass = ((float(lab[0]), float(lab[1]), float(lab[2])) for lab in labs)
-    return white, black, mass
+    return triple(seen[0]), triple(seen[1]), None if paint.clear else triple(paint.masstone_lab())
 
 
 class ShelfList(KeyboardRing, QWidget):
@@ -61,7 +63,7 @@ class ShelfList(KeyboardRing, QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._paints: tuple[Paint, ...] = ()
-        self._labs: dict[str, tuple[Lab, Lab, Lab]] = {}
+        self._labs: dict[str, Films] = {}
         self.current = 0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(self.tr("Paints on the shelf"))
@@ -84,9 +86,9 @@ class ShelfList(KeyboardRing, QWidget):
     def _describe(self) -> None:
         if self._paints:
             paint = self._paints[self.current]
-            self.setAccessibleDescription(
-                f"{paint.name}, {colour_name(self._labs[paint.id][2])}, {_KNOWN[paint.knowledge]}"
-            )
+            mass = self._labs[paint.id][2]
+            colour = colour_name(mass) if mass else self.tr("clear")
+            self.setAccessibleDescription(f"{paint.name}, {colour}, {_KNOWN[paint.knowledge]}")
 
     def _box(self, index: int) -> QRectF:
         width = self.width() / 2
@@ -298,11 +300,10 @@ class ShelfPage(QWidget):
             return
         paint = self._shown[self.list.current]
         record = next(r for r in self.session.shelf.records() if r["id"] == paint.id)
-        L, a, b = paint.masstone_lab()
-        lab = (float(L), float(a), float(b))
+        lab = film_labs(paint)[2]
         self._field.show_labs([lab])
         self._name.setText(paint.name)
-        self._figures.setText(lab_words(lab))
+        self._figures.setText(lab_words(lab) if lab else self.tr("Clear: it changes the sheen of a mixture."))
         facts = (
             [f"{paint.line} · {paint.medium} · {paint.finish}"]
             if paint.line
@@ -310,7 +311,7 @@ class ShelfPage(QWidget):
         )
         if paint.mixes:
             thickness = thickness_to_hide(paint.K, paint.S, paint.g)
-            if thickness is not None:
+            if thickness is not None and not paint.clear:
                 facts.append(self.tr("Hides in {0} unthinned coats.").format(max(1, int(np.ceil(thickness)))))
         else:
             facts.append(self.tr("Laid alone; not part of mixtures."))
@@ -438,9 +439,11 @@ class ShelfPage(QWidget):
 
 
 def _hue_key(paint: Paint) -> tuple[float, ...]:
-    """Greys first, then round the hue circle from red."""
+    """Greys first, then round the hue circle from red, clear media last."""
     lab = paint.masstone_lab()
     chroma = float(np.hypot(lab[1], lab[2]))
+    if paint.clear:
+        return (2.0,)
     if chroma < 6:
         return (0.0, -float(lab[0]))
     return (1.0, (float(hue_deg(lab)) + 20) % 360)
