@@ -23,6 +23,7 @@ from lean_sepia.project import edits
 from lean_sepia.project.advice import ROOMS
 from lean_sepia.project.model import Lab, Photo, Project
 from lean_sepia.ui.advice_line import AdviceLine
+from lean_sepia.ui.colour_plane import load_plot
 from lean_sepia.ui.help_text import HELP
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
@@ -74,6 +75,7 @@ class Workspace(QWidget):
         QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
         self._refresh()
         self.open_room("evidence")
+        session.jobs.start("plot library", load_plot, lambda _module: None)  # before Match asks for it
 
     @property
     def room(self) -> str:

@@ -125,7 +125,7 @@ class MatchRoom(RoomPage):
 
     def _build_side(self) -> None:
         plane = Panel(self.tr("Lightness and hue"), "a*b*")
-        self._plane = ColourPlane()
+        self._plane = ColourPlane(self.session.jobs)
         self._plane.setMinimumHeight(150)
         self._plane_words = label("", "second", wrap=True)
         plane.add(self._plane, 1)

@@ -96,7 +96,7 @@ class ToneRoom(RoomPage):
         self._tones_panel.add(self._tone_words)
         self.centre.addWidget(self._tones_panel)
         plane = Panel(self.tr("Where each lightener leads"), "a*b*")
-        self._plane = ColourPlane(lightness=False)
+        self._plane = ColourPlane(self.session.jobs, lightness=False)
         self._plane_words = label("", "second", wrap=True)
         self._plane.setFixedHeight(280)
         plane.add(self._plane)
