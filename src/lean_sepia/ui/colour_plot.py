@@ -17,7 +17,7 @@ from lean_sepia.ui.theme import WELL, WELL_TEXT, font
 _ROUND, _SQUARE = 13, 11
 _LIGHT = QColor(250, 250, 250)
 _LEAST_SPAN, _MARGIN = 6.0, 0.62
-_HALO_REACH = 0.035  # of the span: a halo of nearly equal colours is still seen
+_HALO_REACH = 0.08  # of the span: a halo of nearly equal colours is still seen
 _EMPTY = (-20.0, 20.0)
 
 
@@ -37,6 +37,13 @@ class _Canvas(pg.GraphicsLayoutWidget):
         self.double_clicked.emit()
 
 
+class _Axis(pg.AxisItem):
+    """Figures with a true minus sign, as everywhere in the program."""
+
+    def tickStrings(self, values: list[float], scale: float, spacing: float) -> list[str]:
+        return [text.replace("-", "−") for text in super().tickStrings(values, scale, spacing)]
+
+
 class ColourPlot(QWidget):
     """A plane of a* and b* at one scale, and beside it a bar of lightness."""
 
@@ -50,7 +57,7 @@ class ColourPlot(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self.canvas)
         self._content = PlaneContent()
-        self._plane = self.canvas.addPlot()
+        self._plane = self.canvas.addPlot(axisItems={side: _Axis(side) for side in ("bottom", "left")})
         self._plane.setAspectLocked(True)
         self._plane.hideButtons()
         self._plane.setMenuEnabled(False)
@@ -79,7 +86,7 @@ class ColourPlot(QWidget):
         image = pg.ImageItem(greys[None], axisOrder="col-major")
         image.setRect(0, 0, 1, 100)
         bar.addItem(image)
-        bar.setRange(xRange=(0, 1), yRange=(0, 100), padding=0)
+        bar.setRange(xRange=(0, 1), yRange=(0, 100), padding=0.03)
         return bar
 
     def _dress(self) -> None:
@@ -155,7 +162,7 @@ class ColourPlot(QWidget):
         if way.name:
             # Above its end where the way turns up, below where it turns down: clear of its own line.
             up = labs[-1, 2] >= labs[0, 2]
-            words = pg.TextItem(way.name, color=ink, anchor=(0.5, 1.1 if up else -0.1))
+            words = pg.TextItem(way.name, color=ink, anchor=(0.5, 1.6 if up else -0.6))
             words.setFont(font(11))
             words.setPos(labs[-1, 1], labs[-1, 2])
             self._plane.addItem(words)
