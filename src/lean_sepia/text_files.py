@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import csv
+import io
 import json
 import os
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import Any
 
@@ -46,6 +49,37 @@ def parse_json(text: str, path: str | Path, what: str, error: type[BadInputError
         return json.loads(text)
     except json.JSONDecodeError as fault:
         raise error(f"{what} {path} is not JSON: {fault.msg} in line {fault.lineno}.") from None
+
+
+def csv_rows(
+    text: str, path: str | Path, what: str, needed: Sequence[str], error: type[BadInputError]
+) -> Iterator[tuple[int, dict[str, str]]]:
+    """Line number and cells of every row of a CSV text that is not blank; commas or semicolons between the cells.
+
+    Raises
+    ------
+    error
+        A needed column is missing, or a row has more cells than there are columns.
+    """
+    head = text.split("\n", 1)[0]
+    delimiter = ";" if head.count(";") > head.count(",") else ","
+    reader = csv.DictReader(io.StringIO(text), delimiter=delimiter, skipinitialspace=True)
+    columns = [(name or "").strip() for name in reader.fieldnames or ()]
+    missing = [name for name in needed if name not in columns]
+    if missing:
+        raise error(
+            f"{what} {path} lacks the column {missing[0]!r}. It needs {', '.join(needed)}; "
+            f"found {', '.join(columns) or 'nothing'}."
+        )
+    reader.fieldnames = columns
+    for line, row in enumerate(reader, start=2):
+        cells = {key: (value or "").strip() for key, value in row.items() if key is not None}
+        if None in row:
+            raise error(
+                f"{what} {path}, line {line}: more values than columns. Put text with commas in quotes."
+            )
+        if any(cells.values()):
+            yield line, cells
 
 
 def write_whole(path: str | Path, data: bytes) -> None:

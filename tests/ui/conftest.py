@@ -1,7 +1,7 @@
 """A window on a copy of the demo, and a check that no test leaves anything alive."""
 
 import pytest
-from PySide6.QtCore import QThreadPool
+from PySide6.QtCore import QPointF, QThreadPool
 from PySide6.QtWidgets import QApplication
 
 from lean_sepia.ui import theme
@@ -54,3 +54,13 @@ def untouched(window, demo):
     """The untouched demo, open."""
     assert window.open_project(demo.untouched)
     return window.workspace
+
+
+@pytest.fixture
+def widget_point():
+    """Where on a photo viewer a pixel x, y of its photo lies."""
+
+    def place(viewer, x, y):
+        return (QPointF(x, y) * viewer._scale + viewer._offset).toPoint()
+
+    return place

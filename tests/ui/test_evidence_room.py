@@ -3,26 +3,36 @@
 import numpy as np
 import pytest
 from PIL import Image
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import Qt
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.srgb import srgb_from_lab
 from lean_sepia.photo.chart import chart_anchors
 from lean_sepia.project import edits
-from lean_sepia.project.model import Project
+from lean_sepia.project.model import AnchorMark, Project
+from lean_sepia.project.questions import cast_of
 from lean_sepia.project.store import ProjectStore
 from lean_sepia.project.targets import targets_of
+from lean_sepia.ui.anchor_dialog import AnchorDialog
+from lean_sepia.ui.photo_card import PhotoCard
+from lean_sepia.ui.photo_dialog import PhotoDialog
 from lean_sepia.ui.schemes_dialog import SchemesDialog
 from lean_sepia.ui.straighten_dialog import StraightenDialog
+from lean_sepia.ui.subject_dialog import SubjectDialog
 from lean_sepia.ui.zone_dialog import ZoneDialog
 
 CHART = ((120, 90), (520, 100), (515, 340), (118, 330))
 
 
-def click(qtbot, viewer, points):
-    for x, y in points:
-        place = QPointF(x, y) * viewer._scale + viewer._offset
-        qtbot.mouseClick(viewer, Qt.MouseButton.LeftButton, pos=place.toPoint())
+@pytest.fixture
+def click(qtbot, widget_point):
+    """Click on the pixels x, y of a viewer's photo, one after the other."""
+
+    def by_hand(viewer, points):
+        for x, y in points:
+            qtbot.mouseClick(viewer, Qt.MouseButton.LeftButton, pos=widget_point(viewer, x, y))
+
+    return by_hand
 
 
 @pytest.fixture
@@ -41,7 +51,7 @@ def chart_photo(tmp_path):
     return path
 
 
-def test_a_chart_is_marked_by_four_clicks_and_removed_as_one(window, chart_photo, tmp_path, qtbot):
+def test_a_chart_is_marked_by_four_clicks_and_removed_as_one(window, chart_photo, tmp_path, qtbot, click):
     ProjectStore.create(tmp_path / "a.sepia", Project()).close()
     window.open_project(tmp_path / "a.sepia")
     workspace = window.workspace
@@ -51,7 +61,7 @@ def test_a_chart_is_marked_by_four_clicks_and_removed_as_one(window, chart_photo
     room.add_sample(320, 440, 15)
     found = session.project.samples[0].lab
     qtbot.keyClick(room.viewer, Qt.Key.Key_C)
-    click(qtbot, room.viewer, CHART)
+    click(room.viewer, CHART)
     assert room.viewer.tool == "look"
     anchors = session.project.photos[0].anchors
     assert len(anchors) == 24
@@ -67,22 +77,22 @@ def test_a_chart_is_marked_by_four_clicks_and_removed_as_one(window, chart_photo
     assert len(session.project.photos[0].anchors) == 24
 
 
-def test_a_chart_on_a_line_is_refused_and_nothing_changes(untouched, qtbot):
+def test_a_chart_on_a_line_is_refused_and_nothing_changes(untouched, qtbot, click):
     room, said = untouched.rooms["evidence"], []
     untouched.session.refused.connect(said.append)
     before = untouched.session.project
     room.viewer.set_tool("chart")
-    click(qtbot, room.viewer, [(300, 300), (400, 300), (500, 300), (600, 300)])
+    click(room.viewer, [(300, 300), (400, 300), (500, 300), (600, 300)])
     assert "four corners" in said[0]
     assert untouched.session.project is before
 
 
-def test_a_side_is_straightened_into_a_copy_with_a_scale(workspace, qtbot, monkeypatch):
+def test_a_side_is_straightened_into_a_copy_with_a_scale(workspace, qtbot, monkeypatch, click):
     room, session = workspace.rooms["evidence"], workspace.session
     source = session.project.photos[0]
     monkeypatch.setattr(StraightenDialog, "exec", lambda dialog: dialog.across.setValue(24_000) or 1)
     room.viewer.set_tool("straighten")
-    click(qtbot, room.viewer, [(300, 430), (1300, 440), (1290, 720), (310, 710)])
+    click(room.viewer, [(300, 430), (1300, 440), (1290, 720), (310, 710)])
     copy = session.project.photos[-1]
     assert copy.title == f"{source.title}, straightened"
     assert copy.mm_per_px == pytest.approx(24.0, rel=0.02)
@@ -183,3 +193,132 @@ def test_pictures_of_odd_shapes_are_shown_and_sampled(window, tmp_path, size):
     assert np.isfinite(sample.lab).all()
     room.straighten([(0, 0), (1, 0), (1, 1), (0, 1)])
     assert len(workspace.session.project.photos) == 1
+
+
+def test_anchors_correct_the_samples_that_are_there(untouched):
+    room, session = untouched.rooms["evidence"], untouched.session
+    session.choose_zone("house")
+    room.add_sample(640, 520, 12)
+    before = session.project.samples[0]
+    room.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
+    after = session.project.samples[0]
+    assert float(delta_e00(before.lab, after.lab)) > 4
+    assert after.de00_90 < before.de00_90
+    assert "Warm" in room.cast_panel.words.text()
+    photo = session.project.photo("f1")
+    cast = cast_of(session.picture("f1").pixels, photo.anchors)
+    assert np.allclose(cast.hypotheses[0].theta, room.seen.cast.hypotheses[0].theta)
+    room._remove_anchor(photo.anchors[0].id)
+    assert session.project.samples[0].lab == pytest.approx(before.lab)
+
+
+def test_the_stored_photo_is_never_touched(untouched, demo):
+    data = untouched.session.store.photo(untouched.session.project.photo("f1").sha256)
+    untouched.rooms["evidence"].add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, name="Locker"))
+    assert untouched.session.store.photo(untouched.session.project.photo("f1").sha256) == data
+    assert data == demo.photo("slide-1957.jpg").read_bytes()
+
+
+def test_contact_sheet_and_wipe(workspace, qtbot):
+    room = workspace.rooms["evidence"]
+    cards = room.findChildren(PhotoCard)
+    assert [card.photo.id for card in cards if not card.isHidden()] == ["f1", "f2", "f3", "f4"]
+    assert any("contradicted" in card.accessibleName() for card in cards)
+    qtbot.mouseClick(next(card for card in cards if card.photo.id == "f2"), Qt.MouseButton.LeftButton)
+    assert room.seen.photo.id == "f2"
+    room.wipe.setValue(40)
+    assert room.viewer._wipe == pytest.approx(0.4)
+
+
+def test_signature_is_kept(workspace):
+    room = workspace.rooms["evidence"]
+    room.features.text.setPlainText("The dented bow")
+    room.features.text.editing_finished.emit()
+    assert workspace.session.project.signature == "The dented bow"
+
+
+def test_dialogs_edit_copies(workspace, qtbot):
+    anchor = AnchorDialog(AnchorMark(id="a", x=1, y=2, radius=3, name="Card"))
+    qtbot.addWidget(anchor)
+    assert anchor.anchor().lightness is None
+    assert not anchor.lightness.isEnabled()
+    anchor.known.setCurrentIndex(2)
+    anchor.lightness.setValue(40)
+    anchor.a.setValue(-5)
+    assert (anchor.anchor().lightness, anchor.anchor().a) == (40, -5)
+    photo = PhotoDialog(workspace.session.project.photos[0])
+    qtbot.addWidget(photo)
+    photo.date.setText("1956")
+    assert photo.photo().date == "1956"
+    subject = SubjectDialog(workspace.session.project.subjects[0])
+    qtbot.addWidget(subject)
+    subject.scale.setValue(72)
+    subject.what_if.setChecked(True)
+    assert (subject.subject().scale, subject.subject().what_if) == (72, True)
+
+
+def test_the_press_print_shows_what_its_greys_allow(workspace):
+    room = workspace.rooms["evidence"]
+    assert room.greys.isHidden()
+    room.choose_photo("f3")
+    assert not room.greys.isHidden()
+    assert room.greys.ranked[0].scheme == "first livery"
+    assert "neither hue nor strength" in room.greys._words.text()
+    assert "Black and white" in room.cast_panel.words.text()
+    before = [fit.chi_squared for fit in room.greys.ranked]
+    room.greys.emulsion.setCurrentIndex(2)
+    assert [fit.chi_squared for fit in room.greys.ranked] != before
+
+
+def test_a_photo_said_to_be_coloured_in_gives_no_colours(workspace):
+    room, session = workspace.rooms["evidence"], workspace.session
+    fresh = session.cut("hull").targets.fresh
+    assert "sheltered" in fresh.source
+    room.describe_photo(session.project.photo("f1").model_copy(update={"tones": "colourised"}))
+    assert all(s.lab[1:] == (0.0, 0.0) for s in session.project.samples if s.photo == "f1")
+    changed = session.cut("hull").targets.fresh
+    assert changed is None or "sheltered" not in changed.source
+    session.undo()
+    assert session.cut("hull").targets.fresh == fresh
+
+
+def test_a_date_that_is_none_is_refused_and_nothing_changes(workspace):
+    room, session = workspace.rooms["evidence"], workspace.session
+    before = session.project
+    room.describe_photo(before.photo("f1").model_copy(update={"date": "last summer"}))
+    assert session.project is before
+    assert "no date of a photo" in workspace.advice._text.text()
+
+
+def test_a_second_feature_is_named_and_located(workspace):
+    room, session = workspace.rooms["evidence"], workspace.session
+    room.features._start_another()
+    room.features.text.setPlainText("The patched funnel")
+    room.features.text.editing_finished.emit()
+    assert [feature.words for feature in session.project.features][1] == "The patched funnel"
+    session.choose_zone("funnel")
+    room.features.place.click()
+    assert room.viewer.tool == "feature"
+    room.viewer.placed.emit("feature", 836.0, 340.0, 8.0)
+    feature = session.project.features[1]
+    assert (feature.zone, feature.photo, feature.x) == ("funnel", "f1", 836.0)
+    assert room.viewer.tool == "look"
+
+
+def test_what_would_help_is_said_for_the_chosen_zone(workspace):
+    room = workspace.rooms["evidence"]
+    workspace.session.choose_zone("funnel")
+    assert room.samples._hint.text().startswith("Funnel, surer:")
+
+
+def test_the_models_own_photo_is_no_target(workspace):
+    session = workspace.session
+    before = session.cut("hull").targets
+    sample = next(s for s in session.project.samples if s.zone == "hull")
+    session.edit(
+        "x",
+        lambda p: edits.put(
+            p, "samples", sample.model_copy(update={"id": "own", "photo": "f4", "lab": (90.0, 0.0, 0.0)})
+        ),
+    )
+    assert session.cut("hull").targets.fresh == before.fresh

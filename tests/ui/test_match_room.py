@@ -8,6 +8,7 @@ from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QApplication
 
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.project import edits
 from lean_sepia.ui.batch_dialog import BatchDialog
 from lean_sepia.ui.paint_rack import DROP_MIME, dragged_paint
 from lean_sepia.ui.ratio_dialog import RatioDialog
@@ -132,7 +133,6 @@ def test_the_range_of_the_photo_gives_an_expected_difference(room):
 
 
 def test_a_colour_out_of_reach_is_explained(workspace):
-    from lean_sepia.project import edits
 
     session = workspace.session
     session.choose_zone("gear")
@@ -200,3 +200,40 @@ def test_what_it_takes_to_lay_a_recipe_is_said(room, qtbot):
     assert more > room.volume.value()
     room.session.choose_zone("gear")
     assert not room.laying.isVisible()
+
+
+def test_match_pins_what_is_chosen(workspace, qtbot):
+    session = workspace.session
+    session.choose_zone("band")
+    workspace.open_room("match")
+    room = workspace.rooms["match"]
+    assert room.answer.question.zone == "band"
+    cards = [room._cards.itemAt(i).widget() for i in range(room._cards.count())]
+    assert all(isinstance(card, RecipeCard) for card in cards)
+    qtbot.mouseClick(cards[1], Qt.MouseButton.LeftButton)
+    chosen = room.answer.choices[1].recipe
+    assert room._figure.text() == f"{chosen.de00:.1f}"
+    qtbot.mouseClick(room.pin, Qt.MouseButton.LeftButton)
+    coat = next(coat for coat in session.project.coats_of("band") if coat.kind == "base")
+    recipe = session.project.recipe(coat.recipe)
+    assert [(session.project.paint(v).shelf_id, n) for v, n in recipe.parts] == list(chosen.parts)
+    assert coat.thinner_share == pytest.approx(0.6)
+    predicted = session.cut("band").fresh
+    assert float(delta_e00(predicted, chosen.lab)) < 0.05  # the strata and the solver agree
+    assert room.answer.choices[0].pinned
+
+
+def test_match_answers_other_limits(workspace):
+    workspace.open_room("match")
+    room = workspace.rooms["match"]
+    room.paints.setValue(1)
+    assert all(len(choice.recipe.parts) == 1 for choice in room.answer.choices if not choice.pinned)
+    room.volume.setValue(12)
+    assert "12 ml" in " ".join(label.text() for label in room.findChildren(type(room._remark)))
+
+
+def test_match_without_a_target_says_what_to_do(workspace):
+    workspace.session.choose_zone("gear")
+    workspace.open_room("match")
+    assert "no target" in workspace.rooms["match"]._statement.text()
+    assert not workspace.rooms["match"].pin.isEnabled()

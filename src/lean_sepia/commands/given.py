@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from datetime import datetime
 from typing import TYPE_CHECKING
 
 from lean_sepia.errors import BadInputError, ColourError
-from lean_sepia.text_files import read_text
+from lean_sepia.text_files import csv_rows, read_text
 
 if TYPE_CHECKING:
     from lean_sepia.paint.laying import Laying
@@ -118,16 +116,10 @@ def parse_laying(
 def parse_target_rows(path: str) -> list[tuple[float, float, float]]:
     """Targets from a CSV file with the header L,a,b."""
     text = read_text(path, "The targets", ColourError)
-    reader = csv.DictReader(io.StringIO(text), skipinitialspace=True)
-    if not reader.fieldnames or not {"L", "a", "b"} <= {name.strip() for name in reader.fieldnames}:
-        raise ColourError(
-            f"The targets {path} need the header L,a,b; found {','.join(reader.fieldnames or ['nothing'])}."
-        )
     rows = []
-    for line, row in enumerate(reader, start=2):
-        clean = {(key or "").strip(): value for key, value in row.items()}
+    for line, cells in csv_rows(text, path, "The targets", "Lab", ColourError):
         try:
-            rows.append(parse_lab(",".join(str(clean[key]) for key in "Lab"), "a target"))
+            rows.append(parse_lab(",".join(cells[key] for key in "Lab"), "a target"))
         except BadInputError as error:
             raise ColourError(f"{path}, line {line}: {error}") from None
     if not rows:

@@ -2,9 +2,15 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import click
 
 from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.errors import BadInputError
+
+if TYPE_CHECKING:
+    from lean_sepia.photo.swatch_card import CardReading
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -41,7 +47,9 @@ def shelf() -> None:
 
 @shelf.command("read")
 @click.argument("photo")
-@click.option("--names", required=True, metavar="FILE.csv", help="field,id,name,line,medium,finish")
+@click.option("--names", metavar="FILE.csv", help="New paints: field,id,name,line,medium,finish")
+@click.option("--mixtures", metavar="FILE.csv", help="Test swatches instead: field,parts; needs --shelf.")
+@click.option("--shelf", "shelf_file", metavar="FILE", help="The shelf the mixtures were mixed from.")
 @click.option(
     "--grey-lightness",
     type=click.FloatRange(5, 100),
@@ -53,22 +61,51 @@ def shelf() -> None:
 @json_option
 def read(
     photo: str,
-    names: str,
+    names: str | None,
+    mixtures: str | None,
+    shelf_file: str | None,
     grey_lightness: float | None,
     film_coats: float,
     thinner_share: float,
     out: str,
     as_json: bool,
 ) -> None:
-    """Measure every paint of a painted, photographed swatch card."""
+    """Measure every paint, or every test swatch, of a painted, photographed swatch card."""
     from lean_sepia.photo.read import read_picture
     from lean_sepia.photo.swatch_card import read_card
-    from lean_sepia.project.card_shelf import read_names, shelf_from_card
+
+    if (names is None) == (mixtures is None):
+        raise BadInputError(
+            "Give one of --names FILE.csv, for new paints, and --mixtures FILE.csv, for test swatches."
+        )
+    if mixtures is not None and shelf_file is None:
+        raise BadInputError("--mixtures names paints of a shelf: give it with --shelf FILE.")
+    if mixtures is not None:
+        from lean_sepia.project.card_swatches import read_mixtures
+        from lean_sepia.project.shelf_file import read_shelf
+
+        called = {paint.id: paint.name for paint in read_shelf(str(shelf_file)).paints()}
+        mixed = read_mixtures(mixtures, called)
+        _read_swatches(read_card(read_picture(photo).pixels, grey_lightness), mixed, called, out, as_json)
+    else:
+        from lean_sepia.project.card_shelf import read_names
+
+        named = read_names(str(names))
+        reading = read_card(read_picture(photo).pixels, grey_lightness)
+        _read_paints(reading, named, (film_coats, thinner_share), out, as_json)
+
+
+def _read_paints(
+    reading: CardReading,
+    named: dict[int, dict[str, str]],
+    film: tuple[float, float],
+    out: str,
+    as_json: bool,
+) -> None:
+    from lean_sepia.project.card_shelf import shelf_from_card
     from lean_sepia.project.shelf_file import ShelfContent, write_shelf
 
-    named = read_names(names)
-    reading = read_card(read_picture(photo).pixels, grey_lightness)
-    found = shelf_from_card(reading, named, film_coats, thinner_share)
+    found = shelf_from_card(reading, named, *film)
     write_shelf(out, ShelfContent(tuple(paint.record for paint in found.paints)))
     answer = {
         "paints": [
@@ -78,17 +115,47 @@ def read(
             }
             for paint in found.paints
         ],
-        "doubtful": [{"field": field, "reason": reason} for field, reason in found.doubtful],
+        "doubtful": _doubtful(found.doubtful),
     }  # fmt: skip
+    lines = [
+        (paint.field, str(paint.record["name"]), paint.masstone, paint.de00_90) for paint in found.paints
+    ]
+    print_answer(answer, as_json, lambda: _listing("paints", lines, found.doubtful, out))
 
-    def words() -> str:
-        lines = [f"{len(found.paints)} paints measured. Wrote {out}."]
-        for paint in found.paints:
-            L, a, b = paint.masstone
-            lines.append(
-                f"  {paint.field:2}  {paint.record['name']}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, ±{paint.de00_90:.1f}"
-            )
-        lines += [f"  Look at field {field}: {reason}." for field, reason in found.doubtful]
-        return "\n".join(lines)
 
-    print_answer(answer, as_json, words)
+def _read_swatches(
+    reading: CardReading,
+    mixed: dict[int, list[tuple[str, int]]],
+    called: dict[str, str],
+    out: str,
+    as_json: bool,
+) -> None:
+    from lean_sepia.project.card_swatches import swatches_from_card
+    from lean_sepia.project.swatch_file import write_swatches
+
+    found = swatches_from_card(reading, mixed)
+    write_swatches(out, [swatch.record() for swatch in found.swatches])
+    swatches = [swatch.record() | {"de00_90": swatch.de00_90} for swatch in found.swatches]
+    answer = {"swatches": swatches, "doubtful": _doubtful(found.doubtful)}
+    lines = [
+        (one.field, " : ".join(f"{count} {called[name]}" for name, count in one.parts), one.masstone, one.de00_90)
+        for one in found.swatches
+    ]  # fmt: skip
+    print_answer(answer, as_json, lambda: _listing("swatches", lines, found.doubtful, out))
+
+
+def _doubtful(fields: tuple[tuple[int, str], ...]) -> list[dict[str, int | str]]:
+    return [{"field": field, "reason": reason} for field, reason in fields]
+
+
+def _listing(
+    what: str,
+    read: list[tuple[int, str, tuple[float, float, float], float]],
+    doubtful: tuple[tuple[int, str], ...],
+    out: str,
+) -> str:
+    lines = [f"{len(read)} {what} measured. Wrote {out}."]
+    for field, name, (L, a, b), radius in read:
+        lines.append(f"  {field:2}  {name}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, ±{radius:.1f}")
+    lines += [f"  Look at field {field}: {reason}." for field, reason in doubtful]
+    return "\n".join(lines)

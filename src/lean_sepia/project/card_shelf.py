@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import csv
-import io
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -19,7 +17,7 @@ from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import FINISHES, MEDIA, Knowledge
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
-from lean_sepia.text_files import read_text
+from lean_sepia.text_files import csv_rows, read_text
 
 _COLUMNS = ("field", "id", "name", "medium", "finish")
 _NO_FIT_DE00 = 6.0
@@ -53,26 +51,10 @@ def read_names(path: str | Path) -> dict[int, dict[str, str]]:
     ShelfError
         The file is missing, lacks a column, or a row breaks a rule.
     """
-    reader = csv.DictReader(
-        io.StringIO(read_text(path, "The list of names", ShelfError)), skipinitialspace=True
-    )
-    columns = [(name or "").strip() for name in reader.fieldnames or ()]
-    missing = [name for name in _COLUMNS if name not in columns]
-    if missing:
-        raise ShelfError(
-            f"{path} lacks the column {missing[0]!r}. It needs {', '.join(_COLUMNS)}; found {', '.join(columns)}."
-        )
-    reader.fieldnames = columns
     answer: dict[int, dict[str, str]] = {}
-    for line, row in enumerate(reader, start=2):
-        cells = {key: (value or "").strip() for key, value in row.items() if key}
-        if not any(cells.values()):
-            continue
-        if not cells["field"].isdigit() or int(cells["field"]) < 1:
-            raise ShelfError(f"{path}, line {line}: field is a number from 1; found {cells['field']!r}.")
-        field = int(cells["field"])
-        if field in answer:
-            raise ShelfError(f"{path}, line {line}: field {field} is named twice.")
+    text = read_text(path, "The list of names", ShelfError)
+    for line, cells in csv_rows(text, path, "The list of names", _COLUMNS, ShelfError):
+        field = field_number(cells["field"], answer, f"{path}, line {line}")
         if any(cells["id"] == other["id"] for other in answer.values()):
             raise ShelfError(f"{path}, line {line}: two fields have the id {cells['id']!r}.")
         for key, choices in (("medium", MEDIA), ("finish", FINISHES)):
@@ -84,6 +66,21 @@ def read_names(path: str | Path) -> dict[int, dict[str, str]]:
     if not answer:
         raise ShelfError(f"{path} names no field.")
     return answer
+
+
+def field_number(text: str, taken: Container[int], where: str) -> int:
+    """The number of a card's field, which is named once.
+
+    Raises
+    ------
+    ShelfError
+        It is no number from 1, or is taken.
+    """
+    if not text.isdigit() or int(text) < 1:
+        raise ShelfError(f"{where}: field is a number from 1; found {text!r}.")
+    if int(text) in taken:
+        raise ShelfError(f"{where}: field {text} is named twice.")
+    return int(text)
 
 
 def shelf_from_card(
@@ -103,10 +100,7 @@ def shelf_from_card(
         raise ShelfError(
             f"A film has a number of coats above 0 and a share of thinner from 0 to below 1; found {film_coats:g} and {thinner_share:g}."
         )
-    fields = {field.field: field for field in reading.fields}
-    for number in sorted(names):
-        if number not in fields:
-            raise ShelfError(f"Field {number} is named, but this card has {len(fields)} fields.")
+    fields = fields_of(reading, names)
     grounds = _grounds(reading.fields)
     X = film_thickness(film_coats, thinner_share)
     paints, doubtful = [], []
@@ -120,6 +114,21 @@ def shelf_from_card(
             doubtful.append((number, reason))
         paints.append(paint)
     return ReadShelf(tuple(paints), tuple(doubtful))
+
+
+def fields_of(reading: CardReading, named: Iterable[int]) -> dict[int, FieldReading]:
+    """The fields of a card by number.
+
+    Raises
+    ------
+    ShelfError
+        A named field is not on the card.
+    """
+    fields = {field.field: field for field in reading.fields}
+    for number in sorted(named):
+        if number not in fields:
+            raise ShelfError(f"Field {number} is named, but this card has {len(fields)} fields.")
+    return fields
 
 
 def _grounds(fields: Sequence[FieldReading]) -> tuple[np.ndarray, np.ndarray]:

@@ -96,18 +96,22 @@ class Shelf:
             A record breaks a rule, or an id is on the shelf already and `replace` is not set.
         """
         content.paints()
-        present = {record["id"] for record in self.records()}
-        clash = sorted(present & {str(record["id"]) for record in content.records})
+        present = dict(self._db.execute("SELECT id, position FROM paint"))
+        clash = sorted(present.keys() & {str(record["id"]) for record in content.records})
         if clash and not replace:
             raise ShelfError(
                 f"{len(clash)} of these paints are on the shelf already, such as {clash[0]!r}. Nothing was added."
             )
-        start = len(present)
+        start = 1 + max(present.values(), default=-1)
         with self._db:
             self._db.executemany(
                 "INSERT OR REPLACE INTO paint VALUES (?, ?, ?)",
                 [
-                    (record["id"], start + index, json.dumps(record, ensure_ascii=False))
+                    (
+                        record["id"],
+                        present.get(record["id"], start + index),
+                        json.dumps(record, ensure_ascii=False),
+                    )
                     for index, record in enumerate(content.records)
                 ],
             )

@@ -16,7 +16,7 @@ from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.project import cgats, gpl
 from lean_sepia.project.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
-from lean_sepia.text_files import parse_json, read_text, write_whole
+from lean_sepia.text_files import csv_rows, parse_json, read_text, write_whole
 
 _CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
@@ -124,27 +124,11 @@ def _from_json(text: str, file: Path) -> ShelfContent:
 
 
 def _from_csv(text: str, file: Path) -> ShelfContent:
-    delimiter = ";" if text.split("\n", 1)[0].count(";") > text.split("\n", 1)[0].count(",") else ","
-    reader = csv.DictReader(io.StringIO(text), delimiter=delimiter)
-    columns = [(name or "").strip() for name in reader.fieldnames or ()]
-    missing = [name for name in _CSV_NEEDED if name not in columns]
-    if missing:
-        raise ShelfError(
-            f"The shelf {file} lacks the column {missing[0]!r}. As CSV it needs {', '.join(_CSV_NEEDED)}; found {', '.join(columns)}."
-        )
-    reader.fieldnames = columns
-    records = []
-    for line, row in enumerate(reader, start=2):
-        if any((value or "").strip() for key, value in row.items() if key is not None):
-            records.append(_csv_record(row, f"The shelf {file}, line {line}"))
-    return ShelfContent(tuple(records))
+    rows = csv_rows(text, file, "The shelf", _CSV_NEEDED, ShelfError)
+    return ShelfContent(tuple(_csv_record(cells, f"The shelf {file}, line {line}") for line, cells in rows))
 
 
-def _csv_record(row: Mapping[str | None, Any], where: str) -> Record:
-    if row.get(None):
-        raise ShelfError(f"{where}: more values than columns. Put text with commas in quotes.")
-    cells = {str(key): (value or "").strip() for key, value in row.items() if key is not None}
-
+def _csv_record(cells: Mapping[str, str], where: str) -> Record:
     def number(key: str) -> float:
         try:
             return float(cells[key])

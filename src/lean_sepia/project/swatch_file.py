@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+import json
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
@@ -15,7 +16,7 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.fit import Swatch
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.text_files import read_json
+from lean_sepia.text_files import read_json, write_whole
 
 
 def read_swatches(path: str | Path) -> list[Swatch]:
@@ -30,6 +31,21 @@ def read_swatches(path: str | Path) -> list[Swatch]:
     if not isinstance(data, dict) or not isinstance(data.get("swatches"), list):
         raise ShelfError(f'{path} has no list "swatches". A swatch file is {{"swatches": [...]}}.')
     return [_swatch(record, f"Swatch {number}") for number, record in enumerate(data["swatches"], start=1)]
+
+
+def write_swatches(path: str | Path, records: Sequence[Mapping[str, Any]]) -> None:
+    """Write a swatch file.
+
+    Raises
+    ------
+    ShelfError
+        The place cannot be written to.
+    """
+    text = json.dumps({"swatches": list(records)}, ensure_ascii=False, indent=1) + "\n"
+    try:
+        write_whole(path, text.encode())
+    except OSError as error:
+        raise ShelfError(f"The swatch file {path} cannot be written: {error.strerror}.") from None
 
 
 def _swatch(record: Any, who: str) -> Swatch:

@@ -32,9 +32,8 @@ class _FieldRow:
 
     def __init__(self, field: FieldReading, grid: QGridLayout, line: int) -> None:
         self.field = field.field
-        bare = field.doubt.startswith("nothing")
         self.taken = QCheckBox(str(field.field))
-        self.taken.setChecked(not bare)
+        self.taken.setChecked(not field.bare)
         self.taken.setAccessibleName(_tr("Take field {0}").format(field.field))
         seen = Fields(margin=0, height=24)
         seen.setFixedWidth(84)

@@ -2,160 +2,32 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from pathlib import Path
 
 import numpy as np
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFileDialog,
     QFrame,
     QHBoxLayout,
-    QInputDialog,
-    QMenu,
     QMessageBox,
     QVBoxLayout,
     QWidget,
 )
 
-from lean_sepia.arrays import triple
-from lean_sepia.colour.lab import hue_deg, lab_from_reflectance
-from lean_sepia.colour.words import colour_name
+from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
-from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, thickness_to_hide
-from lean_sepia.paint.kubelka_munk import over_ground
+from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.saunderson import into_paint, through_surface
-from lean_sepia.photo.read import read_picture
-from lean_sepia.photo.swatch_card import CardReading, read_card
-from lean_sepia.project.card_shelf import ReadShelf, shelf_from_card
-from lean_sepia.project.shelf_file import ShelfContent, read_shelf, write_shelf
-from lean_sepia.ui.card_dialog import CardDialog
-from lean_sepia.ui.file_filters import PICTURE_FILTER
-from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, KeyboardRing, Panel, button, label, row, scrolled
+from lean_sepia.project.shelf_file import read_shelf, write_shelf
+from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
-from lean_sepia.ui.swatch import Fields, Lab, lab_words, paint_field
-from lean_sepia.ui.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
+from lean_sepia.ui.shelf_list import KNOWN, ShelfList, film_labs
+from lean_sepia.ui.swatch import Fields, lab_words
+from lean_sepia.ui.swatch_cards import SwatchCards
 
-_TALL, _LOW_ML = 50, 5.0
-_KNOWN = {1: "by one colour", 2: "two constants", 3: "spectral"}
-
-
-Films = tuple[Lab, Lab, Lab | None]
-
-
-def film_labs(paint: Paint) -> Films:
-    """One coat over white, one over black, and the masstone, which a clear medium has not."""
-    seen = [
-        lab_from_reflectance(through_surface(over_ground(paint.K, paint.S, 1.0, into_paint(ground)), paint.g))
-        for ground in (WHITE_GROUND, BLACK_GROUND)
-    ]
-    return triple(seen[0]), triple(seen[1]), None if paint.clear else triple(paint.masstone_lab())
-
-
-class ShelfList(KeyboardRing, QWidget):
-    """Bottles in two columns; arrows and clicks choose."""
-
-    chosen = Signal(int)
-
-    def __init__(self) -> None:
-        super().__init__()
-        self._paints: tuple[Paint, ...] = ()
-        self._labs: dict[str, Films] = {}
-        self.current = 0
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Paints on the shelf"))
-
-    def show_paints(self, paints: Sequence[Paint]) -> None:
-        """Show these bottles in this order."""
-        self._paints = tuple(paints)
-        for paint in paints:
-            if paint.id not in self._labs:
-                self._labs[paint.id] = film_labs(paint)
-        self.current = min(self.current, max(0, len(paints) - 1))
-        self.setFixedHeight(max(1, (len(paints) + 1) // 2) * _TALL)
-        self._describe()
-        self.update()
-
-    def forget(self) -> None:
-        """Paints were changed: their films are computed anew."""
-        self._labs.clear()
-
-    def _describe(self) -> None:
-        if self._paints:
-            paint = self._paints[self.current]
-            mass = self._labs[paint.id][2]
-            colour = colour_name(mass) if mass else self.tr("clear")
-            self.setAccessibleDescription(f"{paint.name}, {colour}, {_KNOWN[paint.knowledge]}")
-
-    def _box(self, index: int) -> QRectF:
-        width = self.width() / 2
-        return QRectF(width * (index % 2), _TALL * (index // 2), width, _TALL)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        index = int(event.position().y() // _TALL) * 2 + int(event.position().x() >= self.width() / 2)
-        self._choose(index)
-
-    def _choose(self, index: int) -> None:
-        if 0 <= index < len(self._paints):
-            self.current = index
-            self._describe()
-            self.update()
-            self.chosen.emit(index)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        moves = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Up: -2, Qt.Key.Key_Down: 2}
-        if event.key() in moves:
-            self._choose(self.current + moves[Qt.Key(event.key())])
-        else:
-            super().keyPressEvent(event)
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        colours = self.palette()
-        painter.fillRect(self.rect(), colours.color(PANEL))
-        for index, paint in enumerate(self._paints):
-            box = self._box(index)
-            if not box.intersects(QRectF(event.rect())):
-                continue
-            white, black, mass = self._labs[paint.id]
-            painter.setFont(font(12))
-            painter.setPen(colours.color(SECOND))
-            painter.drawText(
-                QRectF(box.left(), box.top(), 28, _TALL),
-                Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight,
-                str(index + 1),
-            )
-            well = QRectF(box.left() + 42, box.top() + 7, 92, 36)
-            painter.fillRect(well, colours.color(WELL))
-            paint_field(painter, QRectF(well.left() + 4, well.top() + 4, 42, 28), white, colours.color(TEXT))
-            paint_field(painter, QRectF(well.left() + 46, well.top() + 4, 42, 28), black, colours.color(TEXT))
-            masstone = QRectF(well.right() + 8, well.top(), 36, 36)
-            painter.fillRect(masstone, colours.color(WELL))
-            paint_field(painter, masstone.adjusted(4, 4, -4, -4), mass, colours.color(TEXT))
-            left = masstone.right() + 12
-            painter.setFont(font(13, True))
-            painter.setPen(colours.color(TEXT))
-            painter.drawText(
-                QRectF(left, box.top() + 7, box.right() - left - 6, 18),
-                Qt.AlignmentFlag.AlignVCenter,
-                paint.name,
-            )
-            painter.setFont(font(12))
-            painter.setPen(colours.color(SECOND))
-            words = f"{_KNOWN[paint.knowledge]} · {paint.medium.replace('-', ' in ', 1) if '-' in paint.medium else paint.medium}"
-            painter.drawText(QRectF(left, box.top() + 25, box.right() - left - 6, 18), Qt.AlignmentFlag.AlignVCenter,
-                             painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, int(box.right() - left - 8)))  # fmt: skip
-            painter.setPen(QPen(colours.color(HAIRLINE), 1))
-            painter.drawLine(box.bottomLeft(), box.bottomRight())
-            if index == self.current:
-                painter.setPen(QPen(colours.color(ACCENT if self.ring else TEXT), 2))
-                painter.drawRect(box.adjusted(1, 1, -1, -1))
-
-    def sizeHint(self) -> QSize:
-        return QSize(780, max(1, (len(self._paints) + 1) // 2) * _TALL)
+_LOW_ML = 5.0
 
 
 class ShelfPage(QWidget):
@@ -188,10 +60,9 @@ class ShelfPage(QWidget):
             "",
             self.tr("Measure a whole shelf from the picture of a painted card"),
         )
-        cards = QMenu(self)
-        cards.addAction(self.tr("Print a card to paint…"), self._ask_card)
-        cards.addAction(self.tr("Read the photo of a painted card…"), self._ask_card_photo)
-        self.card_button.setMenu(cards)
+        self.cards = SwatchCards(session, self)
+        self.cards.shelf_changed.connect(self._show_changed)
+        self.card_button.setMenu(self.cards.menu())
         head = row(
             self._count,
             None,
@@ -315,7 +186,7 @@ class ShelfPage(QWidget):
                 facts.append(self.tr("Hides in {0} unthinned coats.").format(max(1, int(np.ceil(thickness)))))
         else:
             facts.append(self.tr("Laid alone; not part of mixtures."))
-        facts.append(self.tr("Known: {0}.").format(_KNOWN[paint.knowledge]))
+        facts.append(self.tr("Known: {0}.").format(KNOWN[paint.knowledge]))
         stock = record.get("stock_ml")
         if stock is not None:
             low = self.tr(" That is low.") if float(stock) < _LOW_ML else ""
@@ -362,59 +233,6 @@ class ShelfPage(QWidget):
             self.session.refused.emit(str(error))
             return
         self._show_changed()
-
-    def _ask_card(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, self.tr("Print a card"), "swatch-card.pdf", "PDF (*.pdf)")
-        if name:
-            self.print_card(Path(name))
-
-    def print_card(self, path: Path, fields: int = 12) -> None:
-        """Write a card as a PDF."""
-        from lean_sepia.report.swatch_card import write_swatch_card
-
-        try:
-            write_swatch_card(path, fields=fields)
-        except SepiaError as error:
-            self.session.refused.emit(str(error))
-
-    def _ask_card_photo(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, self.tr("Photo of a painted card"), "", PICTURE_FILTER)
-        if not name:
-            return
-        words = self.tr("L* of the grey card in the frame; 0 where none lies there")
-        lightness, accepted = QInputDialog.getDouble(self, self.tr("Grey card"), words, 50, 0, 100, 1)
-        if accepted:
-            self.read_card_photo(Path(name), lightness or None)
-
-    def read_card_photo(self, path: Path, grey_lightness: float | None) -> None:
-        """Read a photo of a painted card in the background, then ask what its fields are."""
-
-        def read(_progress) -> CardReading:
-            return read_card(read_picture(path).pixels, grey_lightness)
-
-        self.session.jobs.start("read card", read, self._name_fields)
-
-    def _name_fields(self, reading: CardReading) -> None:
-        present = {str(record["id"]) for record in self.session.shelf.records()}
-        dialog = CardDialog(reading, present, self)
-        if dialog.exec():
-            names, coats, thinner = dialog.names(), dialog.coats.value(), dialog.thinner.value() / 100
-            self.session.jobs.start(
-                "fit card", lambda _p: shelf_from_card(reading, names, coats, thinner), self._add_read
-            )
-
-    def _add_read(self, found: ReadShelf) -> None:
-        try:
-            self.session.shelf.add(ShelfContent(tuple(paint.record for paint in found.paints)))
-        except SepiaError as error:
-            self.session.refused.emit(str(error))
-            return
-        self._show_changed()
-        if found.doubtful:
-            reasons = "; ".join(
-                self.tr("field {0}: {1}").format(field, reason) for field, reason in found.doubtful
-            )
-            self.session.refused.emit(self.tr("All are on the shelf. Look again at {0}.").format(reasons))
 
     def _show_changed(self) -> None:
         self.list.forget()

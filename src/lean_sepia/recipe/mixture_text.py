@@ -1,0 +1,56 @@
+"""A mixture as people write it down: "8 Deep sea, 1 Chrome green", "deep-sea=8 chrome-green=1", "8:1 Deep sea : Chalk"."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+
+from lean_sepia.errors import ShelfError
+
+_SEPARATED = re.compile(r"[,;+\n]| : ")
+_COUNTED = re.compile(
+    r"(?P<first>\d+)\s*(?:parts?|drops?|×|x)?\s+(?P<named>.+)|(?P<name>.+?)\s*(?:[=×]|\s)\s*(?P<last>\d+)"
+)
+
+
+def read_mixture(text: str, names: Mapping[str, str]) -> list[tuple[str, int]]:
+    """Whole parts by paint id; paints are named by id or by name, in any case.
+
+    names : the name of every paint on the shelf, by id
+
+    >>> read_mixture("8 Deep sea, 1 chalk", {"deep-sea": "Deep sea", "chalk": "Chalk"})
+    [('deep-sea', 8), ('chalk', 1)]
+
+    Raises
+    ------
+    ShelfError
+        Nothing is written, a piece has no count, or names no paint or several.
+    """
+    pieces = [piece.strip() for piece in _SEPARATED.split(text) if piece.strip()]
+    if len(pieces) == 1 and pieces[0].count("=") > 1:
+        pieces = pieces[0].split()
+    if not pieces:
+        raise ShelfError('Say what was mixed, such as "8 Deep sea, 1 Chalk".')
+    parts: dict[str, int] = {}
+    for piece in pieces:
+        found = _COUNTED.fullmatch(piece)
+        if found is None and len(pieces) > 1:
+            raise ShelfError(f'{piece!r} has no number of parts. Write it as "8 Deep sea".')
+        name = piece if found is None else (found["named"] or found["name"])
+        count = 1 if found is None else int(found["first"] or found["last"])
+        if count < 1:
+            raise ShelfError(f"Parts are whole numbers of at least 1; found {piece!r}.")
+        paint = _paint_id(name, names)
+        parts[paint] = parts.get(paint, 0) + count
+    return list(parts.items())
+
+
+def _paint_id(name: str, names: Mapping[str, str]) -> str:
+    wanted = name.strip().casefold()
+    found = [paint for paint, called in names.items() if wanted in (paint.casefold(), called.casefold())]
+    if not found:
+        found = [paint for paint, called in names.items() if called.casefold().startswith(wanted)]
+    if len(found) != 1:
+        known = "no paint" if not found else f"{len(found)} paints ({', '.join(sorted(found)[:4])})"
+        raise ShelfError(f"{name.strip()!r} names {known} on this shelf. Write the whole name or the id.")
+    return found[0]
