@@ -3,16 +3,18 @@
 import time
 
 import pytest
-from PySide6.QtCore import QMimeData, QPointF, Qt
-from PySide6.QtGui import QDropEvent
-from PySide6.QtWidgets import QApplication
+from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt
+from PySide6.QtGui import QDropEvent, QWheelEvent
+from PySide6.QtWidgets import QApplication, QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.project import edits
+from lean_sepia.project.shelf_file import ShelfContent
 from lean_sepia.ui.batch_dialog import BatchDialog
 from lean_sepia.ui.paint_rack import DROP_MIME, dragged_paint
 from lean_sepia.ui.ratio_dialog import RatioDialog
 from lean_sepia.ui.recipe_card import RecipeCard
+from lean_sepia.ui.substitute_dialog import SubstituteDialog
 
 
 @pytest.fixture
@@ -237,3 +239,107 @@ def test_match_without_a_target_says_what_to_do(workspace):
     workspace.open_room("match")
     assert "no target" in workspace.rooms["match"]._statement.text()
     assert not workspace.rooms["match"].pin.isEnabled()
+
+
+def test_the_recipe_is_solved_for_the_final_sheen(room):
+    assert room.sheen.currentText() == "under Matte coat"
+    flat = room.answer.choices[0].recipe
+    room.sheen.setCurrentIndex(room.sheen.findData("gloss"))
+    glossy = room.answer.choices[0].recipe
+    assert glossy.parts == flat.parts  # still the pinned one
+    assert glossy.lab[0] < flat.lab[0] - 2  # gloss deepens it
+    assert room.answer.question.laying.varnish == "gloss"
+    assert min(c.recipe.de00 for c in room.answer.choices) < 1  # others meet the target under gloss
+    room.session.choose_zone("funnel")
+    assert room.sheen.currentIndex() == 0
+
+
+def test_a_medium_gives_the_sheen_without_a_varnish(room):
+    assert not room.laying.medium.isVisible()
+    room.sheen.setCurrentIndex(room.sheen.findData("satin"))
+    assert "5 Gloss medium to 4 of the mix" in room.laying.medium.text()
+
+
+def take_the_first(seen):
+    def choose(dialog):
+        seen.append(dialog)
+        next(b for b in dialog.findChildren(QPushButton) if b.text() == "Take").click()
+        return dialog.result()
+
+    return choose
+
+
+def test_a_stand_in_is_taken_for_a_bottle(room, monkeypatch):
+    seen = []
+    monkeypatch.setattr(SubstituteDialog, "exec", take_the_first(seen))
+    before = room.answer.choices[0].recipe
+    name = before.parts[0][0]
+    room.find_stand_ins(0, [name])
+    after = room.answer.choices[0]
+    assert after.title.startswith("without Deep sea")
+    assert name not in dict(after.recipe.parts)
+    assert set(dict(after.recipe.parts)) == set(dict(seen[0].taken.recipe.parts))
+    assert seen[0].taken.instead_of == pytest.approx(before.lab, abs=0.05)
+    assert room._figure.text() == f"{after.recipe.de00:.1f}"
+
+
+def test_a_pinned_bottle_that_left_the_shelf_is_named_and_stood_in_for(room, monkeypatch, qtbot):
+    session = room.session
+    session.shelf.remove(["deep-sea"])
+    session.shelf_changed.emit()
+    assert not any(choice.pinned for choice in room.answer.choices)
+    offer = room._limit_row.itemAt(0).widget()
+    assert offer.text() == "Deep sea of the pinned recipe not on the shelf: stand-ins…"
+    seen = []
+    monkeypatch.setattr(SubstituteDialog, "exec", take_the_first(seen))
+    qtbot.mouseClick(offer, Qt.MouseButton.LeftButton)
+    assert "deep-sea" not in dict(room.answer.choices[0].recipe.parts)
+    assert room.answer.choices[0].title == "without Deep sea"
+    assert room._limit_line.isVisible()
+
+
+def test_lacquer_over_the_zones_acrylic_is_cautioned(room):
+    session = room.session
+    record = next(r for r in session.shelf.records() if r["id"] == "slate-teal") | {
+        "id": "quick-teal",
+        "name": "Quick teal",
+        "medium": "lacquer",
+    }
+    session.shelf.add(ShelfContent((record,)))
+    session.shelf_changed.emit()
+    room.always_use("quick-teal")
+    room.choose(next(i for i, c in enumerate(room.answer.choices) if not c.pinned))
+    assert "Lacquer softens what lies below" in room.laying.cautions.text()
+    assert "respirator" in room.laying.cautions.text()
+
+
+def test_the_plane_shows_what_is_compared(room, qtbot):
+    plot = room._plane.plot
+    assert plot.names == ["target", "recipe"]
+    (a_low, a_high), (b_low, b_high) = plot._plane.viewRange()
+    for lab in (room.answer.question.target.lab, room.answer.choices[0].recipe.lab):
+        assert a_low < lab[1] < a_high
+        assert b_low < lab[2] < b_high
+    plot._plane.setRange(xRange=(40, 50), yRange=(40, 50))
+    qtbot.mouseDClick(plot.canvas.viewport(), Qt.MouseButton.LeftButton)
+    assert plot._plane.viewRange()[0][0] < room.answer.question.target.lab[1]
+    assert room._plane.accessibleDescription().startswith("target")
+
+
+def test_the_wheel_scrolls_the_column_and_zooms_with_ctrl(room):
+    canvas = room._plane.plot.canvas
+
+    def turned(keys):
+        event = QWheelEvent(
+            QPointF(40, 40), canvas.mapToGlobal(QPointF(40, 40)), QPoint(), QPoint(0, 120), Qt.MouseButton.NoButton, keys,
+            Qt.ScrollPhase.NoScrollPhase, False,
+        )  # fmt: skip
+        event.setAccepted(False)
+        canvas.wheelEvent(event)
+        return event.isAccepted()
+
+    before = room._plane.plot._plane.viewRange()
+    assert not turned(Qt.KeyboardModifier.NoModifier)
+    assert room._plane.plot._plane.viewRange() == before
+    turned(Qt.KeyboardModifier.ControlModifier)
+    assert room._plane.plot._plane.viewRange() != before

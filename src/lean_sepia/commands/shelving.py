@@ -134,9 +134,9 @@ def _read_swatches(
     from lean_sepia.project.swatch_file import write_swatches
 
     found = swatches_from_card(reading, mixed)
-    write_swatches(out, [swatch.record() for swatch in found.swatches])
-    swatches = [swatch.record() | {"de00_90": swatch.de00_90} for swatch in found.swatches]
-    answer = {"swatches": swatches, "doubtful": _doubtful(found.doubtful)}
+    records = [swatch.record() for swatch in found.swatches]
+    write_swatches(out, records)
+    answer = {"swatches": records, "doubtful": _doubtful(found.doubtful)}
     lines = [
         (one.field, " : ".join(f"{count} {called[name]}" for name, count in one.parts), one.masstone, one.de00_90)
         for one in found.swatches

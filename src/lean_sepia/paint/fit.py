@@ -9,7 +9,7 @@ Learning" (2006), ch. 2 and 3.4; its widths are fitted to simulated bottles (`be
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 
@@ -27,6 +27,7 @@ from lean_sepia.paint.paint import Knowledge, Paint
 READING_NOISE, SPECTRUM_NOISE = 0.25, 0.004
 """How far a reading of L*, a*, b*, or of a reflectance, is usually out (practice)."""
 
+_RADIUS_OF_NOISE = 2.5  # nine tenths of a normal error in three dimensions lie within so many deviations
 _SMALLEST = 1e-4
 _COMPONENTS = 20
 _FREEDOM = 12.0  # of Student's t: swatches beyond about three times the noise count less and less
@@ -59,12 +60,22 @@ class Swatch:
     """A painted mixture: shares by paint id, and what was read: L*a*b* (3,), or a reflectance (31,).
 
     laying : how it was laid; its colour is read at the paints' own sheen unless a varnish is named
+    noise : standard deviation of the reading in each of L*, a*, b*
     """
 
     shares: tuple[tuple[str, float], ...]
     lab: FloatArray | None = None
     reflectance: FloatArray | None = None
     laying: Laying = OPAQUE
+    noise: float = READING_NOISE
+
+    @classmethod
+    def read(
+        cls, parts: Iterable[tuple[str, float]], lab: FloatArray, de00_90: float | None = None, laying: Laying = OPAQUE
+    ) -> Swatch:  # fmt: skip
+        """A swatch whose colour lies within `de00_90` of the truth nine times in ten; usual noise where that is not said."""
+        noise = READING_NOISE if de00_90 is None else max(READING_NOISE, de00_90 / _RADIUS_OF_NOISE)
+        return cls(tuple(parts), lab, laying=laying, noise=noise)
 
 
 @dataclass(frozen=True, eq=False)
@@ -269,9 +280,8 @@ class _Problem:
         if swatch.lab is None:
             return (R - np.asarray(swatch.reflectance)) / SPECTRUM_NOISE, slopes / SPECTRUM_NOISE
         xyz = R @ weights()
-        return (lab_from_xyz(xyz) - swatch.lab) / READING_NOISE, lab_slopes(
-            xyz
-        ) @ weights().T @ slopes / READING_NOISE
+        by_lab = lab_slopes(xyz) @ weights().T @ slopes
+        return (lab_from_xyz(xyz) - swatch.lab) / swatch.noise, by_lab / swatch.noise
 
 
 def _weight(residual: FloatArray) -> float:

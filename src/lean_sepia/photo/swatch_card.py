@@ -32,7 +32,7 @@ _MARK_MM, _EDGE_MM, _HEAD_MM, _FOOT_MM = 16.0, 10.0, 34.0, 66.0
 _PX_PER_MM = 5.0
 _INSET = 0.2  # of a patch: brush marks and masking edges lie at its rim
 _CLIPPED, _UNEVEN, _BARE_DE00 = 0.05, 0.16, 2.5
-_NOTHING_PAINTED = "nothing seems to be painted here"
+NOTHING_PAINTED = "nothing seems to be painted here"
 
 Box = tuple[float, float, float, float]
 
@@ -122,7 +122,7 @@ class FieldReading:
     @property
     def bare(self) -> bool:
         """Whether nothing was painted here."""
-        return self.doubt == _NOTHING_PAINTED
+        return self.doubt == NOTHING_PAINTED
 
 
 @dataclass(frozen=True, eq=False)
@@ -281,7 +281,7 @@ def _doubt(patches: dict[str, Patch], found: dict[str, SampledColour]) -> str:
     if float(delta_e00(found["masstone"].lab, found["bare_white"].lab)) < _BARE_DE00 and (
         float(delta_e00(found["over_black"].lab, found["bare_black"].lab)) < _BARE_DE00
     ):
-        return _NOTHING_PAINTED
+        return NOTHING_PAINTED
     for name in ("over_white", "over_black", "masstone"):
         if patches[name].clipped_share > _CLIPPED:
             return f"{name.replace('_', ' ')} is too bright or too dark in the photo"

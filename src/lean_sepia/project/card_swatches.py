@@ -37,12 +37,12 @@ class ReadSwatch:
         return {
             "parts": [{"paint": name, "parts": count} for name, count in self.parts],
             "lab": list(self.masstone), "over_white": list(self.over_white), "over_black": list(self.over_black),
-            "field": self.field,
+            "de00_90": self.de00_90, "field": self.field,
         }  # fmt: skip
 
     def swatch(self) -> Swatch:
         """What the fit learns from: the opaque patch. How thick the films came out is not known well enough."""
-        return Swatch(tuple((name, float(count)) for name, count in self.parts), np.array(self.masstone))
+        return Swatch.read(self.parts, np.array(self.masstone), self.de00_90)
 
 
 @dataclass(frozen=True, eq=False)

@@ -68,8 +68,18 @@ def _swatch(record: Any, who: str) -> Swatch:
     R = None if "R" not in record else _reflectance(record["R"], who)
     if R is None and "lab" not in record:
         raise ShelfError(f"{who} has no colour: give lab, or R with {BANDS} values from 400 to 700 nm.")
-    lab = None if R is not None else _lab(record["lab"], who)
-    return Swatch(tuple(shares.items()), lab, R, _laying(record, who))
+    if R is not None:
+        return Swatch(tuple(shares.items()), None, R, _laying(record, who))
+    return Swatch.read(shares.items(), _lab(record["lab"], who), _radius(record, who), _laying(record, who))
+
+
+def _radius(record: Mapping[str, Any], who: str) -> float | None:
+    radius = record.get("de00_90")
+    if radius is not None and (
+        isinstance(radius, bool) or not isinstance(radius, int | float) or not radius >= 0
+    ):
+        raise ShelfError(f"{who}: de00_90 is a colour difference of 0 or more; found {radius!r}.")
+    return radius
 
 
 def _lab(values: Any, who: str) -> np.ndarray:
