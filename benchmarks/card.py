@@ -36,7 +36,7 @@ def true_labs(paint: Paint) -> dict[str, FloatArray]:
     return labs | {"masstone": paint.masstone_lab()}
 
 
-def _pictures() -> bool:
+def _pictures(hand: float = 0.0) -> bool:
     rng = np.random.default_rng(2400)
     paints = invented_paints(PICTURES * FIELDS, rng)
     found, errors, held = 0, {light: [] for light in LIGHTS}, []
@@ -45,7 +45,7 @@ def _pictures() -> bool:
         painted = paints[number * FIELDS : (number + 1) * FIELDS]
         shot = Shot(
             light, tilt_deg=float(rng.uniform(0, 25)), uneven=float(rng.uniform(0.05, 0.3)), noise=float(rng.uniform(0.003, 0.01)),
-            blur_px=float(rng.uniform(0.7, 1.6)), jpeg=int(rng.integers(80, 95)),
+            blur_px=float(rng.uniform(0.7, 1.6)), jpeg=int(rng.integers(80, 95)), hand=hand,
         )  # fmt: skip
         try:
             reading = read_card(photograph_card(painted, shot, number), GREY)
@@ -61,8 +61,9 @@ def _pictures() -> bool:
     every = float(np.median(np.concatenate([errors[light] for light in LIGHTS])))
     by_light = ", ".join(f"{light} {np.median(errors[light]):.2f}" for light in LIGHTS)
     reached = found >= 19 and every < 1.5
+    how = "brushed by hand, streaks, rims and finger marks" if hand else "evenly painted"
     print(
-        f"swatch card, {PICTURES} rendered phone pictures: all fields found in {found} (at least 19), median error {every:.2f} ΔE00 "
+        f"swatch card, {PICTURES} rendered phone pictures, {how}: all fields found in {found} (at least 19), median error {every:.2f} ΔE00 "
         f"(below 1.5: {'reached' if reached else 'NOT REACHED'})  [{by_light}; {np.mean(held):.0%} within the stated radius]",
         flush=True,
     )
@@ -116,4 +117,4 @@ def _mixtures() -> bool:
 
 def main() -> bool:
     """Pictures of cards, and what they are worth for mixing."""
-    return _pictures() & _mixtures()
+    return _pictures() & _pictures(hand=1.0) & _mixtures()

@@ -91,7 +91,6 @@ def parse_laying(
     over: str | None, coats: float | None, thinner_share: float | None, varnish: str | None
 ) -> Laying:
     """How a paint is laid, from --over, --coats, --thinner-share and --varnish; opaque without --over."""
-    from lean_sepia.paint.film import film_thickness
     from lean_sepia.paint.identify import internal_from_lab
     from lean_sepia.paint.laying import Laying
 
@@ -101,16 +100,33 @@ def parse_laying(
                 "--coats and --thinner-share describe a film: say with --over L,a,b what lies below."
             )
         return Laying(varnish=varnish)
-    coats = 1.0 if coats is None else coats
-    thinner_share = 0.0 if thinner_share is None else thinner_share
+    X = _thickness(1.0 if coats is None else coats, thinner_share or 0.0, "--coats", "--thinner-share")
+    lab, g = parse_lab_and_sheen(over, "--over")
+    return Laying(internal_from_lab(lab, g).R_i, X, varnish)
+
+
+def parse_film(text: str) -> tuple[list[tuple[str, int]], float]:
+    """A film `id=parts,...;coats[;thinner share]`: its parts and its thickness X."""
+    mixture, *numbers = text.split(";")
+    if not 1 <= len(numbers) <= 2:
+        raise BadInputError(
+            f"A film is written id=parts,id=parts;coats or with ;thinner-share behind it; found {text!r}."
+        )
+    values = [parse_numbers(number, "A film's coats and thinner share", (1,))[0] for number in numbers]
+    coats, thinner_share = values if len(values) == 2 else (values[0], 0.0)
+    return parse_parts(mixture), _thickness(coats, thinner_share, "A film's coats", "A film's thinner share")
+
+
+def _thickness(coats: float, thinner_share: float, coats_name: str, share_name: str) -> float:
+    from lean_sepia.paint.film import film_thickness
+
     if not coats > 0:
-        raise BadInputError(f"--coats is greater than 0; found {coats:g}.")
+        raise BadInputError(f"{coats_name} is greater than 0; found {coats:g}.")
     if not 0 <= thinner_share < 1:
         raise BadInputError(
-            f"--thinner-share is a share from 0 to below 1, such as 0.6; found {thinner_share:g}."
+            f"{share_name} is a share from 0 to below 1, such as 0.6; found {thinner_share:g}."
         )
-    lab, g = parse_lab_and_sheen(over, "--over")
-    return Laying(internal_from_lab(lab, g).R_i, film_thickness(coats, thinner_share), varnish)
+    return film_thickness(coats, thinner_share)
 
 
 def parse_target_rows(path: str) -> list[tuple[float, float, float]]:

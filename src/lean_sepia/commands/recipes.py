@@ -11,6 +11,7 @@ import click
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import (
     FINISHES,
+    parse_film,
     parse_lab,
     parse_lab_and_sheen,
     parse_laying,
@@ -162,22 +163,37 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: b
 @click.option("--coats", type=float)
 @click.option("--thinner-share", type=float)
 @click.option("--varnish", type=click.Choice(FINISHES))
+@click.option(
+    "--film",
+    "films",
+    multiple=True,
+    metavar="id=n,id=n;COATS[;THINNER]",
+    help="A film laid before it over what --over names; repeat from the lowest up.",
+)
 @json_option
 def predict(
     shelf: str, mixtures: tuple[str, ...], over: str | None, coats: float | None, thinner_share: float | None,
-    varnish: str | None, as_json: bool,
+    varnish: str | None, films: tuple[str, ...], as_json: bool,
 ) -> None:  # fmt: skip
     """Say what colour a mixture will have, and how far to trust that."""
+    from lean_sepia.paint.trust import Film
     from lean_sepia.paint.trust import predict as predicted
     from lean_sepia.project.shelf_file import read_shelf
 
     paints = {paint.id: paint for paint in read_shelf(shelf).paints()}
+    if films and over is None:
+        raise BadInputError("--film lies on something: say with --over L,a,b on what.")
     laying = parse_laying(over, coats, thinner_share, varnish)
+    below = []
+    for text in films:
+        parts, X = parse_film(text)
+        used = tuple(mixed_paint(paints, name) for name, _ in parts)
+        below.append(Film(used, tuple(float(count) for _, count in parts), X))
     found = []
     for text in mixtures:
         parts = parse_parts(text)
-        used = [mixed_paint(paints, name) for name, _ in parts]
-        found.append(predicted(used, [count for _, count in parts], laying))
+        top = [mixed_paint(paints, name) for name, _ in parts]
+        found.append(predicted(top, [count for _, count in parts], laying, below))
 
     def words() -> str:
         lines = []

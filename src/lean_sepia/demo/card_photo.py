@@ -28,7 +28,11 @@ TONER = np.full(31, 0.052)
 
 @dataclass(frozen=True)
 class Shot:
-    """How the picture was taken: light, tilt, and what the phone does."""
+    """How the picture was taken: light, tilt, what the phone does, and how the card was painted.
+
+    hand : 0 for even patches; 1 for ordinary brushwork: streaks of a thicker and thinner film, bare rims, a finger mark
+    in every third field
+    """
 
     light: str = "D65"
     tilt_deg: float = 12.0
@@ -38,12 +42,15 @@ class Shot:
     jpeg: int = 88
     grey_lightness: float | None = 62.0
     film_spread: float = 0.0
+    hand: float = 0.0
 
 
 def photograph_card(paints: Sequence[Paint], shot: Shot, seed: int, coats: float = 1.0) -> Image8:
     """A picture (h, w, 3), 8-bit sRGB, of a card whose fields are painted with these paints in order."""
     rng = np.random.default_rng([seed, 24])
     response = _page_responses(paints, shot, rng, coats)
+    if shot.hand:
+        _paint_by_hand(response, paints, shot, np.random.default_rng([seed, 25]), coats)
     width, height = 2300, 3100
     to_photo = _view(rng, shot.tilt_deg, width, height)
     picture = cv2.warpPerspective(
@@ -99,6 +106,53 @@ def _page_responses(
             fill(box, through_surface(R_i, paint.g), streaks)
         fill(field.masstone, through_surface(opaque_reflectance(paint.K, paint.S), paint.g), streaks)
     return page
+
+
+def _paint_by_hand(
+    page: FloatArray, paints: Sequence[Paint], shot: Shot, rng: np.random.Generator, coats: float
+) -> None:
+    """Paint the patches again as a hand would."""
+    develop = _Phone(shot.light)
+    for field, paint in zip(card_layout(len(paints)).fields, paints, strict=True):
+        marked = ("over_white", "over_black", "masstone")[rng.integers(3)] if field.field % 3 == 0 else ""
+        for name, ground, X in (
+            ("over_white", PAPER, coats), ("over_black", TONER, coats), ("masstone", PAPER, 8 * coats),
+        ):  # fmt: skip
+            x0, y0, x1, y1 = (round(value * _PX_PER_MM) for value in getattr(field, name))
+            film = _brushed((y1 - y0, x1 - x0), shot.hand, rng)
+            if name == marked:
+                film *= _finger_mark(film.shape, rng)
+            page[y0:y1, x0:x1] = _film_responses(paint, ground, film_thickness(X) * film, develop)
+
+
+def _brushed(shape: tuple[int, int], hand: float, rng: np.random.Generator) -> FloatArray:
+    """Film thickness (h, w) beside its mean of 1: streaks along the stroke, and a rim the brush did not reach."""
+    noise = rng.standard_normal(shape).astype(np.float32)
+    streaks = cv2.GaussianBlur(noise, (0, 0), sigmaX=2.5, sigmaY=60)
+    film = 1 + hand * 0.15 * np.asarray(streaks) / float(np.std(streaks))
+    rim = round(0.7 * hand * _PX_PER_MM)
+    if rim:
+        edge = np.zeros(shape, np.float32)
+        edge[rim:-rim, rim:-rim] = 1
+        film *= np.asarray(cv2.GaussianBlur(edge, (0, 0), rim / 2))
+    return np.maximum(film, 0.0)
+
+
+def _finger_mark(shape: tuple[int, int], rng: np.random.Generator) -> FloatArray:
+    """Where a finger lifted the wet paint: ridges in an oval of about seven by ten millimetres, (h, w) in 0–1."""
+    y, x = np.mgrid[0 : shape[0], 0 : shape[1]] / _PX_PER_MM
+    centre = rng.uniform(0.2, 0.8, 2) * np.array(shape) / _PX_PER_MM
+    away = np.hypot((x - centre[1]) / 3.5, (y - centre[0]) / 5.0)
+    ridges = 0.5 + 0.5 * np.cos(2 * np.pi * away * 3.5 / 0.5)
+    return np.asarray(1 - 0.7 * (away < 1) * ridges)
+
+
+def _film_responses(paint: Paint, ground: FloatArray, X: FloatArray, develop: _Phone) -> FloatArray:
+    """What the phone sees (h, w, 3) of a film of thickness X (h, w): computed at a few thicknesses and read between them."""
+    levels = np.linspace(0, float(X.max()) + 1e-6, 24)
+    R_i = over_ground(paint.K, paint.S, levels[:, None], into_paint(ground))
+    seen = develop(through_surface(R_i, paint.g))
+    return np.stack([np.interp(X, levels, seen[:, channel]) for channel in range(3)], axis=-1)
 
 
 class _Phone:

@@ -8,14 +8,14 @@ scale per kind, measured on simulated bottles that differ from the shelf by up t
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.paint.fit import Doubt, curves
+from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Knowledge, Paint, Palette
 
@@ -38,26 +38,73 @@ class Prediction:
     knowledge: Knowledge
 
 
-def predict(paints: Sequence[Paint], parts: Sequence[float], laying: Laying = OPAQUE) -> Prediction:
-    """The colour of a mixture, by relative volume, and how far to trust it."""
-    counts = np.asarray(parts, dtype=float)
-    shares = counts / counts.sum()
-    palette = Palette.of(paints)
-    lab = laying.lab(*palette.mixture(shares))
-    knowledge = min(paint.knowledge for paint in paints)
-    return Prediction(triple(lab), _radius(paints, shares, laying, lab, knowledge), knowledge)
+@dataclass(frozen=True, eq=False)
+class Film:
+    """A film of a mixture, by relative volume, of thickness X in film units."""
+
+    paints: tuple[Paint, ...]
+    parts: tuple[float, ...]
+    X: float
 
 
-def _radius(
-    paints: Sequence[Paint], shares: FloatArray, laying: Laying, lab: FloatArray, knowledge: Knowledge
-) -> float:
+def predict(
+    paints: Sequence[Paint], parts: Sequence[float], laying: Laying = OPAQUE, below: Sequence[Film] = ()
+) -> Prediction:
+    """The colour of a mixture, by relative volume, and how far to trust it.
+
+    below : films between the laying's ground and the mixture, the lowest first; what is not known of them counts too
+    """
+    mixtures = [_Mixture.of(film.paints, film.parts) for film in below]
+    top = _Mixture.of(paints, parts)
+    lab = _seen(top.constants(), [mixture.constants() for mixture in mixtures], top.g, laying, below)
+    known = min(paint.knowledge for film in below for paint in film.paints) if below else Knowledge.SPECTRAL
+    knowledge = min(known, *(paint.knowledge for paint in paints))
     rng = np.random.default_rng(90)
-    K, S = np.zeros((_DRAWS, 31)), np.zeros((_DRAWS, 31))
-    for paint, share in zip(paints, shares, strict=True):
-        basis = curves(_SPREAD[paint.knowledge])
-        stray = np.einsum("cbm,dm->cdb", basis, rng.normal(size=(_DRAWS, basis.shape[-1])))
-        K += share * paint.K * np.exp(stray[0])
-        S += share * paint.S * np.exp(stray[1])
-    g = np.full(_DRAWS, float(shares @ [paint.g for paint in paints]))
-    labs = lab_from_reflectance(laying.measured(K, S, g)) + rng.normal(0, _READING, (_DRAWS, 3))
-    return float(np.quantile(delta_e00(labs, lab), 0.9)) * _SCALE[knowledge]
+    strayed = [mixture.strayed(rng) for mixture in (top, *mixtures)]
+    labs = _seen(strayed[0], strayed[1:], np.full(_DRAWS, top.g), laying, below)
+    labs = labs + rng.normal(0, _READING, labs.shape)
+    radius = float(np.quantile(delta_e00(labs, lab), 0.9)) * _SCALE[knowledge]
+    return Prediction(triple(lab), radius, knowledge)
+
+
+@dataclass(frozen=True, eq=False)
+class _Mixture:
+    """Paints with their shares (n,), and the sheen g of the whole."""
+
+    paints: tuple[Paint, ...]
+    shares: FloatArray
+    g: float
+
+    @classmethod
+    def of(cls, paints: Sequence[Paint], parts: Sequence[float]) -> _Mixture:
+        shares = np.asarray(parts, dtype=float) / sum(parts)
+        return cls(tuple(paints), shares, float(shares @ [paint.g for paint in paints]))
+
+    def constants(self) -> tuple[FloatArray, FloatArray]:
+        """K and S (31,) as the shelf has them."""
+        K, S, _ = Palette.of(self.paints).mixture(self.shares)
+        return K, S
+
+    def strayed(self, rng: np.random.Generator) -> tuple[FloatArray, FloatArray]:
+        """K and S (draws, 31) of bottles that differ from the shelf as their kind of knowledge leaves open."""
+        K, S = np.zeros((_DRAWS, 31)), np.zeros((_DRAWS, 31))
+        for paint, share in zip(self.paints, self.shares, strict=True):
+            basis = curves(_SPREAD[paint.knowledge])
+            stray = np.einsum("cbm,dm->cdb", basis, rng.normal(size=(_DRAWS, basis.shape[-1])))
+            K += share * paint.K * np.exp(stray[0])
+            S += share * paint.S * np.exp(stray[1])
+        return K, S
+
+
+def _seen(
+    top: tuple[FloatArray, FloatArray],
+    lower: Sequence[tuple[FloatArray, FloatArray]],
+    g: FloatArray | float,
+    laying: Laying,
+    below: Sequence[Film],
+) -> FloatArray:
+    """L*a*b* (..., 3) of the uppermost film over the others."""
+    ground = laying.ground
+    for (K, S), film in zip(lower, below, strict=True):
+        ground = opaque_reflectance(K, S) if ground is None else over_ground(K, S, film.X, ground)
+    return replace(laying, ground=ground).lab(*top, np.asarray(g))
