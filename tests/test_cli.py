@@ -331,6 +331,74 @@ def test_predict(call, demo_master):
     assert over["lab"][0] < strong["lab"][0] - 5
 
 
+def test_predict_takes_films_laid_before(call, demo_master):
+    shelf = str(demo_master.shelf_file)
+    ask = ("predict", "--shelf", shelf, "--parts", "chalk=1", "--over", "20,0,0", "--coats", "0.3")
+    plain = answer(call, *ask)["predictions"][0]
+    red = answer(call, *ask, "--film", "boot-red=1;2")["predictions"][0]
+    assert red["lab"][1] > plain["lab"][1] + 3
+    thinned = answer(call, *ask, "--film", "boot-red=1;2;0.9")["predictions"][0]
+    assert plain["lab"][1] < thinned["lab"][1] < red["lab"][1]
+
+
+@pytest.mark.parametrize(
+    ("film", "said"),
+    [
+        ("boot-red=1", "is written"), ("boot-red=1;0", "greater than 0"), ("boot-red=1;1;1", "below 1"),
+        ("boot-red=1;x", "numbers"), ("nobody=1;1", "'nobody'"), ("boot-red;1", "whole parts"), ("worn-steel=1;1", "laid alone"),
+    ],
+)  # fmt: skip
+def test_films_that_cannot_be_are_refused(call, demo_master, film, said):
+    code, _, error = call(
+        "predict", "--shelf", str(demo_master.shelf_file), "--parts", "chalk=1", "--over", "20,0,0", "--film", film
+    )  # fmt: skip
+    assert code == 2
+    assert said in error
+
+
+def test_test_swatches_are_read_from_a_card_and_learnt_from(call, demo_master, shelf_paints, tmp_path):
+    import cv2
+
+    from lean_sepia.demo.card_photo import Shot, photograph_card
+    from lean_sepia.recipe.fade import base_mixture
+
+    mixed = {1: "3 Chalk, 1 Ochre", 2: "chalk=1 boot-red=1", 3: "Ochre"}
+    parts = ([("chalk", 3), ("ochre", 1)], [("chalk", 1), ("boot-red", 1)], [("ochre", 1)])
+    photo, listed, out = tmp_path / "card.jpg", tmp_path / "mixed.csv", tmp_path / "swatches.json"
+    painted = [base_mixture(shelf_paints, one) for one in parts]
+    cv2.imwrite(str(photo), photograph_card(painted, Shot(hand=1.0), 2)[..., ::-1])
+    listed.write_text("field,parts\n" + "".join(f'{field},"{text}"\n' for field, text in mixed.items()))
+    shelf = str(demo_master.shelf_file)
+    ask = (
+        "shelf",
+        "read",
+        str(photo),
+        "--mixtures",
+        str(listed),
+        "--grey-lightness",
+        "62",
+        "--out",
+        str(out),
+    )
+    found = answer(call, *ask, "--shelf", shelf)
+    assert [swatch["field"] for swatch in found["swatches"]] == [1, 2, 3]
+    assert found["swatches"][1]["parts"] == [
+        {"paint": "chalk", "parts": 1},
+        {"paint": "boot-red", "parts": 1},
+    ]
+    learnt = answer(
+        call, "fit", "--shelf", shelf, "--swatches", str(out), "--out", str(tmp_path / "refined.json")
+    )
+    assert learnt["swatches"] == 3
+    code, said, _ = call(*ask, "--shelf", shelf)
+    assert code == 0
+    assert "3 Chalk : 1 Ochre" in said
+    for wrong, words in (((), "a shelf"), (("--shelf", shelf, "--names", str(listed)), "one of")):
+        code, _, error = call(*ask, *wrong)
+        assert code == 2
+        assert words in error
+
+
 def test_fit_writes_a_shelf_that_predicts_better(call, demo_master, tmp_path):
     shelf, out = str(demo_master.shelf_file), tmp_path / "refined.json"
     mixtures = [

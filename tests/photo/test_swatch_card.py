@@ -183,3 +183,18 @@ def test_names_beyond_the_card_are_refused(picture):
         shelf_from_card(reading, {13: {"id": "a", "name": "A", "medium": "oil", "finish": "flat"}})
     with pytest.raises(ShelfError, match="coats above 0"):
         shelf_from_card(reading, {}, film_coats=0)
+
+
+def test_brush_streaks_rims_and_finger_marks_cost_little(painted):
+    reading = read_card(photograph_card(painted, Shot(hand=1.0), 9), 62.0)
+    misses = [
+        float(delta_e00(f.masstone.lab, p.masstone_lab()))
+        for f, p in zip(reading.fields, painted, strict=True)
+    ]
+    assert np.median(misses) < 1.5
+    assert not any(field.bare for field in reading.fields)
+
+
+def test_a_film_laid_far_too_unevenly_is_named(painted):
+    reading = read_card(photograph_card(painted, Shot(hand=6.0), 9), 62.0)
+    assert any("uneven" in field.doubt for field in reading.fields)
