@@ -3,8 +3,8 @@
 import time
 
 import pytest
-from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt
-from PySide6.QtGui import QDropEvent, QWheelEvent
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt
+from PySide6.QtGui import QDrag, QDropEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import QApplication, QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -13,7 +13,7 @@ from lean_sepia.project.shelf_file import ShelfContent
 from lean_sepia.ui.batch_dialog import BatchDialog
 from lean_sepia.ui.paint_rack import DROP_MIME, dragged_paint
 from lean_sepia.ui.ratio_dialog import RatioDialog
-from lean_sepia.ui.recipe_card import RecipeCard
+from lean_sepia.ui.recipe_card import RecipeCard, _PaintDrops
 from lean_sepia.ui.substitute_dialog import SubstituteDialog
 
 
@@ -87,6 +87,32 @@ def test_a_drop_is_dragged_into_another_card(room):
     assert dict(room.answer.choices[1].recipe.parts) == before | {"chalk": before.get("chalk", 0) + 1}
     assert room._chosen == 1
     assert dragged_paint(QMimeData()) is None
+
+
+def test_a_drop_is_pulled_from_the_rack_and_out_of_a_card(room, qtbot, monkeypatch):
+    dragged = []
+
+    def let_go(drag, _action):
+        dragged.append((dragged_paint(drag.mimeData()), drag.pixmap().isNull()))
+        return Qt.DropAction.IgnoreAction
+
+    monkeypatch.setattr(QDrag, "exec", let_go)
+
+    def pull(widget):
+        qtbot.mousePress(widget, Qt.MouseButton.LeftButton, pos=QPoint(6, 6))
+        move = QMouseEvent(
+            QEvent.Type.MouseMove, QPointF(60, 6), widget.mapToGlobal(QPointF(60, 6)), Qt.MouseButton.NoButton,
+            Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier,
+        )  # fmt: skip
+        widget.mouseMoveEvent(move)
+
+    chip = room.rack._row.itemAt(0).widget()
+    pull(chip)
+    assert dragged == [(chip.paint.id, False)]
+    name, count = room.answer.choices[0].recipe.parts[0]
+    pull(cards(room)[0].findChildren(_PaintDrops)[0])
+    assert dragged[1] == (name, False)
+    assert dict(room.answer.choices[0].recipe.parts)[name] == count - 1  # dropped nowhere: taken out
 
 
 def test_a_changed_recipe_is_there_within_a_few_frames(room):

@@ -64,6 +64,7 @@ from PySide6.QtCore import Qt, QPointF
 from PySide6.QtTest import QTest
 from lean_sepia.ui.app import make_app
 from lean_sepia.ui import theme
+from lean_sepia.ui.recipe_card import _PaintDrops
 from lean_sepia.ui.settings import Settings
 from lean_sepia.ui.window import MainWindow
 from lean_sepia.project.model import AnchorMark
@@ -97,6 +98,48 @@ settle()
 QTest.mouseClick(space.rooms["match"].pin, Qt.MouseButton.LeftButton)
 settle()
 assert space.session.cut("funnel").fresh is not None
+match = space.rooms["match"]
+
+def point(widget):
+    return widget.mapToGlobal(widget.rect().center()) * window.devicePixelRatio()
+
+def drag(source, goal, until):
+    # A hand of its own: it moves the display's pointer while the program's own loop runs the drag.
+    import threading, time
+    from Xlib import X, display
+    from Xlib.ext import xtest
+    start, end = point(source), point(goal)
+    def move():
+        screen = display.Display()
+        def step(kind, detail=0, x=0, y=0):
+            xtest.fake_input(screen, kind, detail, x=x, y=y)
+            screen.sync()
+            time.sleep(0.03)
+        step(X.MotionNotify, x=start.x(), y=start.y())
+        step(X.ButtonPress, 1)
+        for share in range(1, 21):
+            there = start + (end - start) * share / 20
+            step(X.MotionNotify, x=there.x(), y=there.y())
+        step(X.ButtonRelease, 1)
+        screen.close()
+    hand = threading.Thread(target=move)
+    hand.start()
+    for _ in range(200):
+        QTest.qWait(50)
+        if until():
+            break
+    hand.join()
+    assert until(), "the dragged drop did not arrive"
+
+card = match._cards.itemAt(0).widget()
+parts = dict(match.answer.choices[0].recipe.parts)
+chip = next(match.rack._row.itemAt(i).widget() for i in range(8) if match.rack._row.itemAt(i).widget().paint.id not in parts)
+name = chip.paint.id
+drag(chip, card, lambda: dict(match.answer.choices[0].recipe.parts).get(name) == 1)
+QTest.qWait(200)
+card = match._cards.itemAt(0).widget()
+drops = next(d for d in card.findChildren(_PaintDrops) if d._paint_id == name)
+drag(drops, match._pair, lambda: name not in dict(match.answer.choices[0].recipe.parts))
 for name in ("tone", "glaze", "wear", "plan", "bench"):
     space.open_room(name)
     settle()

@@ -28,7 +28,7 @@ def drag_drop(source: QWidget, paint_id: str, lab: Lab) -> bool:
     drop = Drops(lab, 1)
     drop.setAttribute(Qt.WidgetAttribute.WA_TranslucentBackground)
     drop.resize(16, 13)
-    drop.render(picture, QPoint(), flags=QWidget.RenderFlag.DrawChildren)
+    drop.render(picture, QPoint(), renderFlags=QWidget.RenderFlag.DrawChildren)
     drag.setPixmap(picture)
     return drag.exec(Qt.DropAction.CopyAction) != Qt.DropAction.IgnoreAction
 
