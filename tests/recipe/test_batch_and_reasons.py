@@ -9,7 +9,7 @@ from lean_sepia.paint.laying import OPAQUE
 from lean_sepia.paint.paint import Palette
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.recipe.batch import batch_volume, correct_batch
-from lean_sepia.recipe.mix import MixSolver
+from lean_sepia.recipe.mix import Limits, MixSolver
 from lean_sepia.recipe.reasons import media_cautions, sheen_share, substitutes, wet_and_dry, why_not_exactly
 
 
@@ -81,6 +81,10 @@ def test_substitutes_do_without_the_bottle_and_keep_the_others(acrylics):
     kept = [one.kept for one in found]
     assert kept == sorted(kept, reverse=True)
     assert kept[0] == len(recipe.parts) - 1
+    sets = [frozenset(name for name, _ in one.recipe.parts) for one in found]
+    assert len(set(sets)) == len(sets)
+    anything = MixSolver(acrylics, max_parts=12, limits=Limits(forbid=frozenset({missing}))).solve(recipe.lab)
+    assert min(one.recipe.de00 for one in found) == pytest.approx(min(r.de00 for r in anything), abs=0.02)
     assert min(one.recipe.de00 for one in found) < 5
     with pytest.raises(ShelfError, match="not in this recipe"):
         substitutes(acrylics, recipe.parts, {"nowhere"})

@@ -13,9 +13,10 @@ from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Paint, Palette
-from lean_sepia.recipe.mix import Limits, MixSolver, Recipe
+from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, one_per_bottle_set
 
 _CLOSE_DE00, _BETTER_SHARE = 1.0, 0.6
+_LOOKED_AT = 60  # recipes among which different sets of bottles are found
 
 
 def why_not_exactly(
@@ -59,7 +60,7 @@ def substitutes(
 ) -> list[Substitute]:
     """Recipes for the colour of an old one without some of its bottles, those that keep the other bottles first.
 
-    `paints` still holds the missing bottles: the colour they gave is what is to be met.
+    Each set of bottles once; the closest is always among them. `paints` still holds the missing bottles: the colour they gave is what is to be met.
 
     Raises
     ------
@@ -79,7 +80,7 @@ def substitutes(
     gone = frozenset(missing)
     others = frozenset(names) - gone
     most = max(3, len(names))
-    found: dict[tuple[tuple[str, int], ...], Substitute] = {}
+    found: dict[frozenset[str], Substitute] = {}
     for must in (others, frozenset[str]()):
         solver = MixSolver(
             paints,
@@ -88,12 +89,16 @@ def substitutes(
             max_parts=max_parts,
             limits=Limits(forbid=gone, must=must),
         )
-        for recipe in solver.solve(target, count):
+        for recipe in one_per_bottle_set(solver.solve(target, _LOOKED_AT))[:count]:
             kept = len(others & {name for name, _ in recipe.parts})
-            found.setdefault(recipe.parts, Substitute(recipe, kept, triple(target)))
-    return sorted(
+            found.setdefault(
+                frozenset(name for name, _ in recipe.parts), Substitute(recipe, kept, triple(target))
+            )
+    order = sorted(
         found.values(), key=lambda one: (-one.kept, int(one.recipe.de00 / 0.2), len(one.recipe.parts))
-    )[:count]
+    )
+    closest = min(order, key=lambda one: one.recipe.de00)
+    return order[:count] if closest in order[:count] else [*order[: count - 1], closest]
 
 
 def sheen_share(mixture_g: float, medium_g: float, wanted_g: float) -> float | None:

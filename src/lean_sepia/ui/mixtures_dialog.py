@@ -37,6 +37,7 @@ class MixturesDialog(QDialog):
         self.said = {}
         for line, field in enumerate(reading.fields, start=1):
             self._add(field, recipes, grid, line)
+        grid.setRowStretch(len(reading.fields) + 1, 1)
         buttons = QDialogButtonBox(
             QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
         )

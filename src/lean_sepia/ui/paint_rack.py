@@ -8,16 +8,15 @@ from PySide6.QtCore import QMimeData, QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QDrag, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QAbstractButton, QApplication, QHBoxLayout, QWidget
 
-from lean_sepia.arrays import triple
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.panel import KeyboardRing, holder, scrolled
-from lean_sepia.ui.swatch import Drops, Lab, lab_words, paint_field
+from lean_sepia.ui.swatch import Drops, Lab, bottle_lab, lab_words, paint_field
 from lean_sepia.ui.theme import ACCENT, SECOND, WELL
 
 DROP_MIME = "application/x-lean-sepia-drop"
 
 
-def drag_drop(source: QWidget, paint_id: str, lab: Lab) -> bool:
+def drag_drop(source: QWidget, paint_id: str, lab: Lab | None) -> bool:
     """Let a drop of a paint be dragged; returns whether something took it."""
     mime = QMimeData()
     mime.setData(DROP_MIME, paint_id.encode())
@@ -61,11 +60,12 @@ class DropSource:
 class _RackChip(DropSource, KeyboardRing, QAbstractButton):
     def __init__(self, paint: Paint) -> None:
         super().__init__()
-        self.paint, self._lab = paint, triple(paint.masstone_lab())
+        self.paint, self._lab = paint, bottle_lab(paint)
         self.setFixedSize(22, 24)
         self.setCursor(Qt.CursorShape.OpenHandCursor)
         self.setAccessibleName(self.tr("Add a drop of {0}").format(paint.name))
-        self.setToolTip(f"{paint.name}\n{lab_words(self._lab)}")
+        words = lab_words(self._lab) if self._lab else self.tr("clear: it changes the sheen")
+        self.setToolTip(f"{paint.name}\n{words}")
 
     def sizeHint(self) -> QSize:
         return QSize(22, 24)

@@ -8,13 +8,12 @@ from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QFrame, QMenu, QPushButton, QVBoxLayout, QWidget
 
-from lean_sepia.arrays import triple
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import Choice
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
 from lean_sepia.ui.paint_rack import DropSource, drag_drop, dragged_paint
 from lean_sepia.ui.panel import ElidedLabel, KeyboardRing, button, holder, label, row
-from lean_sepia.ui.swatch import Chip, Drops, Lab, paint_field
+from lean_sepia.ui.swatch import Chip, Drops, Lab, bottle_lab, paint_field
 from lean_sepia.ui.theme import ACCENT, SECOND
 
 
@@ -23,7 +22,7 @@ class _PaintDrops(DropSource, Drops):
 
     dragged_out = Signal()
 
-    def __init__(self, paint_id: str, lab: Lab, count: int) -> None:
+    def __init__(self, paint_id: str, lab: Lab | None, count: int) -> None:
         super().__init__(lab, count)
         self._paint_id, self._colour = paint_id, lab
         self.setCursor(Qt.CursorShape.OpenHandCursor)
@@ -37,7 +36,7 @@ class _PaintDrops(DropSource, Drops):
 class _MenuChip(KeyboardRing, QAbstractButton):
     """A paint's colour; a click opens what can be done with its bottle."""
 
-    def __init__(self, lab: Lab, words: str) -> None:
+    def __init__(self, lab: Lab | None, words: str) -> None:
         super().__init__()
         self._lab = lab
         self.setFixedSize(13, 30)
@@ -49,7 +48,9 @@ class _MenuChip(KeyboardRing, QAbstractButton):
         painter = QPainter(self)
         paint_field(painter, QRectF(self.rect()), self._lab, self.palette().color(SECOND))
         # Three dots, dark on light and light on dark, say that there is more.
-        painter.setPen(QPen(QColor(250, 250, 250) if self._lab[0] < 60 else QColor(20, 20, 20), 2))
+        painter.setPen(
+            QPen(QColor(250, 250, 250) if self._lab and self._lab[0] < 60 else QColor(20, 20, 20), 2)
+        )
         for place in (9, 15, 21):
             painter.drawPoint(6, place)
         if self.ring:
@@ -105,7 +106,7 @@ class RecipeCard(QFrame):
         body.addWidget(label(self.tr("A stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"))
 
     def _paint_row(self, paint: Paint, count: int, editable: bool):
-        lab = triple(paint.masstone_lab())
+        lab = bottle_lab(paint)
         name = ElidedLabel()
         name.show_text(paint.name)
         drops = _PaintDrops(paint.id, lab, count)

@@ -16,7 +16,7 @@ from lean_sepia.paint.kubelka_munk import over_ground
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.saunderson import into_paint, through_surface
 from lean_sepia.ui.panel import KeyboardRing
-from lean_sepia.ui.swatch import Lab, paint_field
+from lean_sepia.ui.swatch import Lab, bottle_lab, paint_field
 from lean_sepia.ui.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
 
 _TALL = 50
@@ -31,7 +31,7 @@ def film_labs(paint: Paint) -> Films:
         lab_from_reflectance(through_surface(over_ground(paint.K, paint.S, 1.0, into_paint(ground)), paint.g))
         for ground in (WHITE_GROUND, BLACK_GROUND)
     ]
-    return triple(seen[0]), triple(seen[1]), None if paint.clear else triple(paint.masstone_lab())
+    return triple(seen[0]), triple(seen[1]), bottle_lab(paint)
 
 
 class ShelfList(KeyboardRing, QWidget):

@@ -9,8 +9,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.arrays import triple
 from lean_sepia.colour.srgb import screen_rgb
 from lean_sepia.colour.words import colour_name
+from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.theme import SECOND, TEXT, WELL, WELL_TEXT, font
 
 Lab = tuple[float, float, float]
@@ -28,6 +30,11 @@ def qcolor(lab: Sequence[float]) -> tuple[QColor, bool]:
 def _screen(L: float, a: float, b: float) -> tuple[tuple[int, int, int], bool]:
     """`screen_rgb`, remembered: the same few colours are painted again and again."""
     return screen_rgb((L, a, b))
+
+
+def bottle_lab(paint: Paint) -> Lab | None:
+    """The colour a bottle is shown by: its masstone, or None for a clear medium."""
+    return None if paint.clear else triple(paint.masstone_lab())
 
 
 def paint_field(painter: QPainter, rect: QRectF, lab: Lab | None, ink: QColor) -> None:
@@ -114,7 +121,7 @@ class Chip(QWidget):
 class Drops(QWidget):
     """Parts as drops to count, up to ten; beyond that the figure beside them says it."""
 
-    def __init__(self, lab: Lab, count: int) -> None:
+    def __init__(self, lab: Lab | None, count: int) -> None:
         super().__init__()
         self._lab, self._count = lab, count
         self.setFixedHeight(13)
@@ -124,9 +131,9 @@ class Drops(QWidget):
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        colour, _ = qcolor(self._lab)
         painter.setPen(QPen(self.palette().color(TEXT), 0.8))
-        painter.setBrush(QBrush(colour))
+        if self._lab is not None:
+            painter.setBrush(QBrush(qcolor(self._lab)[0]))
         shown = self._count if self._count <= COUNTED_DROPS else 1
         for index in range(shown):
             painter.drawPath(_drop(QPointF(6 + 14 * index, 7)))
