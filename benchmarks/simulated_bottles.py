@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cache
 
 import numpy as np
 from scipy.interpolate import CubicSpline
@@ -38,11 +39,27 @@ def bottles(count: int, rng: np.random.Generator) -> list[Paint]:
     return answer
 
 
-def drifted(paint: Paint, rng: np.random.Generator) -> Paint:
-    """The same paint off by up to 15 % in K and in S, smooth in wavelength."""
+@cache
+def _curves(nodes: int) -> FloatArray:
+    """Values (31, nodes) of the curves that are 1 at one node and 0 at the others: cubic, parabolas for three, lines for two."""
+    bands, places = np.arange(31), np.linspace(0, 30, nodes)
+    if nodes == 2:
+        return np.stack([1 - bands / 30, bands / 30], axis=1)
+    return np.asarray(CubicSpline(places, np.eye(nodes))(bands))
+
+
+def true_belief(nodes: int) -> FloatArray:
+    """What is really so of `drifted` bottles: curves (2, 31, 2 nodes) of log K and log S with the spread that they have."""
+    spread = OFF_BY / np.sqrt(3) * _curves(nodes)
+    nothing = np.zeros_like(spread)
+    return np.stack([np.hstack([spread, nothing]), np.hstack([nothing, spread])])
+
+
+def drifted(paint: Paint, rng: np.random.Generator, nodes: int = 4) -> Paint:
+    """The same paint off by up to 15 % in K and in S, smooth in wavelength: curves through so many random nodes."""
 
     def factor() -> FloatArray:
-        curve = CubicSpline(np.linspace(0, 30, 4), rng.uniform(-OFF_BY, OFF_BY, 4))(np.arange(31))
+        curve = _curves(nodes) @ rng.uniform(-OFF_BY, OFF_BY, nodes)
         return np.asarray(1 + np.clip(curve, -OFF_BY, OFF_BY))
 
     return replace(paint, K=paint.K * factor(), S=paint.S * factor())

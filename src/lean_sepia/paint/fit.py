@@ -9,7 +9,7 @@ Learning" (2006), ch. 2 and 3.4; its widths are fitted to simulated bottles (`be
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 
@@ -97,8 +97,13 @@ class Fit:
         return np.flatnonzero(self.left_out > max(_CONTRADICTS_DE00, _CONTRADICTS_TIMES * usual)).tolist()
 
 
-def fit_paints(paints: Sequence[Paint], swatches: Sequence[Swatch]) -> Fit:
+def fit_paints(
+    paints: Sequence[Paint], swatches: Sequence[Swatch], belief: Callable[[Paint], FloatArray] | None = None
+) -> Fit:  # fmt: skip
     """Refine the paints that occur in the swatches.
+
+    belief : how a paint may differ from what the shelf says, as curves (2, 31, m) of log K and log S whose standard normal
+    multiples are the belief; that of its knowledge where none is given
 
     Raises
     ------
@@ -106,8 +111,8 @@ def fit_paints(paints: Sequence[Paint], swatches: Sequence[Swatch]) -> Fit:
         No swatch, a paint that is not among `paints` or does not mix, or a swatch without a colour.
     """
     used = _used(paints, swatches)
-    problem = _Problem(used, swatches)
-    start = np.zeros((len(used), _COMPONENTS))
+    problem = _Problem(used, swatches, belief or (lambda paint: curves(DOUBTS[paint.knowledge])))
+    start = problem.unmoved
     theta = problem.solve(start)
     K, S = problem.constants(theta)
     doubt = problem.doubt(theta)
@@ -166,11 +171,13 @@ def curves(doubt: Doubt) -> FloatArray:
 class _Problem:
     """Everything the fit needs of the swatches, as arrays."""
 
-    def __init__(self, paints: Sequence[Paint], swatches: Sequence[Swatch]) -> None:
+    def __init__(
+        self, paints: Sequence[Paint], swatches: Sequence[Swatch], belief: Callable[[Paint], FloatArray]
+    ) -> None:
         self._K0 = np.maximum([paint.K for paint in paints], _SMALLEST)
         self._S0 = np.maximum([paint.S for paint in paints], _SMALLEST)
         self._g = np.array([paint.g for paint in paints])
-        self._basis = np.stack([curves(DOUBTS[paint.knowledge]) for paint in paints])
+        self._basis = np.stack([belief(paint) for paint in paints])
         index = {paint.id: i for i, paint in enumerate(paints)}
         self._shares = np.zeros((len(swatches), len(paints)))
         for row, swatch in zip(self._shares, swatches, strict=True):
@@ -182,12 +189,17 @@ class _Problem:
         self._anchor = np.array([paint.knowledge == Knowledge.ONE_CONSTANT for paint in paints])
         self._masstones = np.array([paint.masstone_lab() for paint in paints])
 
+    @property
+    def unmoved(self) -> FloatArray:
+        """Parameters (p, m) of the paints as the shelf has them."""
+        return np.zeros((len(self._K0), self._basis.shape[-1]))
+
     def count(self, paint: int) -> int:
         """How many swatches hold a paint."""
         return int((self._shares[:, paint] > 0).sum())
 
     def constants(self, theta: FloatArray) -> tuple[FloatArray, FloatArray]:
-        """K and S (p, 31) of parameters (p, 20)."""
+        """K and S (p, 31) of parameters (p, m)."""
         curves = np.einsum("pcbm,pm->cpb", self._basis, theta)
         return self._K0 * np.exp(np.clip(curves[0], -4, 4)), self._S0 * np.exp(np.clip(curves[1], -4, 4))
 
@@ -206,7 +218,7 @@ class _Problem:
         return float(delta_e00(lab_from_xyz(R @ weights()), read))
 
     def solve(self, start: FloatArray) -> FloatArray:
-        """Most probable parameters (p, 20)."""
+        """Most probable parameters (p, m)."""
         theta, damping = start.copy(), 1e-3
         cost, gradient, hessian = self._system(theta)
         for _ in range(_STEPS):
