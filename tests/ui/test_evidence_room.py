@@ -108,7 +108,7 @@ def test_a_side_is_straightened_into_a_copy_with_a_scale(workspace, qtbot, monke
 
 def test_a_copy_is_no_second_witness(workspace):
     room, session = workspace.rooms["evidence"], workspace.session
-    room.straighten([(300, 430), (1300, 440), (1290, 720), (310, 710)])
+    room.edits.straighten([(300, 430), (1300, 440), (1290, 720), (310, 710)])
     before = targets_of(session.project, "house").fresh
     session.choose_zone("house")
     old = next(s for s in session.project.samples if s.zone == "house" and s.photo == "f1")
@@ -191,7 +191,7 @@ def test_pictures_of_odd_shapes_are_shown_and_sampled(window, tmp_path, size):
     (sample,) = workspace.session.project.samples
     assert sample.pixels >= 1
     assert np.isfinite(sample.lab).all()
-    room.straighten([(0, 0), (1, 0), (1, 1), (0, 1)])
+    room.edits.straighten([(0, 0), (1, 0), (1, 1), (0, 1)])
     assert len(workspace.session.project.photos) == 1
 
 
@@ -200,7 +200,7 @@ def test_anchors_correct_the_samples_that_are_there(untouched):
     session.choose_zone("house")
     room.add_sample(640, 520, 12)
     before = session.project.samples[0]
-    room.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
+    room.edits.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
     after = session.project.samples[0]
     assert float(delta_e00(before.lab, after.lab)) > 4
     assert after.de00_90 < before.de00_90
@@ -208,13 +208,13 @@ def test_anchors_correct_the_samples_that_are_there(untouched):
     photo = session.project.photo("f1")
     cast = cast_of(session.picture("f1").pixels, photo.anchors)
     assert np.allclose(cast.hypotheses[0].theta, room.seen.cast.hypotheses[0].theta)
-    room._remove_anchor(photo.anchors[0].id)
+    room.edits.remove_anchor(photo.anchors[0].id)
     assert session.project.samples[0].lab == pytest.approx(before.lab)
 
 
 def test_the_stored_photo_is_never_touched(untouched, demo):
     data = untouched.session.store.photo(untouched.session.project.photo("f1").sha256)
-    untouched.rooms["evidence"].add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, name="Locker"))
+    untouched.rooms["evidence"].edits.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, name="Locker"))
     assert untouched.session.store.photo(untouched.session.project.photo("f1").sha256) == data
     assert data == demo.photo("slide-1957.jpg").read_bytes()
 
@@ -274,7 +274,7 @@ def test_a_photo_said_to_be_coloured_in_gives_no_colours(workspace):
     room, session = workspace.rooms["evidence"], workspace.session
     fresh = session.cut("hull").targets.fresh
     assert "sheltered" in fresh.source
-    room.describe_photo(session.project.photo("f1").model_copy(update={"tones": "colourised"}))
+    room.edits.describe_photo(session.project.photo("f1").model_copy(update={"tones": "colourised"}))
     assert all(s.lab[1:] == (0.0, 0.0) for s in session.project.samples if s.photo == "f1")
     changed = session.cut("hull").targets.fresh
     assert changed is None or "sheltered" not in changed.source
@@ -285,7 +285,7 @@ def test_a_photo_said_to_be_coloured_in_gives_no_colours(workspace):
 def test_a_date_that_is_none_is_refused_and_nothing_changes(workspace):
     room, session = workspace.rooms["evidence"], workspace.session
     before = session.project
-    room.describe_photo(before.photo("f1").model_copy(update={"date": "last summer"}))
+    room.edits.describe_photo(before.photo("f1").model_copy(update={"date": "last summer"}))
     assert session.project is before
     assert "no date of a photo" in workspace.advice._text.text()
 

@@ -10,7 +10,7 @@ from lean_sepia.project.model import AnchorMark
 def test_evidence_samples_where_it_is_clicked(untouched, demo, qtbot, widget_point):
     room = untouched.rooms["evidence"]
     session = untouched.session
-    room.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
+    room.edits.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
     session.choose_zone("funnel")
     room.samples.size.setValue(9)
     qtbot.keyClick(room.viewer, Qt.Key.Key_S)

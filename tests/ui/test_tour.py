@@ -86,7 +86,7 @@ def settle():
     raise SystemExit("jobs did not end")
 settle()
 room = space.rooms["evidence"]
-room.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
+room.edits.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
 settle()
 space.session.choose_zone("funnel")
 QTest.keyClick(room.viewer, Qt.Key.Key_S)

@@ -40,7 +40,9 @@ DEFAULT_COATS = {
 """Coats in which a typical paint of a medium hides (practice)."""
 
 _WHITE_LIGHTNESS, _WHITE_CHROMA = 88.0, 10.0
-WHITE_SCATTERING = 5.0  # titanium white against a typical coloured paint: it then hides in about 4 coats (practice)
+WHITE_SCATTERING = (
+    5.0  # titanium white against a typical coloured paint: it then hides in about 4 coats (practice)
+)
 
 
 @dataclass(frozen=True)

@@ -116,7 +116,7 @@ class _Guide:
         evidence = workspace.rooms["evidence"]
         assert isinstance(evidence, EvidenceRoom)
         self._app.processEvents()
-        evidence.add_anchor(
+        evidence.edits.add_anchor(
             AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Grey deck locker")
         )
         workspace.session.choose_zone("funnel")

@@ -5,43 +5,31 @@ from __future__ import annotations
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QImage
-from PySide6.QtWidgets import QButtonGroup, QCheckBox, QFileDialog, QHBoxLayout, QSlider
+from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout, QSlider
 
 from lean_sepia.arrays import triple
-from lean_sepia.errors import SepiaError
-from lean_sepia.photo.chart import chart_anchors
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
-from lean_sepia.photo.read import shrunk
-from lean_sepia.photo.shares import snap_to_edges
 from lean_sepia.project import edits
-from lean_sepia.project.advice import contradiction
-from lean_sepia.project.model import AnchorMark, Photo, Project, Region, Sample, Shape
+from lean_sepia.project.model import AnchorMark, Project, Sample, Shape
 from lean_sepia.project.questions import (
     Outline,
-    cast_of,
     outline_of,
     patch_of,
-    resample,
-    take_sample,
-    trace_area,
 )
-from lean_sepia.project.straightened import straightened_copy
 from lean_sepia.ui.anchor_dialog import AnchorDialog
 from lean_sepia.ui.cast_panel import CastPanel
+from lean_sepia.ui.contact_sheet import ContactSheet
 from lean_sepia.ui.features_panel import FeaturesPanel
-from lean_sepia.ui.file_filters import PICTURE_FILTER
 from lean_sepia.ui.greys_panel import GreysPanel
 from lean_sepia.ui.loupe import Loupe
-from lean_sepia.ui.panel import ElidedLabel, button, clear, label, row, scrolled
-from lean_sepia.ui.photo_card import PhotoCard
+from lean_sepia.ui.panel import ElidedLabel, button, label, row
 from lean_sepia.ui.photo_dialog import PhotoDialog
+from lean_sepia.ui.photo_edits import PhotoEdits
 from lean_sepia.ui.photo_marks import Mark
 from lean_sepia.ui.photo_viewer import SAMPLE_TOOLS, TOOL_KEYS, PhotoViewer
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.samples_panel import SamplesPanel
-from lean_sepia.ui.screen_image import to_image
 from lean_sepia.ui.seen_photo import Seen, first_look, prepare
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.shares_panel import SharesPanel
@@ -56,8 +44,8 @@ class EvidenceRoom(RoomPage):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self._photo_id = ""
-        self.seen: Seen | None = None
-        self._thumbs: dict[str, QImage] = {}
+        self.edits = PhotoEdits(session, self)
+        self.edits.photo_added.connect(self.choose_photo)
         self.viewer = PhotoViewer()
         self.viewer.empty_words = self.tr(
             "Drop photos of the prototype here, or add them below.\nA photo with something grey or white in it is worth most."
@@ -120,11 +108,10 @@ class EvidenceRoom(RoomPage):
         self.centre.addLayout(head)
         self.centre.addLayout(self._tool_row())
         self.centre.addWidget(self.viewer, 1)
-        self._strip = QHBoxLayout()
-        self._strip.setSpacing(7)
-        sheet = scrolled(self._strip, sideways=True)
-        sheet.setFixedHeight(118)
-        self.centre.addWidget(sheet)
+        self.sheet = ContactSheet(self.session)
+        self.sheet.chosen.connect(self.choose_photo)
+        self.sheet.photos_wanted.connect(lambda names: self.window().workspace.add_photos(names))
+        self.centre.addWidget(self.sheet)
 
     def _tool_row(self) -> QHBoxLayout:
         self._tools = QButtonGroup(self)
@@ -147,7 +134,7 @@ class EvidenceRoom(RoomPage):
     def _build_side(self) -> None:
         self.cast_panel = CastPanel(self.session)
         self.cast_panel.edit_wanted.connect(self._edit_anchor)
-        self.cast_panel.remove_wanted.connect(self._remove_anchor)
+        self.cast_panel.remove_wanted.connect(self.edits.remove_anchor)
         self.greys = GreysPanel(self.session)
         self.samples = SamplesPanel(self.session)
         self.samples.shape_changed.connect(lambda _shape: self._use_shape())
@@ -171,9 +158,9 @@ class EvidenceRoom(RoomPage):
         ids = [photo.id for photo in project.photos]
         if self._photo_id not in ids:
             self._photo_id = ids[0] if ids else ""
-            self.seen = None
+            self.edits.seen = None
         self.features.show_features()
-        self._fill_strip(project)
+        self.sheet.show_photos(self._photo_id)
         self._details.setEnabled(bool(self._photo_id))
         if not self._photo_id:
             self.viewer.show_picture(None)
@@ -199,6 +186,11 @@ class EvidenceRoom(RoomPage):
         else:
             self._show_cast(self.seen)
 
+    @property
+    def seen(self) -> Seen | None:
+        """The photo in the viewer with its pixels and correction, once they are there."""
+        return self.edits.seen
+
     def choose_photo(self, photo_id: str) -> None:
         """Put another photo in the viewer."""
         self._photo_id = photo_id
@@ -212,7 +204,7 @@ class EvidenceRoom(RoomPage):
             self.viewer.show_picture(pyramid)
 
     def _show_seen(self, seen: Seen) -> None:
-        self.seen = seen
+        self.edits.seen = seen
         self.viewer.show_picture(seen.pyramid, seen.correction)
         self._show_cast(seen)
         self.wipe.setEnabled(seen.correction is not None)
@@ -245,42 +237,6 @@ class EvidenceRoom(RoomPage):
         self.cast_panel.show_cast(seen)
         self.greys.show_greys(seen)
         self.samples.show_hint(seen)
-
-    def _fill_strip(self, project: Project) -> None:
-        clear(self._strip)
-        used = {sample.photo for sample in project.samples}
-        missing = []
-        for photo in project.photos:
-            status = self.tr("in use") if photo.id in used else self.tr("the model") if photo.of_model else ""
-            if any(contradiction(photo, subject) for subject in project.subjects):
-                status = self.tr("contradicted")
-            card = PhotoCard(photo, status, photo.id == self._photo_id)
-            card.image = self._thumbs.get(photo.sha256)
-            card.chosen.connect(self.choose_photo)
-            self._strip.addWidget(card)
-            if card.image is None:
-                missing.append(photo)
-        add = button(self.tr("Add photos…"), "", self.tr("Or drop them anywhere in the window"))
-        add.setFixedSize(108, 104)
-        add.clicked.connect(self._ask_photos)
-        self._strip.addWidget(add)
-        self._strip.addStretch(1)
-        if missing:
-            self.session.jobs.start("thumbs", lambda _progress: self._make_thumbs(missing), self._thumbs_made)
-
-    def _make_thumbs(self, photos: list[Photo]) -> dict[str, QImage]:
-        return {
-            photo.sha256: to_image(shrunk(self.session.picture(photo.id).pixels, _THUMB_SIDE))
-            for photo in photos
-        }
-
-    def _thumbs_made(self, thumbs: dict[str, QImage]) -> None:
-        self._thumbs |= thumbs
-        for index in range(self._strip.count()):
-            card = self._strip.itemAt(index).widget()
-            if isinstance(card, PhotoCard):
-                card.image = self._thumbs.get(card.photo.sha256)
-                card.update()
 
     # What the user does
 
@@ -323,150 +279,35 @@ class EvidenceRoom(RoomPage):
         )  # fmt: skip
         dialog = AnchorDialog(blank, coloured=tool == "known", parent=self)
         if dialog.exec():
-            self.add_anchor(dialog.anchor())
+            self.edits.add_anchor(dialog.anchor())
 
     def add_sample(self, x: float, y: float, radius: float) -> None:
         """Sample a disc for the chosen zone in the chosen role."""
-        self.add_outline(Outline(x, y, radius))
+        self.edits.add_outline(Outline(x, y, radius), self.samples.role.currentData())
 
     def _outlined(self, shape: Shape, path: list[tuple[float, float]]) -> None:
-        by_corners = {"area": self.trace_area, "chart": self.add_chart, "straighten": self._ask_straighten}
+        by_corners = {
+            "area": lambda: self.edits.trace_area(path, self.shares.snap.isChecked()),
+            "chart": lambda: self.edits.add_chart(path),
+            "straighten": lambda: self._ask_straighten(path),
+        }
         if (action := by_corners.get(self.viewer.tool)) is not None:
-            action(path)
+            self.viewer.set_tool("look")
+            action()
             return
         x, y = (sum(values) / len(path) for values in zip(*path, strict=True))
-        self.add_outline(Outline(round(x, 1), round(y, 1), self.viewer.radius, shape, tuple(path)))
-
-    def trace_area(self, corners: list[tuple[float, float]]) -> None:
-        """Keep the chosen zone's area on this photo and measure the share of its tones."""
-        seen, zone = self.seen, self.session.zone
-        if seen is None or not zone:
-            self.session.refused.emit(self.tr("Choose a zone at the left first: an area belongs to a zone."))
-            return
-        self.viewer.set_tool("look")
-        project, pixels = self.session.project, seen.picture.pixels
-        snapped = self.shares.snap.isChecked()
-
-        def work(_progress) -> Region:
-            outline = snap_to_edges(pixels, corners) if snapped else corners
-            return trace_area(project, seen.photo, pixels, seen.cast, zone, outline)
-
-        name = self.tr("Trace {0}").format(project.zone(zone).name)
-        self.session.jobs.start(
-            "trace", work, lambda region: self.session.edit(name, lambda p: edits.put(p, "regions", region))
-        )
-
-    def add_outline(self, outline: Outline) -> None:
-        """Sample a disc, polygon or brush stroke for the chosen zone in the chosen role."""
-        if self.seen is None:
-            return
-        if not self.session.zone:
-            self.session.refused.emit(
-                self.tr("Add a zone first, with the plus at the left: a sample belongs to a zone.")
-            )
-            return
-        zone, role, seen = self.session.zone, self.samples.role.currentData(), self.seen
-        name = self.tr("Sample {0}").format(self.session.project.zone(zone).name)
-
-        def change(project: Project) -> Project:
-            sample = take_sample(project, seen.photo, seen.picture.pixels, seen.cast, zone, role, outline)
-            return edits.put(project, "samples", sample)
-
-        self.session.edit(name, change)
-
-    def add_anchor(self, anchor: AnchorMark) -> None:
-        """Add an anchor to the photo and correct its samples anew."""
-        photo = self.session.project.photo(self._photo_id)
-        fresh = anchor.model_copy(update={"id": edits.fresh_id(photo.anchors, "a")})
-        self._set_anchors((*photo.anchors, fresh), self.tr("Add anchor {0}").format(anchor.name))
-
-    def add_chart(self, corners: list[tuple[float, float]]) -> None:
-        """Take the 24 patches of a chart as anchors, from the middles of its corner patches."""
-        photo = self.session.project.photo(self._photo_id)
-        self.viewer.set_tool("look")
-        try:
-            patches = chart_anchors([value for corner in corners for value in corner])
-        except SepiaError as error:
-            self.session.refused.emit(str(error))
-            return
-        anchors = list(photo.anchors)
-        group = edits.fresh_id(anchors, "chart")
-        for number, patch in enumerate(patches, start=1):
-            anchors.append(
-                AnchorMark(
-                    id=edits.fresh_id(anchors, "a"), x=patch.x, y=patch.y, radius=patch.radius, lightness=patch.lightness,
-                    a=patch.a, b=patch.b, name=self.tr("Patch {0}").format(number), group=group,
-                )
-            )  # fmt: skip
-        self._set_anchors(tuple(anchors), self.tr("Add chart"))
+        outline = Outline(round(x, 1), round(y, 1), self.viewer.radius, shape, tuple(path))
+        self.edits.add_outline(outline, self.samples.role.currentData())
 
     def _ask_straighten(self, corners: list[tuple[float, float]]) -> None:
         dialog = StraightenDialog(self)
-        self.viewer.set_tool("look")
         if dialog.exec():
-            self.straighten(corners, dialog.width_mm, dialog.height_mm)
-
-    def straighten(
-        self,
-        corners: list[tuple[float, float]],
-        width_mm: float | None = None,
-        height_mm: float | None = None,
-    ) -> None:
-        """Add a straightened copy of the photo to the contact sheet and show it."""
-        seen, project = self.seen, self.session.project
-        if seen is None:
-            return
-
-        def made(answer: tuple[Photo, bytes]) -> None:
-            copy, file = answer
-            self.session.store.add_photo(copy.sha256, "image/png", copy.name, file)
-            fresh = copy.model_copy(update={"id": edits.fresh_id(self.session.project.photos, "f")})
-            if self.session.edit(
-                self.tr("Straighten {0}").format(seen.photo.title), lambda p: edits.add_photo(p, fresh)
-            ):
-                self.choose_photo(fresh.id)
-
-        self.session.jobs.start(
-            "straighten",
-            lambda _p: straightened_copy(
-                project, seen.photo, seen.picture.pixels, corners, width_mm, height_mm
-            ),
-            made,
-        )
+            self.edits.straighten(corners, dialog.width_mm, dialog.height_mm)
 
     def _edit_anchor(self, anchor: AnchorMark) -> None:
         dialog = AnchorDialog(anchor, coloured=bool(anchor.a or anchor.b), parent=self)
         if dialog.exec():
-            changed = dialog.anchor()
-            anchors = self.session.project.photo(self._photo_id).anchors
-            self._set_anchors(
-                tuple(changed if old.id == anchor.id else old for old in anchors),
-                self.tr("Change anchor {0}").format(changed.name),
-            )
-
-    def _remove_anchor(self, name: str) -> None:
-        """Take out one anchor by its id, or a chart by its group."""
-        anchors = self.session.project.photo(self._photo_id).anchors
-        left = tuple(anchor for anchor in anchors if name not in (anchor.id, anchor.group))
-        self._set_anchors(left, self.tr("Remove anchor"))
-
-    def _set_anchors(self, anchors: tuple[AnchorMark, ...], name: str) -> None:
-        if self.seen is None:
-            return
-        pixels, photo_id = self.seen.picture.pixels, self._photo_id
-        project = self.session.project
-
-        def fit(_progress) -> tuple[list[Sample], list[Region]]:
-            photo = project.photo(photo_id)
-            return resample(project, photo, pixels, cast_of(pixels, anchors, photo.tones))
-
-        def fitted(answer: tuple[list[Sample], list[Region]]) -> None:
-            if self.session.project is project:
-                self.session.edit(name, lambda p: edits.set_anchors(p, photo_id, anchors, *answer))
-            else:  # something changed meanwhile, which may be one of the samples
-                self._set_anchors(anchors, name)
-
-        self.session.jobs.start("anchors", fit, fitted)
+            self.edits.change_anchor(dialog.anchor())
 
     def _start_locating(self, feature_id: str) -> None:
         self._locating = feature_id
@@ -496,24 +337,4 @@ class EvidenceRoom(RoomPage):
         if answer == PhotoDialog.REMOVE:
             self.session.edit(self.tr("Remove photo"), lambda p: edits.remove_photo(p, photo.id))
         elif answer:
-            self.describe_photo(dialog.photo())
-
-    def describe_photo(self, changed: Photo) -> None:
-        """Keep what is known of a photo; where its colours now count or no longer do, its samples are read anew."""
-        seen = self.seen if self.seen is not None and self.seen.photo.id == changed.id else None
-
-        def change(project: Project) -> Project:
-            project = edits.describe_photo(project, changed)
-            if seen is None or seen.photo.tones == changed.tones:
-                return project
-            cast = cast_of(seen.picture.pixels, changed.anchors, changed.tones)
-            samples, regions = resample(project, changed, seen.picture.pixels, cast)
-            return edits.set_anchors(project, changed.id, changed.anchors, samples, regions)
-
-        self.session.edit(self.tr("About {0}").format(changed.title), change)
-
-    def _ask_photos(self) -> None:
-        names, _ = QFileDialog.getOpenFileNames(self, self.tr("Photos"), "", PICTURE_FILTER)
-        workspace = self.window().workspace
-        if names and workspace:
-            workspace.add_photos(names)
+            self.edits.describe_photo(dialog.photo())
