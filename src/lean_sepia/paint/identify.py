@@ -163,16 +163,26 @@ def _fit_two_constants(
     target = np.array(seen, dtype=float)
 
     def constants(theta: FloatArray) -> Constants:
-        S = S_0 * np.exp(np.clip(s_basis @ theta[_RATIO_KNOTS:], -6, 6))
-        return K_0 / S_0 * np.exp(np.clip(ratio_basis @ theta[:_RATIO_KNOTS], -6, 6)) * S, S
+        S = S_0 * np.exp(np.clip(theta[..., _RATIO_KNOTS:] @ s_basis.T, -6, 6))
+        return K_0 / S_0 * np.exp(np.clip(theta[..., :_RATIO_KNOTS] @ ratio_basis.T, -6, 6)) * S, S
 
     def residual(theta: FloatArray) -> FloatArray:
-        labs = np.stack([lab_from_reflectance(through_surface(R, g)) for R in predict(constants(theta))])
-        size = 0.05 * theta
-        rough = 0.3 * np.concatenate([np.diff(theta[:_RATIO_KNOTS]), np.diff(theta[_RATIO_KNOTS:])])
-        return np.concatenate([(labs - target).ravel(), size, rough])
+        """Of one or many sets of parameters (..., knots)."""
+        reflectances = np.stack(predict(constants(theta)), axis=-2)
+        labs = lab_from_reflectance(through_surface(reflectances, g))
+        rough = 0.3 * np.concatenate(
+            [np.diff(theta[..., :_RATIO_KNOTS]), np.diff(theta[..., _RATIO_KNOTS:])], axis=-1
+        )
+        misses = (labs - target).reshape(*theta.shape[:-1], -1)
+        return np.concatenate([misses, 0.05 * theta, rough], axis=-1)
 
-    answer = least_squares(residual, np.zeros(_RATIO_KNOTS + _S_KNOTS), method="trf", max_nfev=60)
+    def slopes(theta: FloatArray) -> FloatArray:
+        step = 1e-6
+        many = residual(theta + step * np.eye(theta.size))
+        return np.asarray((many - residual(theta)).T / step)
+
+    start_at = np.zeros(_RATIO_KNOTS + _S_KNOTS)
+    answer = least_squares(residual, start_at, jac=slopes, method="trf", max_nfev=60)
     return constants(answer.x)
 
 

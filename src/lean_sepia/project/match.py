@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -17,7 +17,8 @@ from lean_sepia.project.strata import ground_below
 from lean_sepia.project.targets import Target
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
-from lean_sepia.recipe.mix import Limits, MixSolver
+from lean_sepia.recipe.mix import Limits, MixSolver, no_progress
+from lean_sepia.recipe.mixture_table import Progress
 from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.recipe.reasons import Substitute, media_cautions, substitutes, why_not_exactly
 
@@ -178,13 +179,13 @@ class MatchAnswer:
         behaviours[index] = self.question.behaviour(self.solver, choices[index])
         return replace(self, choices=tuple(choices), behaviours=tuple(behaviours))
 
-    def why_not_exactly(self) -> str:
+    def why_not_exactly(self, progress: Progress = no_progress) -> str:
         """Why the best of the choices misses the target; empty where that matters less than the photo's own range."""
         target = self.question.target
         best = min((choice.recipe for choice in self.choices), key=lambda recipe: recipe.de00)
         if best.de00 <= max(1.0, _MATTERS * (target.de00_90 or 0.0)):
             return ""
-        return why_not_exactly(self.question.paints, target.lab, best, self.question.laying)
+        return why_not_exactly(self.question.paints, target.lab, best, self.question.laying, progress)
 
     def stand_ins(self, parts: Sequence[tuple[str, int]], missing: Collection[str]) -> list[Substitute]:
         """Recipes for the colour of these parts without some of their bottles, which may have left the shelf."""
@@ -224,7 +225,7 @@ def ask(
 
 
 def answer(
-    question: MatchQuestion, before: MatchAnswer | None = None, progress: Callable[[float], None] = lambda _share: None
+    question: MatchQuestion, before: MatchAnswer | None = None, progress: Progress = no_progress
 ) -> MatchAnswer:  # fmt: skip
     """Solve; the mixtures of an earlier answer are used again where they are the same.
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+import threading
 from collections.abc import Iterable
 from pathlib import Path
 
@@ -43,6 +44,7 @@ class Shelf:
         """
         self.path = path
         self._paints: list[Paint] | None = None
+        self._building = threading.Lock()
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
             self._db = sqlite3.connect(path, check_same_thread=False)
@@ -80,10 +82,11 @@ class Shelf:
         return grounds_of(self.content().extra)
 
     def paints(self) -> list[Paint]:
-        """All paints, built."""
-        if self._paints is None:
-            self._paints = build_paints(self.records(), self.grounds())
-        return self._paints
+        """All paints, built: some 20 ms for a paint known by films, so a job does it first; who asks meanwhile waits."""
+        with self._building:
+            if self._paints is None:
+                self._paints = build_paints(self.records(), self.grounds())
+            return self._paints
 
     def add(self, content: ShelfContent, *, replace: bool = False) -> int:
         """Put the paints of a shelf file on the shelf; returns how many.

@@ -93,8 +93,8 @@ class _Pool:
         return _Pool(self.parts[order], self.labs[order], self.de00[order])
 
 
-def _no_progress(_share: float) -> None:
-    return
+def no_progress(_share: float) -> None:
+    """For work that nobody follows."""
 
 
 class MixSolver:
@@ -138,7 +138,7 @@ class MixSolver:
         self,
         target: npt.ArrayLike,
         count: int = 5,
-        progress: Progress = _no_progress,
+        progress: Progress = no_progress,
         half90: npt.ArrayLike | None = None,
     ) -> list[Recipe]:
         """Best recipes for a target L*a*b* (3,), ranked; the one with the lowest ΔE00 is always among them.
@@ -154,7 +154,7 @@ class MixSolver:
         pool = self._from_tables(goal, progress)
         beyond = self.max_paints > _TABLE_PAINTS or self.max_parts > _TABLE_PARTS
         if beyond or comb(len(self.palette.paints), _TABLE_PAINTS) > _MOST_SETS:
-            pool = self._improved(pool, goal)
+            pool = self._improved(pool, goal, progress)
         if not len(pool.parts):
             raise ShelfError(
                 "No mixture keeps to all the limits: media that do not mix, too little left in the bottles, or more paints "
@@ -271,12 +271,13 @@ class MixSolver:
 
     # More paints, finer parts
 
-    def _improved(self, pool: _Pool, goal: FloatArray) -> _Pool:
+    def _improved(self, pool: _Pool, goal: FloatArray, progress: Progress) -> _Pool:
         """The pool with what is found by moving, adding and taking away single parts until nothing gets better."""
         beam = _BEAM if len(self.palette.paints) <= _LARGE_SHELF else _LARGE_BEAM
         seen = pool
         best = self._exact(self._multiples(pool.best(beam).parts), goal).best(beam)
-        for _ in range(_ROUNDS):
+        for done in range(_ROUNDS):
+            progress(done / _ROUNDS)
             near = self._nearest_quickly(self._neighbours(best.parts), goal, 5 * beam)
             trial = _joined(best, self._exact(near, goal))
             seen = _joined(seen, trial)

@@ -13,14 +13,19 @@ from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Paint, Palette
-from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, one_per_bottle_set
+from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, no_progress, one_per_bottle_set
+from lean_sepia.recipe.mixture_table import Progress
 
 _CLOSE_DE00, _BETTER_SHARE = 1.0, 0.6
 _LOOKED_AT = 60  # recipes among which different sets of bottles are found
 
 
 def why_not_exactly(
-    paints: Sequence[Paint], target: npt.ArrayLike, best: Recipe, laying: Laying = OPAQUE
+    paints: Sequence[Paint],
+    target: npt.ArrayLike,
+    best: Recipe,
+    laying: Laying = OPAQUE,
+    progress: Progress = no_progress,
 ) -> str:
     """Why the best recipe misses its target, in words; empty where it is within 1 ΔE00.
 
@@ -28,9 +33,8 @@ def why_not_exactly(
     """
     if best.de00 <= _CLOSE_DE00:
         return ""
-    finer = min(
-        MixSolver(paints, laying, max_paints=5, max_parts=24).solve(target), key=lambda recipe: recipe.de00
-    )
+    solver = MixSolver(paints, laying, max_paints=5, max_parts=24)
+    finer = min(solver.solve(target, progress=progress), key=lambda recipe: recipe.de00)
     if finer.de00 <= max(_CLOSE_DE00, _BETTER_SHARE * best.de00):
         return f"Coarse parts: {len(finer.parts)} bottles in {finer.total_parts} parts come within {finer.de00:.1f} of it."
     away = difference(target, finer.lab)

@@ -20,7 +20,7 @@ from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
 from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.paint import Paint
-from lean_sepia.project.shelf_file import read_shelf, write_shelf
+from lean_sepia.project.shelf_file import ShelfContent, read_shelf, write_shelf
 from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.shelf_list import KNOWN, ShelfList, film_labs
@@ -220,19 +220,21 @@ class ShelfPage(QWidget):
             self.session.refused.emit(str(error))
 
     def import_file(self, path: Path) -> None:
-        """Add the paints of a file: all of them or, if one breaks a rule, none."""
-        try:
-            content = read_shelf(path)
-            present = {record["id"] for record in self.session.shelf.records()}
-            clash = present & {str(record.get("id")) for record in content.records}
-            replace = bool(clash) and self._may_replace(len(clash))
-            if clash and not replace:
-                return
-            self.session.shelf.add(content, replace=replace)
-        except SepiaError as error:
-            self.session.refused.emit(str(error))
-            return
-        self._show_changed()
+        """Add the paints of a file, read in the background: all of them or, if one breaks a rule, none."""
+        self.session.jobs.start("import", lambda _p: read_shelf(path), self._imported)
+
+    def _imported(self, content: ShelfContent) -> None:
+        shelf = self.session.shelf
+        present = {record["id"] for record in shelf.records()}
+        clash = present & {str(record.get("id")) for record in content.records}
+        replace = bool(clash) and self._may_replace(len(clash))
+        if not clash or replace:
+
+            def add(_progress) -> None:
+                shelf.add(content, replace=replace)
+                shelf.paints()
+
+            self.session.jobs.start("import", add, lambda _none: self._show_changed())
 
     def _show_changed(self) -> None:
         self.list.forget()

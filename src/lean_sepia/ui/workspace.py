@@ -75,7 +75,20 @@ class Workspace(QWidget):
         QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
         self._refresh()
         self.open_room("evidence")
-        session.jobs.start("plot library", load_plot, lambda _module: None)  # before Match asks for it
+        self._prepared = False
+        session.jobs.busy_changed.connect(lambda _busy: self._prepare())
+        self._prepare()
+
+    def _prepare(self) -> None:
+        """Once the first photo is shown, do what Match will ask for and what takes long: paints, then the plots."""
+        jobs, shelf = self.session.jobs, self.session.shelf
+        if not self._prepared and jobs.idle:
+            self._prepared = True
+            jobs.start(
+                "shelf",
+                lambda _p: shelf.paints(),
+                lambda _paints: jobs.start("plot library", load_plot, lambda _module: None),
+            )
 
     @property
     def room(self) -> str:

@@ -228,7 +228,9 @@ class MatchRoom(RoomPage):
         self._chosen, self._why = 0, ""
         self._fill_cards()
         self._show_choice()
-        self.session.jobs.start("why", lambda _p: (found, found.why_not_exactly()), self._show_why)
+        self.session.jobs.start(
+            "why", lambda progress: (found, found.why_not_exactly(progress)), self._show_why
+        )
 
     def _show_why(self, told: tuple[MatchAnswer, str]) -> None:
         about, words = told
