@@ -5,7 +5,7 @@ from __future__ import annotations
 import importlib
 from pathlib import Path
 
-from PySide6.QtCore import QBuffer, Qt
+from PySide6.QtCore import QBuffer, Qt, QTimer
 from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import (
     QApplication,
@@ -35,6 +35,9 @@ _ROOM_CLASSES = {
     "evidence": "EvidenceRoom", "match": "MatchRoom", "tone": "ToneRoom", "glaze": "GlazeRoom", "wear": "WearRoom",
     "plan": "PlanRoom", "bench": "BenchRoom",
 }  # fmt: skip
+
+
+_QUIET_MS = 1500
 
 
 class Workspace(QWidget):
@@ -77,7 +80,7 @@ class Workspace(QWidget):
         self.open_room("evidence")
         self._prepared = False
         session.jobs.busy_changed.connect(lambda _busy: self._prepare())
-        self._prepare()
+        QTimer.singleShot(_QUIET_MS, self, self._prepare)  # a project without photos starts no job
 
     def _prepare(self) -> None:
         """Once the first photo is shown, do what Match will ask for and what takes long: paints, then the plots."""
