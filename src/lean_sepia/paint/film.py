@@ -5,7 +5,10 @@ X = 1 is one unthinned standard coat. Spread factors are common practice, no sou
 
 from __future__ import annotations
 
-from lean_sepia.arrays import FloatArray
+import numpy as np
+import numpy.typing as npt
+
+from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import xyz_from_reflectance
@@ -19,6 +22,7 @@ WHITE_GROUND, BLACK_GROUND = 0.80, 0.045
 """Measured flat reflectance of the two grounds of a hiding test."""
 
 HIDES_RATIO, HIDES_DE00 = 0.98, 1.0  # contrast ratio criterion from memory; ISO 6504-3 measures it so
+_LEAST_OF_MOST, _TRIED = 1e-4, 32  # steps of 1.35 over four decades, then of 1 % between two of them
 
 
 def film_thickness(coats: float, thinner_share: float = 0.0, application: str = "airbrush") -> float:
@@ -26,28 +30,31 @@ def film_thickness(coats: float, thinner_share: float = 0.0, application: str = 
     return coats * (1 - thinner_share) * SPREAD[application]
 
 
-def hiding(K: FloatArray, S: FloatArray, X: float, g: float = 1.0) -> tuple[float, float]:
-    """Contrast ratio Y_black/Y_white and ΔE00 between the two grounds under a film of K, S (31,)."""
-    seen = [
-        through_surface(over_ground(K, S, X, into_paint(ground)), g)
+def hiding(K: FloatArray, S: FloatArray, X: npt.ArrayLike, g: float = 1.0) -> tuple[FloatArray, FloatArray]:
+    """Contrast ratio Y_black/Y_white (...) and ΔE00 (...) between the two grounds under films X (...) of K, S (31,)."""
+    thickness = np.asarray(X, dtype=float)[..., None]
+    black, white = (
+        through_surface(over_ground(K, S, thickness, into_paint(ground)), g)
         for ground in (BLACK_GROUND, WHITE_GROUND)
-    ]
-    y_black, y_white = (float(xyz_from_reflectance(R)[1]) for R in seen)
-    return y_black / y_white, float(delta_e00(*(lab_from_reflectance(R) for R in seen)))
+    )
+    ratio = xyz_from_reflectance(black)[..., 1] / xyz_from_reflectance(white)[..., 1]
+    return ratio, delta_e00(lab_from_reflectance(black), lab_from_reflectance(white))
 
 
-def hides(K: FloatArray, S: FloatArray, X: float, g: float = 1.0) -> bool:
-    """Whether a film hides both grounds: contrast ratio at least 0.98 and ΔE00 below 1."""
+def hides(K: FloatArray, S: FloatArray, X: npt.ArrayLike, g: float = 1.0) -> BoolArray:
+    """Whether films X (...) hide both grounds: contrast ratio at least 0.98 and ΔE00 below 1."""
     ratio, de00 = hiding(K, S, X, g)
-    return ratio >= HIDES_RATIO and de00 < HIDES_DE00
+    return np.asarray((ratio >= HIDES_RATIO) & (de00 < HIDES_DE00))
 
 
 def thickness_to_hide(K: FloatArray, S: FloatArray, g: float = 1.0, most: float = 60.0) -> float | None:
     """Smallest X at which the film hides, to 1 %, or None where not even `most` film units do."""
-    if not hides(K, S, most, g):
-        return None
-    low, high = 0.0, most
-    while high - low > 0.01 * high:
-        middle = (low + high) / 2
-        low, high = (low, middle) if hides(K, S, middle, g) else (middle, high)
+    low, high = most * _LEAST_OF_MOST, most
+    for _ in range(2):  # the second time between the two neighbours found the first time
+        tried = np.geomspace(low, high, _TRIED)
+        hiding_ones = np.flatnonzero(hides(K, S, tried, g))
+        if not len(hiding_ones):
+            return None
+        first = int(hiding_ones[0])
+        low, high = float(tried[max(first - 1, 0)]), float(tried[first])
     return high

@@ -374,9 +374,10 @@ class MatchRoom(RoomPage):
         """Show an answer in which one choice was changed by hand."""
         self.answer = changed
         before, self._chosen = self._chosen, index
+        self._show_pair(changed.question, changed.choices[index].recipe)
+        self._pair.repaint()  # the colours follow the hand; the rest of the room follows them
         self._renew_cards(*{before, index})
         self._show_choice()
-        self._pair.repaint()  # the colours follow the hand; the rest of the room follows them
 
     def find_stand_ins(self, index: int, missing: Sequence[str]) -> None:
         """Look in the background for recipes that give a card's colour without some of its bottles."""
