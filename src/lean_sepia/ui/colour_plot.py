@@ -101,9 +101,9 @@ class ColourPlot(QWidget):
             axis.setPen(soft)
             axis.setTextPen(ink)
             axis.setTickFont(font(11))
-            axis.setStyle(tickLength=0, tickTextOffset=3)
+            axis.setStyle(tickLength=0, tickTextOffset=3, maxTickLevel=0)
         for axis in axes[:2]:
-            axis.setGrid(70)
+            axis.setGrid(60)
         for item in self._corners:
             item.setText(item.text, color=ink, size="11px")
         self._draw()
