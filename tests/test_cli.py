@@ -433,6 +433,17 @@ def test_fit_writes_a_shelf_that_predicts_better(call, demo_master, tmp_path):
     assert [p for p in new["paints"] if p["id"] not in found["paints"]] == untouched
 
 
+def test_swatches_that_contradict_each_other_are_said(call, demo_master, tmp_path):
+    swatches = tmp_path / "swatches.json"
+    painted = [{"parts": [{"paint": "ochre", "parts": 1}], "lab": lab} for lab in ([20, 0, 0], [90, 60, 60])]
+    swatches.write_text(json.dumps({"swatches": painted}))
+    code, out, _ = call(
+        "fit", "--shelf", str(demo_master.shelf_file), "--swatches", str(swatches), "--out", str(tmp_path / "o.json")
+    )  # fmt: skip
+    assert code == 0
+    assert "Nothing is gained: the swatches contradict each other" in out
+
+
 def test_mix_keeps_to_limits(call, demo_master):
     shelf = str(demo_master.shelf_file)
     found = answer(

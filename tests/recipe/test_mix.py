@@ -1,5 +1,6 @@
 """The solver, checked by the forward model and against every mixture there is."""
 
+from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
@@ -10,6 +11,7 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
+from lean_sepia.project.paint_record import paint_from_record
 from lean_sepia.recipe.mix import RANK_STEP_DE00, Limits, MixSolver, one_per_bottle_set
 from lean_sepia.recipe.parts import proportions
 
@@ -196,3 +198,30 @@ def test_a_very_large_shelf_is_searched_through_the_paints_that_matter(dozen, rn
     small = MixSolver(many[:28]).solve([45, -14, -6])
     large = MixSolver(many).solve([45, -14, -6])
     assert min(r.de00 for r in large) <= min(r.de00 for r in small) + 0.1
+
+
+def test_bottles_of_one_colour_are_not_mixed_with_each_other(dozen):
+    same = [replace(dozen[0], id=name, name=name) for name in ("one", "two", "three")]
+    for count in (1, 3):
+        for recipe in MixSolver(same).solve([50, 60, -60], count):
+            assert len(recipe.parts) == 1
+
+
+def test_a_black_known_by_one_colour_mixes_like_a_black():
+    """A reading near black says that K/S is large, not how large: one part in nine of white is a middle grey (practice)."""
+    records = [
+        {"id": name, "medium": "acrylic-water", "finish": finish, "lab": lab}
+        for name, finish, lab in (
+            ("black", "flat", [22.0, 0, 0]), ("deep", "flat", [25.5, 0, 0]), ("white", "gloss", [95.0, -1, 3]),
+            ("yellow", "satin", [82.0, 8, 80]),
+        )
+    ]  # fmt: skip
+    paints = [paint_from_record(record) for record in records]
+    for paint, record in zip(paints, records, strict=True):
+        assert paint.masstone_lab() == pytest.approx(np.array(record["lab"]), abs=0.15)
+    solver = MixSolver(paints)
+    for black in ("black", "deep"):
+        grey = solver.recipe([("white", 9), (black, 1)], [50, 0, 0])
+        assert 43 < grey.lab[0] < 62
+    pale = solver.recipe([("white", 9), ("yellow", 1)], [90, 0, 30])
+    assert pale.lab[0] > 88

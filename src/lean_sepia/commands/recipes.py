@@ -244,6 +244,10 @@ def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
         lines = [
             f"{len(painted)} swatches: predicted within {before:.2f} ΔE00 before, {after:.2f} after (each from the others). Wrote {out}."
         ]
+        if not found.gains:
+            lines.append(
+                "Nothing is gained: the swatches contradict each other, or say too little of these paints. Check their parts and colours."
+            )
         lines += [
             f"Swatch {number + 1} contradicts the others by {found.left_out[number]:.1f} ΔE00 and counts little: check it."
             for number in contradicted

@@ -24,7 +24,7 @@ from lean_sepia.project.shelf import SHELF_NAME, Shelf
 from lean_sepia.project.shelf_file import write_shelf
 from lean_sepia.project.store import ProjectStore
 
-EDITION = 3
+EDITION = 4
 """Raised when the demo's content changes, so that an older one in the cache is not used."""
 
 _EXIF_TAKEN, _EXIF_IFD = 0x9003, 0x8769

@@ -91,6 +91,11 @@ class Fit:
     left_out: FloatArray
     doubt: dict[str, FloatArray]
 
+    @property
+    def gains(self) -> bool:
+        """Whether a swatch is predicted better from the others than from the shelf as it was."""
+        return bool(np.median(self.left_out) < np.median(self.before))
+
     def contradicting(self) -> list[int]:
         """Swatches that the others miss by far more than they miss each other."""
         usual = float(np.median(self.left_out))

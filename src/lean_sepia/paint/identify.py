@@ -40,6 +40,9 @@ DEFAULT_COATS = {
 """Coats in which a typical paint of a medium hides (practice)."""
 
 _WHITE_LIGHTNESS, _WHITE_CHROMA = 88.0, 10.0
+STRONGEST = 25.0
+"""K of the strongest paint against the scattering of a typical one: a part of such a black in nine of white gives a middle
+grey, L* about 50 (practice). A colour near black says only that K/S is large, not how large."""
 WHITE_SCATTERING = (
     5.0  # titanium white against a typical coloured paint: it then hides in about 4 coats (practice)
 )
@@ -101,15 +104,17 @@ def one_constant(
 ) -> Constants:
     """K and S from the opaque internal reflectance alone, with a scattering typical for the medium.
 
-    A stated `opaque_coats` sets S so that the paint just hides there.
+    A stated `opaque_coats` sets S so that the paint just hides there. Else K is at most `STRONGEST`: where K/S is larger, S is
+    lower, so that the masstone stays as it is.
     """
     ratio = ratio_of_opaque(R_i)
-    scattering = typical_scattering(medium) * (WHITE_SCATTERING if is_white else 1.0)
+    typical = typical_scattering(medium)
     if opaque_coats:
         thickness = thickness_to_hide(ratio, np.ones(BANDS), most=200.0)
         if thickness is not None:
-            scattering = thickness / opaque_coats
-    S = np.full(BANDS, scattering)
+            S = np.full(BANDS, thickness / opaque_coats)
+            return ratio * S, S
+    S = np.minimum(typical * (WHITE_SCATTERING if is_white else 1.0), STRONGEST * typical / ratio)
     return ratio * S, S
 
 

@@ -29,6 +29,7 @@ from lean_sepia.recipe.mixture_table import MixtureTable, Progress, QuickColours
 from lean_sepia.recipe.parts import reduced, stray_drops
 
 RANK_STEP_DE00 = 0.2
+_EQUAL_DECIMALS = 6  # of ΔE00: bottles of one colour differ by less, and then the fewest are taken
 _TABLE_PARTS, _TABLE_PAINTS = 10, 3
 _MOST_SETS = 162_000  # all triples of 100 paints
 _SHORTLIST = 64  # paints of a larger shelf whose triples are looked at
@@ -320,7 +321,7 @@ class MixSolver:
         bottles = (pool.parts > 0).sum(axis=1)
         order = np.lexsort((pool.de00, bottles, (pool.de00 / RANK_STEP_DE00).astype(int)))
         short = order[: max(count, _RATED)]
-        closest = int(pool.de00.argmin())
+        closest = int(np.lexsort((bottles, pool.de00.round(_EQUAL_DECIMALS)))[0])
         if closest not in short:
             short = np.append(short, closest)
         chosen = _Pool(_least(pool.parts[short]), pool.labs[short], pool.de00[short])
@@ -328,7 +329,7 @@ class MixSolver:
         steps = (chosen.de00 / RANK_STEP_DE00).astype(int)
         rank = np.lexsort((strayed, bottles[short], steps))
         kept = rank[:count]
-        best = int(chosen.de00.argmin())
+        best = int(np.lexsort((bottles[short], chosen.de00.round(_EQUAL_DECIMALS)))[0])
         if best not in kept:
             kept[-1] = best
         rows = _Pool(chosen.parts[kept], chosen.labs[kept], chosen.de00[kept])

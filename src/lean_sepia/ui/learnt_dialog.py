@@ -31,8 +31,12 @@ class LearntDialog(QDialog):
         layout.setContentsMargins(18, 18, 18, 18)
         layout.setSpacing(10)
         was, now = median(fit.before.tolist()), median(fit.left_out.tolist())
-        better = _tr("Mixtures are predicted better.") if now < was else _tr("Nothing is gained yet.")
-        layout.addWidget(label(better, "statement"))
+        better = (
+            _tr("Mixtures are predicted better.")
+            if fit.gains
+            else _tr("Nothing is gained: the swatches contradict each other, or say too little.")
+        )
+        layout.addWidget(label(better, "statement", wrap=True))
         swatches = counted(len(numbers), _tr("One swatch"), _tr("{0} swatches"))
         self.words = label(
             _tr("{0}: out by {1} ΔE₀₀ before; {2} now, each predicted from the others alone.").format(
