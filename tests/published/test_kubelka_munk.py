@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from scipy.linalg import expm
 
 from lean_sepia.paint.kubelka_munk import (
     layer,
@@ -98,3 +99,25 @@ def test_additivity_of_duncan(shelf_paints):
     assert float(g2) == pytest.approx(shelf_paints[0].g)
     assert g.shape == ()
     assert S.shape == (31,)
+
+
+def test_layers_solve_the_two_equations_of_light_going_down_and_up(rng):
+    """Kubelka and Munk (1931): −di/dx = −(K+S)i + Sj and dj/dx = −(K+S)j + Si, solved here by the matrix exponential."""
+    for K, S, X, R_g in rng.uniform([0.01, 0.01, 0.1, 0], [3, 3, 2, 1], (25, 4)):
+        # Light (i down, j up) at the ground, with j = R_g i there, carried up through the layer to its face.
+        change = expm(X * np.array([[K + S, -S], [S, -(K + S)]]))
+        down, up = change @ [1.0, R_g]
+        assert float(over_ground(K, S, X, R_g)) == pytest.approx(up / down, rel=1e-9)
+        down, up = change @ [1.0, 0.0]
+        R_0, T = layer(K, S, X)
+        assert float(R_0) == pytest.approx(up / down, rel=1e-9)
+        assert float(T) == pytest.approx(1 / down, rel=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("R", "ratio"), [(0.05, 9.025), (0.1, 4.05), (0.2, 1.6), (0.25, 1.125), (0.5, 0.25), (0.8, 0.025)]
+)
+def test_table_of_the_function_of_kubelka_and_munk(R, ratio):
+    # K/S against R_inf as tables in textbooks of colorimetry print it (values from memory; they follow from the 1931 formula).
+    assert float(ratio_of_opaque(R)) == pytest.approx(ratio, abs=5e-4)
+    assert float(opaque_reflectance(ratio, 1.0)) == pytest.approx(R, abs=5e-5)
