@@ -133,12 +133,12 @@ def test_mixtures_on_a_card_refine_the_shelf(workspace, card_of_mixtures, monkey
     def named(dialog):
         for field, text in ((1, "3 Chalk, 1 Ochre"), (2, "1 chalk, 1 boot-red"), (3, "2 nobody")):
             dialog.boxes[field].setCurrentText(text)
-        dialog._check()
+        dialog.check()
         assert dialog.result() == 0
         assert "names no paint" in dialog.said[3].text()
         dialog.boxes[3].setCurrentText("2 Ochre, 1 Boot red")
         dialog.boxes[4].setCurrentText("1 Ochre")
-        dialog._check()
+        dialog.check()
         return dialog.result()
 
     def taught(dialog):

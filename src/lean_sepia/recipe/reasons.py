@@ -17,6 +17,7 @@ from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, no_progress, one_pe
 from lean_sepia.recipe.mixture_table import Progress
 
 _CLOSE_DE00, _BETTER_SHARE = 1.0, 0.6
+_WORTH_DE00 = 3.0  # a stand-in that much worse than the closest is none
 _LOOKED_AT = 60  # recipes among which different sets of bottles are found
 
 
@@ -98,10 +99,9 @@ def substitutes(
             found.setdefault(
                 frozenset(name for name, _ in recipe.parts), Substitute(recipe, kept, triple(target))
             )
-    order = sorted(
-        found.values(), key=lambda one: (-one.kept, int(one.recipe.de00 / 0.2), len(one.recipe.parts))
-    )
-    closest = min(order, key=lambda one: one.recipe.de00)
+    closest = min(found.values(), key=lambda one: one.recipe.de00)
+    worth = [one for one in found.values() if one.recipe.de00 <= closest.recipe.de00 + _WORTH_DE00]
+    order = sorted(worth, key=lambda one: (-one.kept, int(one.recipe.de00 / 0.2), len(one.recipe.parts)))
     return order[:count] if closest in order[:count] else [*order[: count - 1], closest]
 
 

@@ -6,19 +6,17 @@ from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
-    QDialog,
-    QDialogButtonBox,
     QGridLayout,
     QLineEdit,
-    QVBoxLayout,
     QWidget,
 )
 
 from lean_sepia.paint.paint import FINISHES, MEDIA
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.project.cgats import unused_id
-from lean_sepia.ui.panel import label, measure_box, row, scrolled
+from lean_sepia.ui.panel import label, measure_box, row
 from lean_sepia.ui.swatch import Fields
+from lean_sepia.ui.titled_dialog import TitledDialog
 
 _MIXED = [finish for finish in FINISHES if finish != "metallic"]
 
@@ -64,12 +62,15 @@ class _FieldRow:
             widget.setEnabled(self.taken.isChecked())
 
 
-class CardDialog(QDialog):
+class CardDialog(TitledDialog):
     """Lists the fields of a card; the caller fits and adds what is taken."""
 
     def __init__(self, reading: CardReading, taken_ids: set[str], parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(_tr("Paints of the swatch card"))
+        doubtful = sum(bool(field.doubt) for field in reading.fields)
+        words = _tr("{0} fields found.").format(len(reading.fields))
+        if doubtful:
+            words += _tr(" {0} of them should be looked at.").format(doubtful)
+        super().__init__(_tr("Paints of the swatch card"), words, parent=parent)
         self._taken_ids = taken_ids
         self.coats = measure_box(0.5, 10, 1, "", _tr("Coats of the film"), width=64)
         self.thinner = measure_box(0, 95, 0, "%", _tr("Thinner in the film"), decimals=0, width=72)
@@ -88,23 +89,7 @@ class CardDialog(QDialog):
             grid.addWidget(label(words, "second"), 0, column)
         grid.setColumnStretch(2, 1)
         self.rows = [_FieldRow(field, grid, line) for line, field in enumerate(reading.fields, start=1)]
-        doubtful = sum(bool(field.doubt) for field in reading.fields)
-        words = _tr("{0} fields found.").format(len(reading.fields))
-        if doubtful:
-            words += _tr(" {0} of them should be looked at.").format(doubtful)
-        buttons = QDialogButtonBox(
-            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
-        )
-        buttons.button(QDialogButtonBox.StandardButton.Ok).setText(_tr("Put them on the shelf"))
-        buttons.accepted.connect(self.accept)
-        buttons.rejected.connect(self.reject)
-        area = scrolled(grid)
-        area.setMinimumSize(820, 420)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(18, 18, 18, 18)
-        layout.setSpacing(12)
-        layout.addWidget(label(words, "title"))
-        layout.addLayout(
+        self.body.addLayout(
             row(
                 label(_tr("One film of"), "second"),
                 self.coats,
@@ -114,8 +99,8 @@ class CardDialog(QDialog):
                 None,
             )
         )
-        layout.addWidget(area, 1)
-        layout.addWidget(buttons)
+        self.look_through(grid, 820, min(420, 48 + 40 * len(reading.fields)))
+        self.end(_tr("Put them on the shelf"))
 
     def names(self) -> dict[int, dict[str, str]]:
         """What the taken fields are, by number, with ids that nothing on the shelf has."""

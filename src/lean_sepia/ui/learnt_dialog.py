@@ -6,53 +6,46 @@ from collections.abc import Sequence
 from statistics import median
 
 from PySide6.QtCore import QCoreApplication
-from PySide6.QtWidgets import QDialog, QDialogButtonBox, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.arrays import triple
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Paint
-from lean_sepia.ui.panel import counted, label, row, rule, scrolled
+from lean_sepia.ui.panel import counted, label, row, rule
 from lean_sepia.ui.swatch import Fields
+from lean_sepia.ui.titled_dialog import TitledDialog
 
 
 def _tr(text: str) -> str:
     return QCoreApplication.translate("LearntDialog", text)
 
 
-class LearntDialog(QDialog):
+class LearntDialog(TitledDialog):
     """Accepted where the refined paints shall go on the shelf; projects keep the versions they use."""
 
     def __init__(
         self, before: Sequence[Paint], fit: Fit, numbers: Sequence[int], doubtful: str = "", parent: QWidget | None = None
     ) -> None:  # fmt: skip
-        super().__init__(parent)
-        self.setWindowTitle(_tr("What the swatches teach"))
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(18, 18, 18, 18)
-        layout.setSpacing(10)
+        better = _tr("Mixtures are predicted better.")
+        nothing = _tr("Nothing is gained: the swatches contradict each other, or say too little.")
+        super().__init__(_tr("What the swatches teach"), better if fit.gains else nothing, parent=parent)
         was, now = median(fit.before.tolist()), median(fit.left_out.tolist())
-        better = (
-            _tr("Mixtures are predicted better.")
-            if fit.gains
-            else _tr("Nothing is gained: the swatches contradict each other, or say too little.")
-        )
-        layout.addWidget(label(better, "statement", wrap=True))
         swatches = counted(len(numbers), _tr("One swatch"), _tr("{0} swatches"))
         self.words = label(
             _tr("{0}: out by {1} ΔE₀₀ before; {2} now, each predicted from the others alone.").format(
                 swatches, f"{was:.1f}", f"{now:.1f}"
             ), "", wrap=True,
         )  # fmt: skip
-        layout.addWidget(self.words)
+        self.body.addWidget(self.words)
         for index in fit.contradicting():
             said = _tr("Swatch {0} contradicts the others by {1} and counts little: look at it again.")
-            layout.addWidget(
+            self.body.addWidget(
                 label(said.format(numbers[index], f"{fit.left_out[index]:.1f}"), "strong", wrap=True)
             )
         if doubtful:
-            layout.addWidget(label(_tr("Look again at {0}.").format(doubtful), "second", wrap=True))
-        layout.addWidget(rule())
-        layout.addWidget(label(_tr("Masstone as the shelf had it, and as refined"), "second"))
+            self.body.addWidget(label(_tr("Look again at {0}.").format(doubtful), "second", wrap=True))
+        self.body.addWidget(rule())
+        self.body.addWidget(label(_tr("Masstone as the shelf had it, and as refined"), "second"))
         pairs = QVBoxLayout()
         pairs.setSpacing(4)
         for old, new in zip(before, fit.paints, strict=True):
@@ -62,14 +55,5 @@ class LearntDialog(QDialog):
                 field.show_labs([triple(old.masstone_lab()), triple(new.masstone_lab())])
                 pairs.addLayout(row(field, label(new.name), None, spacing=12))
         pairs.addStretch(1)
-        area = scrolled(pairs)
-        area.setMinimumHeight(min(260, 30 * len(fit.doubt) + 8))
-        layout.addWidget(area, 1)
-        buttons = QDialogButtonBox(
-            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
-        )
-        buttons.button(QDialogButtonBox.StandardButton.Ok).setText(_tr("Put the refined paints on the shelf"))
-        buttons.accepted.connect(self.accept)
-        buttons.rejected.connect(self.reject)
-        layout.addWidget(buttons)
-        self.setMinimumWidth(520)
+        self.look_through(pairs, 480, min(260, 30 * len(fit.doubt) + 8))
+        self.end(_tr("Put the refined paints on the shelf"))

@@ -5,28 +5,35 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import QCoreApplication, Qt
-from PySide6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QGridLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QGridLayout, QWidget
 
 from lean_sepia.errors import ShelfError
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.recipe.mixture_text import read_mixture
-from lean_sepia.ui.panel import label, scrolled
+from lean_sepia.ui.panel import label
 from lean_sepia.ui.swatch import Fields
+from lean_sepia.ui.titled_dialog import TitledDialog
 
 
 def _tr(text: str) -> str:
     return QCoreApplication.translate("MixturesDialog", text)
 
 
-class MixturesDialog(QDialog):
+class MixturesDialog(TitledDialog):
     """Fields that stay empty are left out; what cannot be read is said beside it and keeps the dialog open."""
 
     def __init__(
         self, reading: CardReading, names: Mapping[str, str], recipes: Sequence[str], parent: QWidget | None = None
     ) -> None:  # fmt: skip
-        super().__init__(parent)
+        super().__init__(
+            _tr("Mixtures on the card"),
+            _tr("What was mixed for each field?"),
+            _tr(
+                'Choose a recipe of this project, or write it down: "8 Deep sea, 1 Chalk". Leave the others empty.'
+            ),
+            parent,
+        )
         self._names = names
-        self.setWindowTitle(_tr("Mixtures on the card"))
         grid = QGridLayout()
         grid.setHorizontalSpacing(12)
         grid.setVerticalSpacing(6)
@@ -38,24 +45,8 @@ class MixturesDialog(QDialog):
         for line, field in enumerate(reading.fields, start=1):
             self._add(field, recipes, grid, line)
         grid.setRowStretch(len(reading.fields) + 1, 1)
-        buttons = QDialogButtonBox(
-            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
-        )
-        buttons.button(QDialogButtonBox.StandardButton.Ok).setText(_tr("Learn from them"))
-        buttons.accepted.connect(self._check)
-        buttons.rejected.connect(self.reject)
-        area = scrolled(grid)
-        area.setMinimumSize(760, 420)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(18, 18, 18, 18)
-        layout.setSpacing(12)
-        layout.addWidget(label(_tr("What was mixed for each field?"), "title"))
-        words = _tr(
-            'Choose a recipe of this project, or write it down: "8 Deep sea, 1 Chalk". Leave the others empty.'
-        )
-        layout.addWidget(label(words, "second", wrap=True))
-        layout.addWidget(area, 1)
-        layout.addWidget(buttons)
+        self.look_through(grid, 760, min(420, 48 + 40 * len(reading.fields)))
+        self.end(_tr("Learn from them"))
 
     def _add(self, field: FieldReading, recipes: Sequence[str], grid: QGridLayout, line: int) -> None:
         seen = Fields(margin=0, height=26)
@@ -85,7 +76,8 @@ class MixturesDialog(QDialog):
         written = {field: box.currentText().strip() for field, box in self.boxes.items()}
         return {field: read_mixture(text, self._names) for field, text in written.items() if text}
 
-    def _check(self) -> None:
+    def check(self) -> None:
+        """Accept where something is filled in and all of it can be read."""
         wrong, filled = False, False
         for field, box in self.boxes.items():
             text = box.currentText().strip()

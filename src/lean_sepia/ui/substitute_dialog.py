@@ -5,40 +5,37 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import QCoreApplication
-from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from lean_sepia.colour.words import difference
 from lean_sepia.recipe.reasons import Substitute
 from lean_sepia.ui.panel import button, label, row
 from lean_sepia.ui.swatch import Fields
+from lean_sepia.ui.titled_dialog import TitledDialog
 
 
 def _tr(text: str) -> str:
     return QCoreApplication.translate("SubstituteDialog", text)
 
 
-class SubstituteDialog(QDialog):
+class SubstituteDialog(TitledDialog):
     """A click on Take chooses one; `taken` is None until then."""
 
     def __init__(
         self, missing: str, found: Sequence[Substitute], names: Mapping[str, str], parent: QWidget | None = None
     ) -> None:  # fmt: skip
-        super().__init__(parent)
-        self.taken: Substitute | None = None
-        self.setWindowTitle(_tr("Without {0}").format(missing))
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(18, 18, 18, 18)
-        layout.setSpacing(12)
-        layout.addWidget(label(_tr("The same colour without {0}").format(missing), "title"))
-        words = _tr(
-            "Left: as it was mixed so far. Right: the stand-in. Those that keep the other bottles come first."
+        super().__init__(
+            _tr("Without {0}").format(missing),
+            _tr("The same colour without {0}").format(missing),
+            _tr(
+                "Left: as it was mixed so far. Right: the stand-in. Those that keep the other bottles come first."
+            ),
+            parent,
         )
-        layout.addWidget(label(words, "second", wrap=True))
+        self.taken: Substitute | None = None
         for substitute in found:
-            layout.addLayout(self._line(substitute, names))
-        buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
-        buttons.rejected.connect(self.reject)
-        layout.addWidget(buttons)
+            self.body.addLayout(self._line(substitute, names))
+        self.end()
         self.setMinimumWidth(560)
 
     def _line(self, substitute: Substitute, names: Mapping[str, str]) -> QHBoxLayout:
