@@ -36,7 +36,7 @@ class SubstituteDialog(TitledDialog):
         for substitute in found:
             self.body.addLayout(self._line(substitute, names))
         self.end()
-        self.setMinimumWidth(560)
+        self.setMinimumWidth(660)
 
     def _line(self, substitute: Substitute, names: Mapping[str, str]) -> QHBoxLayout:
         recipe, wanted = substitute.recipe, substitute.instead_of

@@ -118,6 +118,7 @@ def apply(app: QApplication, shades: Shades) -> None:
 _SHEET = """
 QWidget {{ color: {text}; }}
 QMainWindow, QDialog, #page {{ background: {window}; }}
+QDialogButtonBox {{ dialogbuttonbox-buttons-have-icons: 0; }}
 QLabel {{ background: transparent; }}
 QLabel[kind="caption"] {{ font-size: 11px; font-weight: bold; letter-spacing: 1px; color: {third}; }}
 QLabel[kind="second"] {{ font-size: 12px; color: {second}; }}
