@@ -86,6 +86,20 @@ def test_what_lies_below_is_the_coat_under_the_base(worked):
     assert medium_below(bare, "hull") is None
 
 
+def test_cautions_follow_how_the_base_is_laid(worked, question):
+    coat = next(coat for coat in worked.coats_of("hull") if coat.kind == "base")
+    brushed = edits.put(worked, "coats", coat.model_copy(update={"application": "brush"}))
+    step = worked.step(coat.step).model_copy(update={"carrier": "water"})
+    brushed = edits.put(brushed, "steps", step)
+    asked = question(project=brushed)
+    quick = tuple(replace(paint, medium="acrylic-alcohol") for paint in asked.paints)
+    found = answer(replace(asked, paints=quick))
+    said = " ".join(found.question.cautions(found.choices[0]))
+    assert "too fast for a brush" in said
+    assert "Water makes alcohol-carried paint grainy" in said
+    assert question().cautions(answer(question()).choices[0]) == []
+
+
 def test_a_bottle_off_the_shelf_is_lost_and_stood_in_for(worked, shelf_paints, question):
     asked = question()
     left = [paint for paint in shelf_paints if paint.id != "deep-sea"]

@@ -53,6 +53,7 @@ def mix(
     from lean_sepia.project.shelf_file import read_shelf
     from lean_sepia.recipe.mix import Limits, MixSolver
     from lean_sepia.recipe.parts import DROPS_PER_ML
+    from lean_sepia.recipe.reasons import media_cautions
 
     if (target is None) == (targets is None):
         raise BadInputError("Give one of --target L,a,b and --targets FILE.csv.")
@@ -62,6 +63,7 @@ def mix(
     content = read_shelf(shelf)
     paints = content.paints()
     names = {paint.id: paint.name for paint in paints}
+    media = {paint.id: paint.medium for paint in paints}
     stock = {
         r["id"]: float(r["stock_ml"]) for r in content.records if isinstance(r.get("stock_ml"), int | float)
     }
@@ -77,6 +79,7 @@ def mix(
                 "parts": [{"paint": name, "parts": parts} for name, parts in recipe.parts],
                 "lab": recipe.lab, "de00": recipe.de00, "one_drop_de00": recipe.one_drop_de00,
                 "lights": recipe.lights, "lights_estimated": True, "knowledge": str(recipe.knowledge),
+                "cautions": media_cautions([media[name] for name, _ in recipe.parts]),
             }
             for recipe in solver.solve(goal, count)
         ]  # fmt: skip
@@ -91,6 +94,9 @@ def mix(
                 lines.append(
                     f"  {recipe['de00']:5.2f} ΔE00  {parts}  (a stray part: {recipe['one_drop_de00']:.1f})"
                 )
+        lines += dict.fromkeys(
+            said for result in results for recipe in result["recipes"] for said in recipe["cautions"]
+        )
         return "\n".join(lines)
 
     print_answer({"results": results}, as_json, words)

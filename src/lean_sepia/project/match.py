@@ -77,7 +77,7 @@ class MatchQuestion:
     """A zone's target, the paints, how the base is laid and what a recipe may be made of.
 
     pinned : whole parts by shelf id of the zone's base; lost : paints of it that are no longer on the shelf
-    cup_ml : what will be mixed; below : medium of the coat below
+    cup_ml : what will be mixed; thinner : the carrier its step states, if any; below : medium of the coat below
     """
 
     zone: str
@@ -92,6 +92,7 @@ class MatchQuestion:
     pinned: tuple[tuple[str, int], ...] = ()
     lost: tuple[Paint, ...] = ()
     application: str = "airbrush"
+    thinner: str = ""
     below: str | None = None
 
     def same_mixtures_as(self, other: MatchQuestion) -> bool:
@@ -137,7 +138,7 @@ class MatchQuestion:
         """What the media of a choice need, given how it is applied and what lies below."""
         medium_of = {paint.id: paint.medium for paint in self.paints}
         used = [medium_of[name] for name, _ in choice.recipe.parts]
-        return media_cautions(used, application=self.application, below=self.below)
+        return media_cautions(used, application=self.application, thinner=self.thinner, below=self.below)
 
 
 @dataclass(frozen=True, eq=False)
@@ -220,6 +221,7 @@ def ask(
         pinned=tuple((version.shelf_id, count) for version, count in versions),
         lost=tuple(paint_of(version) for version, _ in versions if version.shelf_id not in present),
         application=coat.application if coat else "airbrush",
+        thinner=(project.step(coat.step).carrier or "") if coat else "",
         below=medium_below(project, zone),
     )  # fmt: skip
 

@@ -35,6 +35,7 @@ class SubstituteDialog(TitledDialog):
         self.taken: Substitute | None = None
         for substitute in found:
             self.body.addLayout(self._line(substitute, names))
+        self.body.addStretch(1)
         self.end()
         self.setMinimumWidth(660)
 
