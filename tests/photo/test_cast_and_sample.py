@@ -10,7 +10,7 @@ from lean_sepia.errors import SampleError
 from lean_sepia.photo.cast import AS_FOUND, Anchor, fit_cast
 from lean_sepia.photo.chart import chart_anchors
 from lean_sepia.photo.patch import Area, disc_patch, rectangle_mean
-from lean_sepia.photo.preview import corrected_pixels
+from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.sample import sample_disc
 
 LABS = [[90, 0, 0], [60, 0, 0], [35, 0, 0], [50, 40, 25], [50, -30, 5], [45, 5, -35], [70, 5, 50]]
@@ -143,7 +143,7 @@ def test_chart_corners_are_turned_into_24_anchors():
 def test_preview_agrees_with_the_correction():
     pixels = card(gain=(1.0, 0.8, 0.6), noise=0.02)
     cast = fit_cast(pixels, [Anchor(*spot(1), 60), Anchor(*spot(0), 90)])
-    seen = lab_from_srgb(corrected_pixels(pixels, cast) / 255)
+    seen = lab_from_srgb(CorrectionTable(cast).apply(pixels) / 255)
     exact = cast.lab(linear_from_srgb(pixels / 255))
     inside = np.abs(seen - exact).max(axis=-1)[
         np.all((srgb_from_lab(exact) > 0.02) & (srgb_from_lab(exact) < 0.98), axis=-1)

@@ -92,6 +92,11 @@ def test_cautions_follow_how_the_base_is_laid(worked, question):
     step = worked.step(coat.step).model_copy(update={"carrier": "water"})
     brushed = edits.put(brushed, "steps", step)
     asked = question(project=brushed)
+    assert float(asked.laying.X) == pytest.approx(
+        1.5 * question().laying.X
+    )  # a brush lays half as much again (practice)
+    thick, thin = (answer(one).behaviours[0] for one in (asked, question()))
+    assert thick.hides_coats == pytest.approx(thin.hides_coats / 1.5, rel=0.02)
     quick = tuple(replace(paint, medium="acrylic-alcohol") for paint in asked.paints)
     found = answer(replace(asked, paints=quick))
     said = " ".join(found.question.cautions(found.choices[0]))

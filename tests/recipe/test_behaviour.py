@@ -88,7 +88,7 @@ def test_no_medium_is_named_where_none_can(acrylics, media):
 def test_behaviour_agrees_with_the_films_and_the_colour(acrylics):
     solver = MixSolver(acrylics)
     recipe = solver.recipe([("slate-teal", 3), ("chalk", 1)], [47, -19, -3])
-    how = behaviour_of(solver, recipe, [47, -19, -3], 0.6)
+    how = behaviour_of(solver, recipe, [47, -19, -3], 0.4)
     assert how.films.shape == (len(GROUNDS), len(FILM_COATS), 3)
     # More coats, less of the ground: black and white come together.
     apart = [float(delta_e00(how.films[0, i], how.films[3, i])) for i in range(len(FILM_COATS))]

@@ -78,8 +78,3 @@ def _dither() -> Image8:
         ],
         axis=-1,
     ).astype(np.uint8)
-
-
-def corrected_pixels(pixels: Image8, cast: Cast) -> Image8:
-    """8-bit sRGB (h, w, 3) of a picture seen through a correction."""
-    return CorrectionTable(cast).apply(pixels)

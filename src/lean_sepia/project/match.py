@@ -43,6 +43,11 @@ def planned_varnish(project: Project, zone_id: str) -> Coat | None:
     return next((coat for coat in coats if coat.on and coat.kind in VARNISHES), None)
 
 
+def _application(project: Project, zone_id: str) -> str:
+    coat = base_coat(project, zone_id)
+    return coat.application if coat else "airbrush"
+
+
 def base_laying(
     project: Project,
     zone_id: str,
@@ -51,7 +56,8 @@ def base_laying(
     sheen: str = AS_PLANNED,
 ) -> Laying:
     """How a zone's base is laid: over its primer, and judged under its final varnish or at a sheen that is asked for."""
-    laying = Laying(ground_below(project, zone_id, "base"), film_thickness(passes, thinner_share))
+    X = film_thickness(passes, thinner_share, _application(project, zone_id))
+    laying = Laying(ground_below(project, zone_id, "base"), X)
     if sheen == OWN_SHEEN:
         return laying
     if sheen != AS_PLANNED:
@@ -132,7 +138,8 @@ class MatchQuestion:
     def behaviour(self, solver: MixSolver, choice: Choice) -> Behaviour:
         """How one choice behaves."""
         media = [paint for paint in self.paints if paint.clear]
-        return behaviour_of(solver, choice.recipe, self.target.lab, self.thinner_share, media)
+        one_coat = film_thickness(1, self.thinner_share, self.application)
+        return behaviour_of(solver, choice.recipe, self.target.lab, one_coat, media)
 
     def cautions(self, choice: Choice) -> list[str]:
         """What the media of a choice need, given how it is applied and what lies below."""
@@ -220,7 +227,7 @@ def ask(
         max_paints, max_parts, limits, cup_ml,
         pinned=tuple((version.shelf_id, count) for version, count in versions),
         lost=tuple(paint_of(version) for version, _ in versions if version.shelf_id not in present),
-        application=coat.application if coat else "airbrush",
+        application=_application(project, zone),
         thinner=(project.step(coat.step).carrier or "") if coat else "",
         below=medium_below(project, zone),
     )  # fmt: skip

@@ -14,7 +14,7 @@ from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
-from lean_sepia.paint.film import film_thickness, thickness_to_hide
+from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint, Palette
@@ -49,9 +49,9 @@ class Behaviour:
     """How one recipe behaves.
 
     strayed : its colours with a drop astray
-    films : (grounds, coats, 3) L*a*b* over `GROUNDS` in `FILM_COATS` at its thinning
+    films : (grounds, coats, 3) L*a*b* over `GROUNDS` in `FILM_COATS` as they are laid
     lights : target and recipe under each light, each as L*a*b* adapted to that light
-    hides_coats : coats at its thinning until no ground shows, None where it never hides
+    hides_coats : coats as they are laid until no ground shows, None where it never hides
     wet : its colour before it dries
     by_medium : how a medium of this shelf gives the sheen of the final varnish without one, None where none does
     """
@@ -68,11 +68,12 @@ def behaviour_of(
     solver: MixSolver,
     recipe: Recipe,
     target: npt.ArrayLike,
-    thinner_share: float,
+    one_coat: float,
     media: Sequence[Paint] = (),
 ) -> Behaviour:
     """Everything `Behaviour` holds, for one recipe of a solver and a target L*a*b* (3,).
 
+    one_coat : thickness X of one coat as it is laid
     media : clear media at hand, such as a gloss medium or a flat base
     """
     index_of = {paint.id: index for index, paint in enumerate(solver.palette.paints)}
@@ -83,7 +84,6 @@ def behaviour_of(
     R, target_R = solver.colour_of(which, counts), estimate_reflectance(target).reflectance
     K, S, g = Palette.of(used).mixture(np.array(counts) / sum(counts))
     X = thickness_to_hide(K, S, float(g))
-    one_coat = film_thickness(1, thinner_share)
     wet, _ = wet_and_dry(used, counts, solver.laying)
     return Behaviour(
         strayed=tuple(triple(lab) for lab in lab_from_reflectance(strayed)),
