@@ -4,44 +4,15 @@ from __future__ import annotations
 
 import importlib
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 from types import ModuleType
-from typing import Literal
 
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.ui.job import Jobs
 from lean_sepia.ui.panel import Panel
+from lean_sepia.ui.plane_content import PlaneContent, Point, Way
 from lean_sepia.ui.swatch import Lab
-
-
-@dataclass(frozen=True)
-class Point:
-    """A colour on the plane: the target is round, a recipe square."""
-
-    lab: Lab
-    shape: Literal["round", "square"] = "round"
-    name: str = ""
-
-
-@dataclass(frozen=True)
-class Way:
-    """A path of colours, such as a base being lightened."""
-
-    labs: tuple[Lab, ...]
-    name: str
-    strong: bool = False
-
-
-@dataclass(frozen=True)
-class PlaneContent:
-    """What a plane shows; `within` is a centre and the half axes of its range in a* and b*, `halo` what a stray drop does."""
-
-    points: tuple[Point, ...] = ()
-    ways: tuple[Way, ...] = ()
-    within: tuple[Lab, float, float] | None = None
-    halo: tuple[Lab, ...] = ()
 
 
 def load_plot(_progress: Callable[[float], None]) -> ModuleType:

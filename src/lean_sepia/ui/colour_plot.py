@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QMouseEvent, QPen, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QGraphicsPolygonItem, QVBoxLayout, QWidget
 
 from lean_sepia.colour.srgb import screen_rgb
-from lean_sepia.ui.colour_plane import PlaneContent, Way
+from lean_sepia.ui.plane_content import PlaneContent, Way
 from lean_sepia.ui.swatch import Lab, lab_words, qcolor
 from lean_sepia.ui.theme import WELL, WELL_TEXT, font
 

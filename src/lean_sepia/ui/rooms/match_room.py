@@ -29,13 +29,14 @@ from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.mix import NO_LIMITS, Limits, Recipe
 from lean_sepia.recipe.reasons import Substitute
 from lean_sepia.ui.batch_dialog import BatchDialog
-from lean_sepia.ui.colour_plane import ColourPlane, Point
+from lean_sepia.ui.colour_plane import ColourPlane
 from lean_sepia.ui.films_panel import FilmsPanel
 from lean_sepia.ui.laying_panel import LayingPanel
 from lean_sepia.ui.lights_panel import LightsPanel
 from lean_sepia.ui.named_pair import NamedPair
 from lean_sepia.ui.paint_rack import PaintRack
 from lean_sepia.ui.panel import Panel, button, clear, count_box, holder, label, measure_box, row
+from lean_sepia.ui.plane_content import Point
 from lean_sepia.ui.ratio_dialog import RatioDialog
 from lean_sepia.ui.recipe_card import RecipeCard
 from lean_sepia.ui.rooms.room import RoomPage

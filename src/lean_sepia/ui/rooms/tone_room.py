@@ -20,8 +20,9 @@ from lean_sepia.project.targets import Target
 from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.fade import Lightener, base_mixture, choose_lighteners, ladder
 from lean_sepia.recipe.tone_ladder import Tone, darkener, tone_ladder
-from lean_sepia.ui.colour_plane import ColourPlane, Point, Way
+from lean_sepia.ui.colour_plane import ColourPlane
 from lean_sepia.ui.panel import Panel, button, clear, count_box, label, row, rule
+from lean_sepia.ui.plane_content import Point, Way
 from lean_sepia.ui.ramp_rows import RampRow, RampRows
 from lean_sepia.ui.rooms.room import RoomPage
 from lean_sepia.ui.session import Session
