@@ -10,6 +10,7 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
 from lean_sepia.paint.saunderson import SHEEN
+from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.behaviour import FILM_COATS, GROUNDS, behaviour_of, sheen_by_medium
 from lean_sepia.recipe.fade import choose_lighteners
 from lean_sepia.recipe.glaze import choose_glazes
@@ -100,6 +101,9 @@ def test_behaviour_agrees_with_the_films_and_the_colour(acrylics):
     assert how.wet[0] < recipe.lab[0]
     assert how.hides_coats > 1
     assert how.by_medium is None
+    assert how.sure_de00 == pytest.approx(
+        predict([p for p in acrylics if p.id in ("chalk", "slate-teal")], [1, 3]).de00_90, rel=0.02
+    )
 
 
 def test_a_paint_that_is_not_there_is_refused(acrylics):

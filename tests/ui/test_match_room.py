@@ -267,6 +267,15 @@ def test_match_without_a_target_says_what_to_do(workspace):
     assert not workspace.rooms["match"].pin.isEnabled()
 
 
+def test_the_trust_in_a_prediction_is_said(room):
+    sure = room.answer.behaviours[0].sure_de00
+    assert f"Known by two constants: it comes out within ±{sure:.1f}." in room._remark.text()
+    room.do_without("deep-sea")
+    room.always_use("night-blue")
+    room.choose(next(i for i, c in enumerate(room.answer.choices) if not c.pinned))
+    assert "Known by one colour only: it comes out within ±" in room._remark.text()
+
+
 def test_the_recipe_is_solved_for_the_final_sheen(room):
     assert room.sheen.currentText() == "under Matte coat"
     flat = room.answer.choices[0].recipe

@@ -19,6 +19,7 @@ from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint, Palette
 from lean_sepia.paint.saunderson import SHEEN
+from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.mix import MixSolver, Recipe
 from lean_sepia.recipe.parts import reduced, stray_drops
 from lean_sepia.recipe.reasons import sheen_share, wet_and_dry
@@ -53,6 +54,7 @@ class Behaviour:
     lights : target and recipe under each light, each as L*a*b* adapted to that light
     hides_coats : coats as they are laid until no ground shows, None where it never hides
     wet : its colour before it dries
+    sure_de00 : within how much of its predicted colour the user's own bottles come out nine times in ten
     by_medium : how a medium of this shelf gives the sheen of the final varnish without one, None where none does
     """
 
@@ -61,6 +63,7 @@ class Behaviour:
     lights: tuple[tuple[Lab, Lab], ...]
     hides_coats: float | None
     wet: Lab
+    sure_de00: float
     by_medium: SheenByMedium | None
 
 
@@ -94,6 +97,7 @@ def behaviour_of(
         ),
         hides_coats=None if X is None else X / one_coat,
         wet=wet,
+        sure_de00=predict(used, counts, solver.laying).de00_90,
         by_medium=sheen_by_medium(used, counts, media, solver.laying.varnish, solver.laying),
     )  # fmt: skip
 

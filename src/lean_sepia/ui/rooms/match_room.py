@@ -25,6 +25,7 @@ from lean_sepia.project.match import (
     planned_varnish,
 )
 from lean_sepia.project.targets import Target
+from lean_sepia.recipe.behaviour import Behaviour
 from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.mix import NO_LIMITS, Limits, Recipe
 from lean_sepia.recipe.reasons import Substitute
@@ -291,7 +292,7 @@ class MatchRoom(RoomPage):
         choice, how = found.choices[self._chosen], found.behaviours[self._chosen]
         recipe, question = choice.recipe, found.question
         self._show_pair(question, recipe)
-        self._remark.setText(self._sureness(question.target, recipe))
+        self._remark.setText(self._sureness(question.target, recipe, how))
         self._show_plane(found, recipe)
         self.films.show_films(how.films)
         self.lights.show_pairs(how.lights, recipe.lights)
@@ -317,7 +318,7 @@ class MatchRoom(RoomPage):
         self._figure.setText(f"{recipe.de00:.1f}")
         self._unit.show()
 
-    def _sureness(self, target: Target, recipe: Recipe) -> str:
+    def _sureness(self, target: Target, recipe: Recipe, how: Behaviour) -> str:
         """How the miss compares with the photo's own range, and what a stray drop and weak knowledge do."""
         sentences = []
         if target.de00_90 is not None:
@@ -329,8 +330,10 @@ class MatchRoom(RoomPage):
             )
             sentences.append(inside.format(f"{target.de00_90:.1f}"))
         known = self.tr(_KNOWN[recipe.knowledge.name])
-        stray = self.tr("One stray drop moves it by at most {0}. Known by {1}.")
-        sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}", known))
+        stray = self.tr("One stray drop moves it by at most {0}.")
+        sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))
+        sure = self.tr("Known by {0}: it comes out within ±{1}.")
+        sentences.append(sure.format(known, f"{how.sure_de00:.1f}"))
         if recipe.expected_de00 is not None:
             expected = self.tr("Wherever the truth lies in that range: {0} in the mean.")
             sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))
