@@ -219,12 +219,14 @@ def _even(page: FloatArray, layout: CardLayout) -> Pixels:
         fitted = np.linalg.lstsq(A * weight[:, None], light * weight[:, None], rcond=None)[0]
         miss = np.abs(light - A @ fitted).max(axis=1)
         weight = 1 / np.maximum(1, miss / 0.03)
-    rows, columns = np.mgrid[0:height, 0:width]
-    surface = _surface(columns.ravel() / width * 2 - 1, rows.ravel() / height * 2 - 1) @ fitted
-    field = np.exp(surface.reshape(height, width, 3))
-    centre = np.exp(_surface(np.zeros(1), np.zeros(1)) @ fitted)[0]
-    even = page / field * np.minimum(centre, 0.92)
-    return (np.clip(srgb_from_linear(np.clip(even, 0, 1)), 0, 1) * 65535).round().astype(np.uint16)
+    x = (np.arange(width, dtype=np.float32) / width * 2 - 1)[None, :, None]
+    y = (np.arange(height, dtype=np.float32) / height * 2 - 1)[:, None, None]
+    c, by_x, by_y, by_xx, by_xy, by_yy = fitted.astype(np.float32)
+    # As `_surface` @ fitted, without its rows for every pixel.
+    field = np.exp((c + by_x * x + by_xx * x * x) + (by_y * y + by_yy * y * y) + by_xy * (x * y))
+    centre = np.exp(_surface(np.zeros(1), np.zeros(1)) @ fitted)[0].astype(np.float32)
+    even = np.clip(page / field * np.minimum(centre, np.float32(0.92)), 0, 1)
+    return (np.clip(srgb_from_linear(even), 0, 1) * 65535).round().astype(np.uint16)
 
 
 def _surface(x: FloatArray, y: FloatArray) -> FloatArray:
