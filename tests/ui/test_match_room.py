@@ -5,7 +5,7 @@ import time
 import pytest
 from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDrag, QDropEvent, QMouseEvent, QWheelEvent
-from PySide6.QtWidgets import QApplication, QPushButton
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.project import edits
@@ -136,6 +136,23 @@ def test_a_bottle_is_left_out_and_taken_back(room, qtbot):
     assert all("chalk" in dict(c.recipe.parts) for c in room.answer.choices if not c.pinned)
     room.session.choose_zone("funnel")
     assert room._limits.must == frozenset()
+
+
+def test_recipes_keep_to_what_is_left_where_that_is_wanted(room, qtbot):
+    left = {record["id"]: record["stock_ml"] for record in room.session.shelf.records()}["deep-sea"]
+    room.volume.setValue(3 * left)
+    said = [label.text() for label in cards(room)[0].findChildren(QLabel)]
+    assert any(text.startswith(f"Deep sea does not last: {left:g} ml left") for text in said)
+    cards(room)[0].stock_wanted.emit("deep-sea", left)
+    for choice in room.answer.choices:
+        if not choice.pinned:
+            share = dict(choice.recipe.parts).get("deep-sea", 0) / choice.recipe.total_parts
+            assert 3 * left * share <= left + 1e-6
+    told = room._limit_row.itemAt(0).widget()
+    assert told.text() == f"within {left:g} ml of Deep sea ×"
+    qtbot.mouseClick(told, Qt.MouseButton.LeftButton)
+    assert room._limits.stock_ml == {}
+    assert not room._limit_line.isVisible()
 
 
 def test_pinning_what_was_mixed_by_hand(room, qtbot):

@@ -216,12 +216,14 @@ def ask(
     limits: Limits,
     cup_ml: float,
 ) -> MatchQuestion:
-    """The question for a zone's base as the document stands."""
+    """The question for a zone's base as the document stands; stock among the limits is kept to in a cup of that volume."""
     coat = base_coat(project, zone)
     parts = project.recipe(coat.recipe).parts if coat and coat.recipe else ()
     versions = [(project.paint(version), count) for version, count in parts]
     paints = tuple(base_paints(shelf))
     present = {paint.id for paint in paints}
+    if limits.stock_ml:
+        limits = replace(limits, volume_ml=cup_ml)
     return MatchQuestion(
         zone, target, paints, base_laying(project, zone, passes, thinner_share, sheen), thinner_share,
         max_paints, max_parts, limits, cup_ml,

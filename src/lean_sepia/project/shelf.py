@@ -17,6 +17,8 @@ from lean_sepia.project.shelf_file import Record, ShelfContent, build_paints, gr
 
 APPLICATION_ID = 0x4C535002
 SHELF_NAME = "shelf.sqlite"
+LOW_ML = 5.0
+"""A bottle with less left is said to be low (practice)."""
 
 
 def user_folder() -> Path:

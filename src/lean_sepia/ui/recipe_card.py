@@ -9,6 +9,7 @@ from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QMouseEvent, QPai
 from PySide6.QtWidgets import QAbstractButton, QFrame, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.paint.paint import Paint
+from lean_sepia.project.shelf import LOW_ML
 from lean_sepia.recipe.choice import Choice
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
 from lean_sepia.ui.paint_rack import DropSource, drag_drop, dragged_paint
@@ -66,6 +67,7 @@ class RecipeCard(QFrame):
     left_out = Signal(str)
     always_wanted = Signal(str)
     stand_in_wanted = Signal(str)
+    stock_wanted = Signal(str, float)
 
     def __init__(
         self,
@@ -90,12 +92,15 @@ class RecipeCard(QFrame):
         body.addLayout(row(title, None, figure, spacing=4))
         rates = [float(records.get(name, {}).get("drops_per_ml") or DROPS_PER_ML) for name, _ in recipe.parts]
         drops = drops_for([count for _, count in recipe.parts], volume_ml, sum(rates) / len(rates))
-        low = []
+        self._stock = {
+            name: float(record["stock_ml"])
+            for name, record in records.items()
+            if isinstance(record.get("stock_ml"), int | float)
+        }
+        low: list[str] = []
         for name, count in recipe.parts:
             body.addLayout(self._paint_row(paints[name], count, editable))
-            stock = records.get(name, {}).get("stock_ml")
-            if isinstance(stock, int | float) and stock < 5:
-                low.append(self.tr("{0} is low: {1} ml left.").format(paints[name].name, f"{stock:g}"))
+            low += self._low(paints[name].name, self._stock.get(name), volume_ml * count / recipe.total_parts)
         body.addSpacing(4)
         figures = ", ".join(str(count) for count in drops)
         mixed = self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", figures)
@@ -104,6 +109,15 @@ class RecipeCard(QFrame):
             body.addWidget(label(sentence, "second", wrap=True))
         body.addStretch(1)
         body.addWidget(label(self.tr("A stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"))
+
+    def _low(self, name: str, left_ml: float | None, needed_ml: float) -> list[str]:
+        """What is to be said of a bottle that is nearly empty, or holds less than the cup takes."""
+        if left_ml is None or left_ml >= max(LOW_ML, needed_ml):
+            return []
+        if left_ml < needed_ml:
+            words = self.tr("{0} does not last: {1} ml left, {2} needed.")
+            return [words.format(name, f"{left_ml:g}", f"{needed_ml:.1f}")]
+        return [self.tr("{0} is low: {1} ml left.").format(name, f"{left_ml:g}")]
 
     def _paint_row(self, paint: Paint, count: int, editable: bool):
         lab = bottle_lab(paint)
@@ -151,6 +165,10 @@ class RecipeCard(QFrame):
         menu.addAction(
             self.tr("Always use {0}").format(paint.name), partial(self.always_wanted.emit, paint.id)
         )
+        left = self._stock.get(paint.id)
+        if left is not None:
+            words = self.tr("Keep to the {0} ml of {1} that are left").format(f"{left:g}", paint.name)
+            menu.addAction(words, partial(self.stock_wanted.emit, paint.id, left))
         menu.addAction(
             self.tr("Stand-ins for {0}…").format(paint.name), partial(self.stand_in_wanted.emit, paint.id)
         )

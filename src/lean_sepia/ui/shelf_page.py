@@ -20,14 +20,13 @@ from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
 from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.paint import Paint
+from lean_sepia.project.shelf import LOW_ML
 from lean_sepia.project.shelf_file import ShelfContent, read_shelf, write_shelf
 from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
 from lean_sepia.ui.shelf_list import KNOWN, ShelfList, film_labs
 from lean_sepia.ui.swatch import Fields, lab_words
 from lean_sepia.ui.swatch_cards import SwatchCards
-
-_LOW_ML = 5.0
 
 
 class ShelfPage(QWidget):
@@ -189,7 +188,7 @@ class ShelfPage(QWidget):
         facts.append(self.tr("Known: {0}.").format(KNOWN[paint.knowledge]))
         stock = record.get("stock_ml")
         if stock is not None:
-            low = self.tr(" That is low.") if float(stock) < _LOW_ML else ""
+            low = self.tr(" That is low.") if float(stock) < LOW_ML else ""
             facts.append(self.tr("{0} ml left.").format(f"{float(stock):g}") + low)
         facts += [f"{note[0].upper()}{note[1:]}." for note in paint.notes]
         if record.get("note"):

@@ -259,6 +259,7 @@ class MatchRoom(RoomPage):
         card.changed.connect(lambda name, step: self.change_drops(index, name, step))
         card.left_out.connect(self.do_without)
         card.always_wanted.connect(self.always_use)
+        card.stock_wanted.connect(self.keep_to_stock)
         card.stand_in_wanted.connect(lambda name: self.find_stand_ins(index, [name]))
         return card
 
@@ -418,6 +419,10 @@ class MatchRoom(RoomPage):
         """Have a bottle in every recipe for this zone."""
         self._limit(replace(self._limits, must=self._limits.must | {name}))
 
+    def keep_to_stock(self, name: str, left_ml: float) -> None:
+        """Take no more of a bottle for the cup than is left of it."""
+        self._limit(replace(self._limits, stock_ml={**self._limits.stock_ml, name: left_ml}))
+
     def _limit(self, limits: Limits) -> None:
         self._limits = limits
         self._ask()
@@ -433,6 +438,10 @@ class MatchRoom(RoomPage):
             (self.tr("with {0} ×").format(names.get(name, name)), partial(self._limit, replace(limits, must=limits.must - {name})))
             for name in sorted(limits.must)
         ]  # fmt: skip
+        for name, left in sorted(limits.stock_ml.items()):
+            others = {other: ml for other, ml in limits.stock_ml.items() if other != name}
+            words = self.tr("within {0} ml of {1} ×").format(f"{left:g}", names.get(name, name))
+            offered.append((words, partial(self._limit, replace(limits, stock_ml=others))))
         if self._asked and self._asked.lost:
             lost, pinned = self._asked.lost, self._asked.pinned
             words = self.tr("{0} of the pinned recipe not on the shelf: stand-ins…")
