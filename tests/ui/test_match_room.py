@@ -367,7 +367,7 @@ def test_lacquer_over_the_zones_acrylic_is_cautioned(room):
 
 def test_the_plane_shows_what_is_compared(room, qtbot):
     plot = room._plane.plot
-    assert plot.names == ["target", "recipe"]
+    assert [point.name for point in plot._content.points] == ["target", "recipe"]
     (a_low, a_high), (b_low, b_high) = plot._plane.viewRange()
     for lab in (room.answer.question.target.lab, room.answer.choices[0].recipe.lab):
         assert a_low < lab[1] < a_high

@@ -50,7 +50,7 @@ def mix(
     must: tuple[str, ...], cup_ml: float | None, as_json: bool,
 ) -> None:  # fmt: skip
     """Find whole parts of paints on a shelf that give a colour."""
-    from lean_sepia.project.shelf_file import read_shelf
+    from lean_sepia.project.shelf_file import read_shelf, stock_ml
     from lean_sepia.recipe.mix import Limits, MixSolver
     from lean_sepia.recipe.parts import DROPS_PER_ML
     from lean_sepia.recipe.reasons import media_cautions
@@ -64,9 +64,7 @@ def mix(
     paints = content.paints()
     names = {paint.id: paint.name for paint in paints}
     media = {paint.id: paint.medium for paint in paints}
-    stock = {
-        r["id"]: float(r["stock_ml"]) for r in content.records if isinstance(r.get("stock_ml"), int | float)
-    }
+    stock = stock_ml(content.records)
     limits = Limits(frozenset(only) or None, frozenset(forbid), frozenset(must), stock, cup_ml or 0.0)
     solver = MixSolver(
         paints, parse_laying(over, coats, thinner_share, varnish), max_paints=max_paints, max_parts=max_parts,
@@ -234,8 +232,6 @@ def mixed_paint(paints: Mapping[str, Paint], name: str) -> Paint:
 @json_option
 def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
     """Refine the paints of a shelf from swatches mixed of them."""
-    from statistics import median
-
     from lean_sepia.paint.fit import fit_paints
     from lean_sepia.project.shelf_file import read_shelf, with_refined, write_shelf
     from lean_sepia.project.swatch_file import read_swatches
@@ -243,7 +239,7 @@ def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
     content, painted = read_shelf(shelf), read_swatches(swatches)
     found = fit_paints(content.paints(), painted)
     write_shelf(out, with_refined(content, found))
-    before, after = median(found.before.tolist()), median(found.left_out.tolist())
+    before, after = found.before_de00, found.after_de00
     contradicted = found.contradicting()
 
     def words() -> str:

@@ -92,14 +92,24 @@ class Fit:
     doubt: dict[str, FloatArray]
 
     @property
+    def before_de00(self) -> float:
+        """How far off the shelf's prediction of a swatch was, in the median."""
+        return float(np.median(self.before))
+
+    @property
+    def after_de00(self) -> float:
+        """How far off a swatch is predicted from the others, in the median."""
+        return float(np.median(self.left_out))
+
+    @property
     def gains(self) -> bool:
         """Whether a swatch is predicted better from the others than from the shelf as it was."""
-        return bool(np.median(self.left_out) < np.median(self.before))
+        return self.after_de00 < self.before_de00
 
     def contradicting(self) -> list[int]:
         """Swatches that the others miss by far more than they miss each other."""
-        usual = float(np.median(self.left_out))
-        return np.flatnonzero(self.left_out > max(_CONTRADICTS_DE00, _CONTRADICTS_TIMES * usual)).tolist()
+        usual = max(_CONTRADICTS_DE00, _CONTRADICTS_TIMES * self.after_de00)
+        return np.flatnonzero(self.left_out > usual).tolist()
 
 
 def fit_paints(
@@ -118,9 +128,9 @@ def fit_paints(
     used = _used(paints, swatches)
     problem = _Problem(used, swatches, belief or (lambda paint: curves(DOUBTS[paint.knowledge])))
     start = problem.unmoved
-    theta = problem.solve(start)
+    theta, hessian = problem.solve(start)
     K, S = problem.constants(theta)
-    doubt = problem.doubt(theta)
+    doubt = problem.doubt(theta.shape, hessian)
     refined = {
         paint.id: replace(
             paint, K=K[i], S=S[i], notes=(*paint.notes, f"refined from {problem.count(i)} swatches")
@@ -131,7 +141,7 @@ def fit_paints(
         tuple(refined.get(paint.id, paint) for paint in paints),
         problem.misses(start),
         problem.misses(theta),
-        problem.left_out(theta),
+        problem.left_out(theta, hessian),
         {paint.id: doubt[i] for i, paint in enumerate(used)},
     )
 
@@ -222,8 +232,8 @@ class _Problem:
         )
         return float(delta_e00(lab_from_xyz(R @ weights()), read))
 
-    def solve(self, start: FloatArray) -> FloatArray:
-        """Most probable parameters (p, m)."""
+    def solve(self, start: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Most probable parameters (p, m), and the matrix (pm, pm) of the belief's curvature there."""
         theta, damping = start.copy(), 1e-3
         cost, gradient, hessian = self._system(theta)
         for _ in range(_STEPS):
@@ -240,20 +250,18 @@ class _Problem:
                 damping *= 10
                 if damping > 1e6:
                     break
-        return theta
+        return theta, hessian
 
-    def doubt(self, theta: FloatArray) -> FloatArray:
-        """Standard deviations (p, 2, 31) of log K and log S that are left."""
-        _, _, hessian = self._system(theta)
-        count, size = theta.shape
+    def doubt(self, shape: tuple[int, ...], hessian: FloatArray) -> FloatArray:
+        """Standard deviations (p, 2, 31) of log K and log S that are left to parameters of this shape."""
+        count, size = shape
         covariance = np.linalg.inv(hessian).reshape(count, size, count, size)
         own = np.stack([covariance[p, :, p] for p in range(count)])
         return np.asarray(np.sqrt(np.einsum("pcbm,pmn,pcbn->pcb", self._basis, own, self._basis)))
 
-    def left_out(self, theta: FloatArray) -> FloatArray:
+    def left_out(self, theta: FloatArray, hessian: FloatArray) -> FloatArray:
         """ΔE00 (n,) of every swatch predicted from the others: one Gauss–Newton step away from what all say."""
         K, S = self.constants(theta)
-        _, _, hessian = self._system(theta)
         answer = np.empty(len(self._swatches))
         for i, swatch in enumerate(self._swatches):
             residual, J = self._reading(K, S, self._shares[i], swatch)

@@ -109,6 +109,12 @@ class Palette:
         return shares @ self.K, shares @ self.S, shares @ self.g
 
 
+def mixed(paints: Sequence[Paint], parts: npt.ArrayLike) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """K, S (31,) and g of one mixture of paints, parts (n,) by relative volume."""
+    counts = np.asarray(parts, dtype=float)
+    return Palette.of(paints).mixture(counts / counts.sum())
+
+
 def sheen_of(varnish: str | None, own: npt.ArrayLike) -> FloatArray:
     """The share g under a final varnish, or the paint's own where none is laid."""
     return np.asarray(own, dtype=float) if varnish is None else np.full(np.shape(own), SHEEN[varnish])

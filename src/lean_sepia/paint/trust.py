@@ -57,8 +57,7 @@ def predict(
     mixtures = [_Mixture.of(film.paints, film.parts) for film in below]
     top = _Mixture.of(paints, parts)
     lab = _seen(top.constants(), [mixture.constants() for mixture in mixtures], top.g, laying, below)
-    known = min(paint.knowledge for film in below for paint in film.paints) if below else Knowledge.SPECTRAL
-    knowledge = min(known, *(paint.knowledge for paint in paints))
+    knowledge = min(paint.knowledge for mixture in (top, *mixtures) for paint in mixture.paints)
     rng = np.random.default_rng(90)
     strayed = [mixture.strayed(rng) for mixture in (top, *mixtures)]
     labs = _seen(strayed[0], strayed[1:], np.full(_DRAWS, top.g), laying, below)

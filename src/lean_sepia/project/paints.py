@@ -11,7 +11,7 @@ from functools import lru_cache
 import numpy as np
 
 from lean_sepia.arrays import triple
-from lean_sepia.paint.paint import Knowledge, Paint, Palette
+from lean_sepia.paint.paint import Knowledge, Paint, mixed
 from lean_sepia.project.model import Lab, PaintVersion, Project, Recipe
 
 
@@ -53,7 +53,7 @@ def recipe_paint(project: Project, recipe: Recipe) -> Paint:
     if recipe.basis:
         paints.insert(0, recipe_paint(project, project.recipe(recipe.basis)))
         counts.insert(0, float(recipe.basis_parts))
-    K, S, g = Palette.of(paints).mixture(np.array(counts) / sum(counts))
+    K, S, g = mixed(paints, counts)
     first = paints[0]
     weakest = min(paint.knowledge for paint in paints)
     return Paint(

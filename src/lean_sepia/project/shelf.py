@@ -45,6 +45,7 @@ class Shelf:
             The file cannot be opened or is no shelf.
         """
         self.path = path
+        self._records: list[Record] | None = None
         self._paints: list[Paint] | None = None
         self._building = threading.Lock()
         try:
@@ -69,10 +70,11 @@ class Shelf:
             ) from None
 
     def records(self) -> list[Record]:
-        """All paint records in shelf order."""
-        return [
-            json.loads(text) for (text,) in self._db.execute("SELECT record FROM paint ORDER BY position, id")
-        ]
+        """All paint records in shelf order: read once, and again after a change."""
+        if self._records is None:
+            rows = self._db.execute("SELECT record FROM paint ORDER BY position, id")
+            self._records = [json.loads(text) for (text,) in rows]
+        return list(self._records)
 
     def content(self) -> ShelfContent:
         """Everything on the shelf, as a shelf file holds it."""
@@ -125,14 +127,14 @@ class Shelf:
                     self._db.execute(
                         "INSERT OR REPLACE INTO setting VALUES (?, ?)", (key, str(content.extra[key]))
                     )
-        self._paints = None
+        self._records = self._paints = None
         return len(content.records)
 
     def remove(self, ids: Iterable[str]) -> None:
         """Take paints off the shelf; projects keep their own copies."""
         with self._db:
             self._db.executemany("DELETE FROM paint WHERE id = ?", [(identity,) for identity in ids])
-        self._paints = None
+        self._records = self._paints = None
 
     def close(self) -> None:
         """Close the file."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -149,6 +149,15 @@ def _csv_record(cells: Mapping[str, str], where: str) -> Record:
         if key not in used and value:
             record[key] = number(key) if key in _CSV_NUMBERS else value
     return record
+
+
+def stock_ml(records: Iterable[Record]) -> dict[str, float]:
+    """What is left of each bottle in millilitres, by id, where its record says."""
+    return {
+        str(record["id"]): float(record["stock_ml"])
+        for record in records
+        if isinstance(record.get("stock_ml"), int | float)
+    }
 
 
 def with_refined(content: ShelfContent, fit: Fit) -> ShelfContent:

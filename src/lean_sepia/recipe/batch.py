@@ -15,7 +15,7 @@ from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import BadInputError, ShelfError
 from lean_sepia.paint.kubelka_munk import ratio_of_opaque
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette, media_mix
+from lean_sepia.paint.paint import Paint, Palette, media_mix, mixed
 from lean_sepia.paint.saunderson import into_paint
 from lean_sepia.recipe.mixture_table import QuickColours
 from lean_sepia.recipe.parts import DROPS_PER_ML
@@ -138,7 +138,7 @@ def _as_paint(
     if not batch_ml:
         raise ShelfError("The batch is empty: say how many millilitres of which paints are in the cup.")
     used, volume = [by_id[name] for name in batch_ml], sum(batch_ml.values())
-    K, S, g = Palette.of(used).mixture(np.array(list(batch_ml.values())) / volume)
+    K, S, g = mixed(used, list(batch_ml.values()))
     batch = replace(used[0], id="batch", name="the batch", K=K, S=S, g=float(g))
     if measured is None:
         return batch, volume

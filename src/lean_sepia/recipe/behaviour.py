@@ -17,7 +17,7 @@ from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Paint, Palette
+from lean_sepia.paint.paint import Paint, mixed
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.mix import MixSolver, Recipe
@@ -85,7 +85,7 @@ def behaviour_of(
     used = [solver.palette.paints[i] for i in which]
     strayed = solver.colour_of(which, stray_drops(counts, solver.max_parts, solver.cup_drops))
     R, target_R = solver.colour_of(which, counts), estimate_reflectance(target).reflectance
-    K, S, g = Palette.of(used).mixture(np.array(counts) / sum(counts))
+    K, S, g = mixed(used, counts)
     X = thickness_to_hide(K, S, float(g))
     wet, _ = wet_and_dry(used, counts, solver.laying)
     return Behaviour(
@@ -116,8 +116,7 @@ def films_over_grounds(
     g: float = SHEEN["flat"],
 ) -> FloatArray:
     """L*a*b* (grounds, films, 3) of a mixture over several grounds at several thicknesses."""
-    counts = np.array(parts, dtype=float)
-    K, S, _ = Palette.of(paints).mixture(counts / counts.sum())
+    K, S, _ = mixed(paints, parts)
     sheen = np.array(g)
     return np.stack([[Laying(ground, X).lab(K, S, sheen) for X in films] for ground in grounds])
 
@@ -131,8 +130,7 @@ def sheen_by_medium(
     """
     if finish is None:
         return None
-    counts = np.array(parts, dtype=float)
-    g = float(Palette.of(paints).mixture(counts / counts.sum())[2])
+    g = float(mixed(paints, parts)[2])
     shares = [(sheen_share(g, medium.g, SHEEN[finish]), medium) for medium in media]
     possible = [(share, medium) for share, medium in shares if share]
     if not possible:
@@ -142,6 +140,7 @@ def sheen_by_medium(
     if not 0 < whole < 1:
         return None
     medium_parts, mixture_parts = whole.numerator, whole.denominator - whole.numerator
-    shares_of_all = np.append(mixture_parts * counts / counts.sum(), medium_parts) / whole.denominator
-    lab = Laying(laying.ground, laying.X).lab(*Palette.of([*paints, medium]).mixture(shares_of_all))
+    counts = np.array(parts, dtype=float)
+    with_medium = np.append(mixture_parts * counts / counts.sum(), medium_parts)
+    lab = Laying(laying.ground, laying.X).lab(*mixed([*paints, medium], with_medium))
     return SheenByMedium(medium.name, medium_parts, mixture_parts, triple(lab))

@@ -13,7 +13,7 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, hue_deg
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette, media_mix
+from lean_sepia.paint.paint import Paint, Palette, media_mix, mixed
 from lean_sepia.recipe.parts import proportions
 
 HUELESS_CHROMA = 5.0
@@ -59,11 +59,10 @@ def base_mixture(paints: Sequence[Paint], parts: Sequence[tuple[str, int]]) -> P
             raise ShelfError(f"{name!r} is metallic or loose powder and cannot be part of a wet mixture.")
         if count < 1:
             raise ShelfError(f"Parts are whole numbers of at least 1; found {count} of {name!r}.")
-    palette = Palette.of([known[name] for name, _ in parts])
-    counts = np.array([count for _, count in parts], dtype=float)
-    K, S, g = palette.mixture(counts / counts.sum())
-    first = palette.paints[0]
-    weakest = min(paint.knowledge for paint in palette.paints)
+    used = [known[name] for name, _ in parts]
+    K, S, g = mixed(used, [count for _, count in parts])
+    first = used[0]
+    weakest = min(paint.knowledge for paint in used)
     return Paint("base", "base", first.medium, first.finish, K, S, float(g), weakest)
 
 

@@ -25,7 +25,14 @@ from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Knowledge, Paint, Palette, media_mix
-from lean_sepia.recipe.mixture_table import MixtureTable, Progress, QuickColours, all_sets, local_metric
+from lean_sepia.recipe.mixture_table import (
+    MixtureTable,
+    Progress,
+    QuickColours,
+    all_sets,
+    local_metric,
+    no_progress,
+)
 from lean_sepia.recipe.parts import reduced, stray_drops
 
 RANK_STEP_DE00 = 0.2
@@ -92,10 +99,6 @@ class _Pool:
     def best(self, count: int) -> _Pool:
         order = np.argsort(self.de00, kind="stable")[:count]
         return _Pool(self.parts[order], self.labs[order], self.de00[order])
-
-
-def no_progress(_share: float) -> None:
-    """For work that nobody follows."""
 
 
 class MixSolver:

@@ -35,6 +35,10 @@ _OUT_OF_REACH = np.float32(1e4)
 _NET = 200_000
 
 
+def no_progress(_share: float) -> None:
+    """For work that nobody follows."""
+
+
 class QuickColours:
     """L*a*b* of mixtures of a palette in single precision: within about 0.1 ΔE00 of the exact colour."""
 
@@ -145,7 +149,7 @@ class MixtureTable:
 
     @classmethod
     def of(
-        cls, quick: QuickColours, sets: IntArray, most: int, progress: Progress = lambda _share: None
+        cls, quick: QuickColours, sets: IntArray, most: int, progress: Progress = no_progress
     ) -> MixtureTable:
         """The table of these sets in every proportion of at most `most` parts."""
         parts = proportions(sets.shape[1], most)

@@ -5,16 +5,15 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
 import numpy.typing as npt
 
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette
-from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, no_progress, one_per_bottle_set
-from lean_sepia.recipe.mixture_table import Progress
+from lean_sepia.paint.paint import Paint, mixed
+from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, one_per_bottle_set
+from lean_sepia.recipe.mixture_table import Progress, no_progress
 
 _CLOSE_DE00, _BETTER_SHARE = 1.0, 0.6
 _WORTH_DE00 = 3.0  # a stand-in that much worse than the closest is none
@@ -80,8 +79,7 @@ def substitutes(
     lost = [name for name in names if name not in by_id]
     if lost:
         raise ShelfError(f"{lost[0]!r} of this recipe is not on the shelf, so its colour is not known.")
-    shares = np.array([count for _, count in parts], dtype=float)
-    target = laying.lab(*Palette.of([by_id[name] for name in names]).mixture(shares / shares.sum()))
+    target = laying.lab(*mixed([by_id[name] for name in names], [count for _, count in parts]))
     gone = frozenset(missing)
     others = frozenset(names) - gone
     most = max(3, len(names))
@@ -123,8 +121,7 @@ def wet_and_dry(
     paints: Sequence[Paint], parts: Sequence[float], laying: Laying = OPAQUE
 ) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
     """L*a*b* of a mixture while it is wet, and when it has dried to its own sheen or under its varnish."""
-    counts = np.asarray(parts, dtype=float)
-    K, S, g = Palette.of(paints).mixture(counts / counts.sum())
+    K, S, g = mixed(paints, parts)
     wet, dry = replace(laying, varnish="wet").lab(K, S, g), laying.lab(K, S, g)
     return triple(wet), triple(dry)
 

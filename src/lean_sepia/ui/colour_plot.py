@@ -119,11 +119,6 @@ class ColourPlot(QWidget):
         self._draw()
         self._see_all()
 
-    @property
-    def names(self) -> list[str]:
-        """What is named on the plane, for those who ask without looking."""
-        return [point.name for point in self._content.points]
-
     def _draw(self) -> None:
         content, ink = self._content, self.palette().color(WELL_TEXT)
         self._plane.clear()

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from statistics import median
 
 from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QVBoxLayout, QWidget
@@ -29,11 +28,10 @@ class LearntDialog(TitledDialog):
         better = _tr("Mixtures are predicted better.")
         nothing = _tr("Nothing is gained: the swatches contradict each other, or say too little.")
         super().__init__(_tr("What the swatches teach"), better if fit.gains else nothing, parent=parent)
-        was, now = median(fit.before.tolist()), median(fit.left_out.tolist())
         swatches = counted(len(numbers), _tr("One swatch"), _tr("{0} swatches"))
         self.words = label(
             _tr("{0}: out by {1} ΔE₀₀ before; {2} now, each predicted from the others alone.").format(
-                swatches, f"{was:.1f}", f"{now:.1f}"
+                swatches, f"{fit.before_de00:.1f}", f"{fit.after_de00:.1f}"
             ), "", wrap=True,
         )  # fmt: skip
         self.body.addWidget(self.words)

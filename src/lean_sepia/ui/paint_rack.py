@@ -9,7 +9,7 @@ from PySide6.QtGui import QDrag, QMouseEvent, QPainter, QPaintEvent, QPen, QPixm
 from PySide6.QtWidgets import QAbstractButton, QApplication, QHBoxLayout, QWidget
 
 from lean_sepia.paint.paint import Paint
-from lean_sepia.ui.panel import KeyboardRing, holder, scrolled
+from lean_sepia.ui.panel import KeyboardRing, clear, holder, scrolled
 from lean_sepia.ui.swatch import Drops, Lab, bottle_lab, lab_words, paint_field
 from lean_sepia.ui.theme import ACCENT, SECOND, WELL
 
@@ -104,9 +104,7 @@ class PaintRack(QWidget):
         if ids == self._ids:
             return
         self._ids = ids
-        while (item := self._row.takeAt(0)) is not None:
-            if (chip := item.widget()) is not None:
-                chip.deleteLater()
+        clear(self._row)
         for paint in paints:
             chip = _RackChip(paint)
             chip.clicked.connect(lambda _c=False, name=paint.id: self.drop_wanted.emit(name))

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QAbstractButton, QFrame, QMenu, QPushButton, QVBox
 
 from lean_sepia.paint.paint import Paint
 from lean_sepia.project.shelf import LOW_ML
+from lean_sepia.project.shelf_file import stock_ml
 from lean_sepia.recipe.choice import Choice
 from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
 from lean_sepia.ui.paint_rack import DropSource, drag_drop, dragged_paint
@@ -92,11 +93,7 @@ class RecipeCard(QFrame):
         body.addLayout(row(title, None, figure, spacing=4))
         rates = [float(records.get(name, {}).get("drops_per_ml") or DROPS_PER_ML) for name, _ in recipe.parts]
         drops = drops_for([count for _, count in recipe.parts], volume_ml, sum(rates) / len(rates))
-        self._stock = {
-            name: float(record["stock_ml"])
-            for name, record in records.items()
-            if isinstance(record.get("stock_ml"), int | float)
-        }
+        self._stock = stock_ml(records.values())
         low: list[str] = []
         for name, count in recipe.parts:
             body.addLayout(self._paint_row(paints[name], count, editable))

@@ -21,11 +21,11 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.paint import Paint
 from lean_sepia.project.shelf import LOW_ML
-from lean_sepia.project.shelf_file import ShelfContent, read_shelf, write_shelf
+from lean_sepia.project.shelf_file import ShelfContent, read_shelf, stock_ml, write_shelf
 from lean_sepia.ui.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
 from lean_sepia.ui.session import Session
-from lean_sepia.ui.shelf_list import KNOWN, ShelfList, film_labs
-from lean_sepia.ui.swatch import Fields, lab_words
+from lean_sepia.ui.shelf_list import KNOWN, ShelfList
+from lean_sepia.ui.swatch import Fields, bottle_lab, lab_words
 from lean_sepia.ui.swatch_cards import SwatchCards
 
 
@@ -144,12 +144,12 @@ class ShelfPage(QWidget):
         self._count.setText(
             self.tr("{0} paints, {1} of them known by more than one colour").format(len(paints), measured)
         )
-        records = {record["id"]: record for record in self.session.shelf.records()}
+        left = stock_ml(self.session.shelf.records())
         keys = {
             "hue": _hue_key,
             "name": lambda paint: (paint.name.casefold(),),
             "line": lambda paint: (paint.line, paint.name.casefold()),
-            "low": lambda paint: (float(records[paint.id].get("stock_ml") or 1e9),),
+            "low": lambda paint: (left.get(paint.id) or np.inf,),
         }
         self._shown = sorted(paints, key=keys[self._order])
         self.list.show_paints(self._shown)
@@ -170,7 +170,7 @@ class ShelfPage(QWidget):
             return
         paint = self._shown[self.list.current]
         record = next(r for r in self.session.shelf.records() if r["id"] == paint.id)
-        lab = film_labs(paint)[2]
+        lab = bottle_lab(paint)
         self._field.show_labs([lab])
         self._name.setText(paint.name)
         self._figures.setText(lab_words(lab) if lab else self.tr("Clear: it changes the sheen of a mixture."))
@@ -186,10 +186,10 @@ class ShelfPage(QWidget):
         else:
             facts.append(self.tr("Laid alone; not part of mixtures."))
         facts.append(self.tr("Known: {0}.").format(KNOWN[paint.knowledge]))
-        stock = record.get("stock_ml")
+        stock = stock_ml([record]).get(paint.id)
         if stock is not None:
-            low = self.tr(" That is low.") if float(stock) < LOW_ML else ""
-            facts.append(self.tr("{0} ml left.").format(f"{float(stock):g}") + low)
+            low = self.tr(" That is low.") if stock < LOW_ML else ""
+            facts.append(self.tr("{0} ml left.").format(f"{stock:g}") + low)
         facts += [f"{note[0].upper()}{note[1:]}." for note in paint.notes]
         if record.get("note"):
             facts.append(str(record["note"]))

@@ -146,13 +146,14 @@ class MatchRoom(RoomPage):
             self.answer = self._asked = None
             self._show_nothing(target)
             return
-        if self._asked is None or self._asked.zone != zone:
+        fresh = self._asked is None or self._asked.zone != zone
+        if fresh:
             self._limits = NO_LIMITS
             coat = base_coat(self.session.project, zone)
             if coat:
                 self.coats.setValue(coat.passes)
                 self.thinner.setValue(round(100 * coat.thinner_share))
-        self._name_sheens(zone, fresh=self._asked is None or self._asked.zone != zone)
+        self._name_sheens(zone, fresh)
         self._ask()
 
     def _wanted(self) -> tuple[str, Target | None]:
@@ -384,17 +385,16 @@ class MatchRoom(RoomPage):
         self._renew_cards(*{before, index})
         self._show_choice()
 
-    def find_stand_ins(self, index: int, missing: Sequence[str]) -> None:
-        """Look in the background for recipes that give a card's colour without some of its bottles."""
-        if self.answer is not None:
-            self._find_stand_ins(index, self.answer.choices[index].recipe.parts, missing)
-
-    def _find_stand_ins(self, index: int, parts: Sequence[tuple[str, int]], missing: Sequence[str]) -> None:
+    def find_stand_ins(
+        self, index: int, missing: Sequence[str], parts: Sequence[tuple[str, int]] | None = None
+    ) -> None:
+        """Look in the background for the colour of these parts, else of a card's, without some of their bottles."""
         found = self.answer
         if found is not None:
+            wanted = found.choices[index].recipe.parts if parts is None else parts
             self.session.jobs.start(
                 "stand-ins",
-                lambda _p: found.stand_ins(parts, missing),
+                lambda _p: found.stand_ins(wanted, missing),
                 partial(self._offer_stand_ins, found, index, missing),
             )
 
@@ -431,23 +431,26 @@ class MatchRoom(RoomPage):
         clear(self._limit_row)
         names = {paint.id: paint.name for paint in self.session.shelf.paints()}
         limits = self._limits
-        offered = [
-            (self.tr("without {0} ×").format(names.get(name, name)), partial(self._limit, replace(limits, forbid=limits.forbid - {name})))
-            for name in sorted(limits.forbid)
-        ] + [
-            (self.tr("with {0} ×").format(names.get(name, name)), partial(self._limit, replace(limits, must=limits.must - {name})))
-            for name in sorted(limits.must)
-        ]  # fmt: skip
+
+        def looser(words: str, name: str, *figures: str, **changed) -> tuple[str, Callable[[], None]]:
+            """A button that names a limit and takes it back."""
+            return words.format(names.get(name, name), *figures), partial(
+                self._limit, replace(limits, **changed)
+            )
+
+        without, using = self.tr("without {0} ×"), self.tr("with {0} ×")
+        within = self.tr("within {1} ml of {0} ×")
+        offered = [looser(without, name, forbid=limits.forbid - {name}) for name in sorted(limits.forbid)]
+        offered += [looser(using, name, must=limits.must - {name}) for name in sorted(limits.must)]
         for name, left in sorted(limits.stock_ml.items()):
             others = {other: ml for other, ml in limits.stock_ml.items() if other != name}
-            words = self.tr("within {0} ml of {1} ×").format(f"{left:g}", names.get(name, name))
-            offered.append((words, partial(self._limit, replace(limits, stock_ml=others))))
+            offered.append(looser(within, name, f"{left:g}", stock_ml=others))
         if self._asked and self._asked.lost:
             lost, pinned = self._asked.lost, self._asked.pinned
             words = self.tr("{0} of the pinned recipe not on the shelf: stand-ins…")
             offered.append((
                 words.format(", ".join(paint.name for paint in lost)),
-                partial(self._find_stand_ins, 0, pinned, [paint.id for paint in lost]),
+                partial(self.find_stand_ins, 0, [paint.id for paint in lost], pinned),
             ))  # fmt: skip
         for words, action in offered:
             self._limit_row.addWidget(self._tool_button(words, action))
