@@ -42,6 +42,10 @@ def test_the_same_question_is_not_asked_twice(question):
     assert not asked.same_as(None)
     for other in (question(cup_ml=12.0), question("funnel"), question(sheen="gloss"), question(max_parts=12)):
         assert not other.same_as(asked)
+    thinner = question(passes=6, thinner_share=0.8)
+    assert float(thinner.laying.X) == pytest.approx(float(asked.laying.X))  # the same film, in other coats
+    assert not thinner.same_as(asked)
+    assert not replace(asked, thinner="alcohol").same_as(asked)
     assert question(cup_ml=12.0).same_mixtures_as(asked)
     assert not question(sheen="gloss").same_mixtures_as(asked)
 

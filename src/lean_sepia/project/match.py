@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
@@ -17,8 +17,8 @@ from lean_sepia.project.strata import ground_below
 from lean_sepia.project.targets import Target
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
-from lean_sepia.recipe.mix import Limits, MixSolver, no_progress
-from lean_sepia.recipe.mixture_table import Progress
+from lean_sepia.recipe.mix import Limits, MixSolver
+from lean_sepia.recipe.mixture_table import Progress, no_progress
 from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.recipe.reasons import Substitute, media_cautions, substitutes, why_not_exactly
 
@@ -28,6 +28,7 @@ BASE_COATS, BASE_THINNER = 2, 0.6
 AS_PLANNED, OWN_SHEEN = "as planned", "own"
 """The final sheen besides flat, satin and gloss: that of the zone's last varnish, or the paint's own."""
 
+_BY_ARRAY = ("paints", "laying", "lost")  # fields that hold arrays, which `==` does not tell apart
 _OFFERED_AMONG = 120
 _MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
 
@@ -125,15 +126,9 @@ class MatchQuestion:
 
     @property
     def _all(self) -> tuple[object, ...]:
-        return (
-            self._mixtures,
-            self.zone,
-            self.target,
-            self.pinned,
-            self.cup_ml,
-            self.application,
-            self.below,
-        )
+        """Every field: arrays and paints as `_mixtures` tells them apart, and a lost paint by its id."""
+        alike = [getattr(self, field.name) for field in fields(self) if field.name not in _BY_ARRAY]
+        return (self._mixtures, [paint.id for paint in self.lost], *alike)
 
     def behaviour(self, solver: MixSolver, choice: Choice) -> Behaviour:
         """How one choice behaves."""
