@@ -210,7 +210,7 @@ def test_a_batch_that_came_out_wrong_is_put_right(room, qtbot):
     solver, target = room.answer.solver, room.answer.question.target.lab
     recipe = room.answer.choices[0].recipe
     batch = {name: float(count) for name, count in recipe.parts}
-    dialog = BatchDialog(solver.palette.paints, batch, target, recipe.lab, solver.laying)
+    dialog = BatchDialog(room.session.jobs, solver.palette.paints, batch, target, recipe.lab, solver.laying)
     qtbot.addWidget(dialog)
     dialog.measured.setChecked(True)
     dialog.lab[0].setValue(recipe.lab[0] - 8)

@@ -11,8 +11,9 @@ from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
-from lean_sepia.recipe.batch import correct_batch
+from lean_sepia.recipe.batch import Correction, correct_batch
 from lean_sepia.ui.form_dialog import FormDialog
+from lean_sepia.ui.job import Jobs
 from lean_sepia.ui.panel import button, clear, holder, label, measure_box, row
 from lean_sepia.ui.swatch import Fields, Lab
 
@@ -27,9 +28,10 @@ class BatchDialog(FormDialog):
     """Millilitres in the cup and the colour they gave; below it additions, the smallest first."""
 
     def __init__(
-        self, paints: Sequence[Paint], batch_ml: Mapping[str, float], target: Lab, predicted: Lab, laying: Laying,
-        parent: QWidget | None = None,
+        self, jobs: Jobs, paints: Sequence[Paint], batch_ml: Mapping[str, float], target: Lab, predicted: Lab,
+        laying: Laying, parent: QWidget | None = None,
     ) -> None:  # fmt: skip
+        self._jobs = jobs
         self._paints, self._target, self._laying = paints, target, laying
         self._names = {paint.id: paint.name for paint in paints}
         self.cup = {
@@ -60,17 +62,26 @@ class BatchDialog(FormDialog):
             box.setEnabled(self.measured.isChecked())
 
     def answer(self) -> None:
-        """Ask what can be added and list it."""
+        """Ask in the background what can be added, and list it."""
         clear(self._answers)
         batch = {name: box.value() for name, box in self.cup.items() if box.value() > 0}
         L, a, b = (box.value() for box in self.lab)
-        try:
-            found = correct_batch(
-                self._paints, batch, self._target, measured=(L, a, b) if self.measured.isChecked() else None,
-                laying=self._laying,
-            )  # fmt: skip
-        except SepiaError as error:
-            self._answers.addWidget(label(str(error), "second", wrap=True))
+        measured = (L, a, b) if self.measured.isChecked() else None
+
+        def correct(_progress) -> list[Correction] | str:
+            try:
+                return correct_batch(
+                    self._paints, batch, self._target, measured=measured, laying=self._laying
+                )
+            except SepiaError as error:  # said in the dialog, which lies over the advice line
+                return str(error)
+
+        self._jobs.start("batch", correct, self._show)
+
+    def _show(self, found: list[Correction] | str) -> None:
+        clear(self._answers)
+        if isinstance(found, str):
+            self._answers.addWidget(label(found, "second", wrap=True))
             return
         if not found:
             self._answers.addWidget(

@@ -467,7 +467,8 @@ class MatchRoom(RoomPage):
         recipe, question = self.answer.choices[self._chosen].recipe, self.answer.question
         total = sum(count for _, count in recipe.parts)
         batch = {name: question.cup_ml * count / total for name, count in recipe.parts}
-        BatchDialog(question.paints, batch, question.target.lab, recipe.lab, question.laying, self).exec()
+        jobs, target = self.session.jobs, question.target.lab
+        BatchDialog(jobs, question.paints, batch, target, recipe.lab, question.laying, self).exec()
 
     def pin_chosen(self) -> None:
         """Make the chosen recipe the zone's base coat."""
