@@ -56,7 +56,7 @@ def random_targets(palette: Palette, count: int, rng: np.random.Generator) -> Fl
     shares = np.zeros((count, len(palette.paints)))
     for row in shares:
         row[rng.choice(len(row), 5, replace=False)] = rng.dirichlet(np.ones(5))
-    labs = OPAQUE.lab(*palette.mixture(shares))
+    labs = OPAQUE.lab(palette.mixture(shares))
     for index in range(1, count, 2):
         way = rng.normal(size=3)
         for _ in range(4):
@@ -83,7 +83,7 @@ def local_search(solver: MixSolver, goal: FloatArray, starts: int, rng: np.rando
                 & ((trials > 0).sum(axis=1) <= solver.max_paints)
             ]
             shares = trials / trials.sum(axis=1, keepdims=True)
-            de00 = delta_e00(solver.laying.lab(*solver.palette.mixture(shares)), goal)
+            de00 = delta_e00(solver.laying.lab(solver.palette.mixture(shares)), goal)
             if de00.min() >= here - 1e-9:
                 break
             here, row = float(de00.min()), trials[de00.argmin()]

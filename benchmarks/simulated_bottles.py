@@ -13,8 +13,8 @@ from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.demo.pigments import PIGMENTS, pigment_mixture
 from lean_sepia.paint.laying import OPAQUE
 from lean_sepia.paint.paint import Knowledge, Paint, Palette
-from lean_sepia.project.paint_record import paint_from_record
 from lean_sepia.recipe.parts import proportions
+from lean_sepia.shelf.paint_record import paint_from_record
 
 NOISE, OFF_BY, TINT_PARTS = 0.25, 0.15, 4
 
@@ -88,7 +88,7 @@ def _record(paint: Paint, rng: np.random.Generator | None) -> dict[str, object]:
 
 def mixes(paints: Sequence[Paint], parts: IntArray, rng: np.random.Generator | None = None) -> Mixes:
     """Whole parts (n, p) of bottles mixed; read with noise where there is a generator."""
-    labs = OPAQUE.lab(*Palette.of(paints).mixture(parts / parts.sum(axis=1, keepdims=True)))
+    labs = OPAQUE.lab(Palette.of(paints).mixture(parts / parts.sum(axis=1, keepdims=True)))
     return Mixes(parts, labs if rng is None else labs + rng.normal(0, NOISE, labs.shape))
 
 

@@ -33,9 +33,9 @@ import sys
 from PySide6.QtCore import Qt, QEvent, QObject
 from PySide6.QtTest import QTest
 from lean_sepia.ui.app import make_app
-from lean_sepia.ui import theme
-from lean_sepia.ui.settings import load_settings
-from lean_sepia.ui.window import MainWindow
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.shell.settings import load_settings
+from lean_sepia.ui.shell.window import MainWindow
 class Watch(QObject):
     painted = False
     def eventFilter(self, widget, event):

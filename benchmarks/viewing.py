@@ -49,14 +49,14 @@ def _views(data: bytes) -> bool:
     from PySide6.QtCore import QPointF, QRectF
     from PySide6.QtGui import QImage, QPainter
 
-    from lean_sepia.photo.cast import Anchor, fit_cast
+    from lean_sepia.photo.correction.cast import Anchor, fit_cast
     from lean_sepia.photo.preview import CorrectionTable
     from lean_sepia.photo.pyramid import build_pyramid
     from lean_sepia.photo.read import decode_picture, quick_look
     from lean_sepia.ui.app import make_app
-    from lean_sepia.ui.loupe import Loupe
-    from lean_sepia.ui.photo_viewer import PhotoViewer
-    from lean_sepia.ui.screen_image import to_image
+    from lean_sepia.ui.photo.loupe import Loupe
+    from lean_sepia.ui.photo.screen_image import to_image
+    from lean_sepia.ui.photo.viewer import PhotoViewer
 
     app = make_app([])
     viewer = PhotoViewer()
@@ -191,7 +191,7 @@ sys.path.insert(0, "src")
 from pathlib import Path
 from lean_sepia.photo.read import decode_picture, Picture
 from lean_sepia.photo.pyramid import build_pyramid
-from lean_sepia.photo.cast import Anchor, fit_cast
+from lean_sepia.photo.correction.cast import Anchor, fit_cast
 from lean_sepia.photo.preview import CorrectionTable
 from PIL import Image
 import numpy as np

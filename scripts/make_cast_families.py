@@ -13,8 +13,8 @@ import numpy as np
 
 from lean_sepia.colour.adaptation import BRADFORD
 from lean_sepia.colour.lights import white
-from lean_sepia.photo.cast_families import FAMILY_PARAMETERS
-from lean_sepia.photo.cast_model import cones_of
+from lean_sepia.photo.correction.cast_families import FAMILY_PARAMETERS
+from lean_sepia.photo.correction.cast_model import cones_of
 from scripts.simulated_cameras import (
     chart_reflectances,
     daylight,

@@ -50,7 +50,7 @@ def demo(demo_master, tmp_path):
 @pytest.fixture(scope="session")
 def worked(demo_master):
     """The demo's half-worked document."""
-    from lean_sepia.project.store import ProjectStore
+    from lean_sepia.document.store import ProjectStore
 
     store = ProjectStore.open(demo_master.worked)
     project, _ = store.load()
@@ -61,7 +61,7 @@ def worked(demo_master):
 @pytest.fixture(scope="session")
 def shelf_paints(demo_master):
     """The demo's paints."""
-    from lean_sepia.project.shelf_file import read_shelf
+    from lean_sepia.shelf.shelf_file import read_shelf
 
     return read_shelf(demo_master.shelf_file).paints()
 
@@ -70,3 +70,11 @@ def shelf_paints(demo_master):
 def rng():
     """A generator that is the same in every run."""
     return np.random.default_rng(12)
+
+
+@pytest.fixture
+def cuts():
+    """A function from a document to the strata of every zone."""
+    from lean_sepia.answers.strata import strata_of
+
+    return lambda project: {zone.id: strata_of(project, zone.id) for zone in project.zones}

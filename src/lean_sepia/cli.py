@@ -36,7 +36,7 @@ for _command in (sample, film, mix, predict, fit, fade, glaze, wear, plan, swatc
 @json_option
 def card(project: str, pdf: str, as_json: bool) -> None:
     """Print the bench card of a project."""
-    from lean_sepia.project.store import ProjectStore
+    from lean_sepia.document.store import ProjectStore
     from lean_sepia.report.bench_card import write_bench_card
 
     store = ProjectStore.open(project)

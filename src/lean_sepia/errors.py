@@ -38,6 +38,10 @@ class ProjectFileError(BadInputError):
     """A file is no project, a damaged one, or from a newer version of the program."""
 
 
+class NewerVersionError(ProjectFileError):
+    """A file or document was written by a newer version of the program; it is never passed over."""
+
+
 class EditError(BadInputError):
     """An edit would leave the document in a state that breaks its rules."""
 

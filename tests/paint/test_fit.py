@@ -38,7 +38,7 @@ def own(shelf, rng):
 
 def labs_of(paints, parts, laying=OPAQUE):
     parts = np.array(parts, dtype=float)
-    return laying.lab(*Palette.of(paints).mixture(parts / parts.sum(axis=-1, keepdims=True)))
+    return laying.lab(Palette.of(paints).mixture(parts / parts.sum(axis=-1, keepdims=True)))
 
 
 def painted(own, parts, rng, noise=0.2, laying=OPAQUE):
@@ -107,7 +107,7 @@ def test_a_swatch_that_contradicts_the_others_is_named_and_counts_little(shelf, 
 
 def test_spectra_of_swatches_teach_too(shelf, own):
     shares = PARTS / PARTS.sum(axis=1, keepdims=True)
-    R = OPAQUE.measured(*Palette.of(own).mixture(shares))
+    R = OPAQUE.measured(Palette.of(own).mixture(shares))
     swatches = [
         Swatch(tuple((own[i].id, float(n)) for i, n in enumerate(row) if n), reflectance=r)
         for row, r in zip(PARTS, R, strict=True)

@@ -76,5 +76,5 @@ def test_the_order_of_parts_does_not_matter(paints):
     used, parts = [paints["chalk"], paints["ochre"], paints["boot-red"]], [3, 2, 1]
     one, other = predict(used, parts), predict(used[::-1], parts[::-1])
     assert one.lab == pytest.approx(other.lab)
-    assert one.lab == pytest.approx(Laying().lab(*Palette.of(used).mixture(np.array(parts) / 6)))
+    assert one.lab == pytest.approx(Laying().lab(Palette.of(used).mixture(np.array(parts) / 6)))
     assert one.de00_90 == pytest.approx(other.de00_90, rel=0.25)

@@ -14,8 +14,8 @@ from lean_sepia.errors import SampleError, ShelfError
 from lean_sepia.paint.kubelka_munk import over_ground
 from lean_sepia.paint.saunderson import into_paint, through_surface
 from lean_sepia.photo.swatch_card import MOST_FIELDS, PAGE_MM, card_layout, find_marks, read_card
-from lean_sepia.project.card_shelf import read_names, shelf_from_card
-from lean_sepia.project.shelf_file import read_shelf
+from lean_sepia.shelf.card_shelf import read_names, shelf_from_card
+from lean_sepia.shelf.shelf_file import read_shelf
 
 
 @pytest.fixture(scope="module")

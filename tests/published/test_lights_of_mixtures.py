@@ -29,7 +29,7 @@ def test_differences_of_mixtures_under_a_light(shelf_paints, light, rng):
     """Metamerism: how far two mixtures are apart under a light."""
     paints = [paint for paint in shelf_paints if paint.mixes][:20]
     shares = rng.dirichlet(np.full(20, 0.2), 6)
-    R = OPAQUE.measured(*Palette.of(paints).mixture(shares))
+    R = OPAQUE.measured(Palette.of(paints).mixture(shares))
     ours = lab_from_reflectance(R, light)
     theirs = np.array([lab_by_the_library(row, light) for row in R])
     assert delta_e00(ours, theirs).max() < 1.0

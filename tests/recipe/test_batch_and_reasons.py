@@ -20,7 +20,7 @@ def acrylics(shelf_paints):
 
 def colour(paints, amounts):
     amounts = np.array(amounts, dtype=float)
-    return OPAQUE.lab(*Palette.of(paints).mixture(amounts / amounts.sum()))
+    return OPAQUE.lab(Palette.of(paints).mixture(amounts / amounts.sum()))
 
 
 def test_a_volume_grows_with_area_and_coats_and_splits_into_paint_and_thinner():

@@ -15,7 +15,7 @@ from lean_sepia.recipe.tone_ladder import AREA_SHARES, darkener, tone_ladder
 def faded(paints, base, lightener, share):
     by_id = {paint.id: paint for paint in paints}
     start = base_mixture(paints, base)
-    return OPAQUE.lab(*Palette.of([start, by_id[lightener]]).mixture(np.array([1 - share, share])))
+    return OPAQUE.lab(Palette.of([start, by_id[lightener]]).mixture(np.array([1 - share, share])))
 
 
 def test_the_lightener_that_was_used_is_chosen(shelf_paints):

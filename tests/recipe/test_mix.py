@@ -11,9 +11,9 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
-from lean_sepia.project.paint_record import paint_from_record
 from lean_sepia.recipe.mix import RANK_STEP_DE00, Limits, MixSolver, one_per_bottle_set
 from lean_sepia.recipe.parts import proportions
+from lean_sepia.shelf.paint_record import paint_from_record
 
 TARGETS = [[45, -14, -6], [70, 8, 30], [38, 25, 14], [55, 2, -15], [30, -3, 4]]
 
@@ -30,7 +30,7 @@ def brute_force(paints, target, laying=OPAQUE, most=10):
         parts = proportions(size, most)
         for chosen in combinations(paints, size):
             palette = Palette.of(chosen)
-            labs = laying.lab(*palette.mixture(parts / parts.sum(axis=1, keepdims=True)))
+            labs = laying.lab(palette.mixture(parts / parts.sum(axis=1, keepdims=True)))
             best = min(best, float(delta_e00(labs, target).min()))
     return best
 

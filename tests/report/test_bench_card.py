@@ -5,8 +5,8 @@ import io
 import pytest
 from pypdf import PdfReader
 
+from lean_sepia.document.model import Project
 from lean_sepia.errors import BadInputError
-from lean_sepia.project.model import Project
 from lean_sepia.report.bench_card import bench_card, span, write_bench_card
 
 

@@ -4,9 +4,9 @@ import pytest
 from PySide6.QtCore import QPointF, QThreadPool
 from PySide6.QtWidgets import QApplication
 
-from lean_sepia.ui import theme
-from lean_sepia.ui.settings import Settings
-from lean_sepia.ui.window import MainWindow
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.shell.settings import Settings
+from lean_sepia.ui.shell.window import MainWindow
 
 
 @pytest.fixture(scope="session")

@@ -63,11 +63,11 @@ from pathlib import Path
 from PySide6.QtCore import Qt, QPointF
 from PySide6.QtTest import QTest
 from lean_sepia.ui.app import make_app
-from lean_sepia.ui import theme
-from lean_sepia.ui.recipe_card import _PaintDrops
-from lean_sepia.ui.settings import Settings
-from lean_sepia.ui.window import MainWindow
-from lean_sepia.project.model import AnchorMark
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.match.recipe_card import _PaintDrops
+from lean_sepia.ui.shell.settings import Settings
+from lean_sepia.ui.shell.window import MainWindow
+from lean_sepia.document.model import AnchorMark
 from lean_sepia.report.bench_card import write_bench_card
 
 app = make_app([])

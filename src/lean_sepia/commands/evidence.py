@@ -38,7 +38,7 @@ def sample(
 ) -> None:  # fmt: skip
     """Sample corrected colours from a photo, each with its range."""
     from lean_sepia.colour.words import colour_name
-    from lean_sepia.photo.cast import fit_cast
+    from lean_sepia.photo.correction.cast import fit_cast
     from lean_sepia.photo.patch import rectangle_mean
     from lean_sepia.photo.read import read_picture
     from lean_sepia.photo.sample import sample_disc
@@ -106,7 +106,7 @@ def film(
     """Say what grey each paint gives on black-and-white film."""
     from lean_sepia.colour.film import film_grey
     from lean_sepia.paint.paint import Knowledge
-    from lean_sepia.project.shelf_file import read_shelf
+    from lean_sepia.shelf.shelf_file import read_shelf
 
     paints = {paint.id: paint for paint in read_shelf(shelf).paints()}
     unknown = [name for name in chosen if name not in paints]

@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import datetime
+from functools import wraps
 from typing import TYPE_CHECKING
 
+import click
+
 from lean_sepia.errors import BadInputError, ColourError
+from lean_sepia.language import _
 from lean_sepia.text_files import csv_rows, read_text
 
 if TYPE_CHECKING:
     from lean_sepia.paint.laying import Laying
-    from lean_sepia.photo.cast import Anchor
+    from lean_sepia.paint.stack import Covers
+    from lean_sepia.photo.correction.cast import Anchor
 
 # The core is imported inside the functions, so that `lean-sepia --help` does not wait for it.
 
@@ -39,15 +46,13 @@ def parse_lab(text: str, what: str) -> tuple[float, float, float]:
     return float(L), float(a), float(b)
 
 
-def parse_lab_and_sheen(text: str, what: str) -> tuple[tuple[float, float, float], float]:
+def parse_lab_and_finish(text: str, what: str) -> tuple[tuple[float, float, float], str]:
     """`L,a,b[,finish]`, flat by default."""
-    from lean_sepia.paint.saunderson import SHEEN
-
     parts = text.split(",")
     finish = parts.pop().strip() if len(parts) == 4 else "flat"
     if finish not in FINISHES:
         raise BadInputError(f"{what}: the finish is one of {', '.join(FINISHES)}; found {finish!r}.")
-    return parse_lab(",".join(parts), what), SHEEN[finish]
+    return parse_lab(",".join(parts), what), finish
 
 
 def parse_parts(text: str) -> list[tuple[str, int]]:
@@ -69,8 +74,8 @@ def parse_parts(text: str) -> list[tuple[str, int]]:
 def parse_anchors(neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None) -> list[Anchor]:
     """Anchors of a photo from --neutral, --anchor and --chart."""
     from lean_sepia.colour.lab import checked_lab
-    from lean_sepia.photo.cast import Anchor
-    from lean_sepia.photo.chart import chart_anchors
+    from lean_sepia.photo.correction.cast import Anchor
+    from lean_sepia.photo.correction.chart import chart_anchors
 
     found = []
     for text in neutral:
@@ -87,22 +92,55 @@ def parse_anchors(neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str 
     return found
 
 
-def parse_laying(
-    over: str | None, coats: float | None, thinner_share: float | None, varnish: str | None
-) -> Laying:
-    """How a paint is laid, from --over, --coats, --thinner-share and --varnish; opaque without --over."""
-    from lean_sepia.paint.identify import internal_from_lab
-    from lean_sepia.paint.laying import Laying
+@dataclass(frozen=True)
+class Film:
+    """How a coat is laid, as the options say it: --over, --coats, --thinner-share, --tool and --varnish."""
 
-    if over is None:
-        if coats is not None or thinner_share is not None:
-            raise BadInputError(
-                "--coats and --thinner-share describe a film: say with --over L,a,b what lies below."
-            )
-        return Laying(varnish=varnish)
-    X = _thickness(1.0 if coats is None else coats, thinner_share or 0.0, "--coats", "--thinner-share")
-    lab, g = parse_lab_and_sheen(over, "--over")
-    return Laying(internal_from_lab(lab, g).R_i, X, varnish)
+    over: str | None
+    coats: float | None
+    thinner_share: float | None
+    tool: str | None
+    varnish: str | None
+
+    def laying(self) -> Laying:
+        """The laying; opaque without --over."""
+        from lean_sepia.paint.laying import Laying
+        from lean_sepia.paint.stack import Coating, Opaque, Stack
+        from lean_sepia.paint.tools import TOOLS
+
+        if self.over is None:
+            if self.coats is not None or self.thinner_share is not None or self.tool is not None:
+                raise BadInputError(
+                    _(
+                        "--coats, --thinner-share and --tool describe a film: say with --over L,a,b what lies below."
+                    )
+                )
+            return Laying(varnish=self.varnish)
+        tool = self.tool or "airbrush"
+        coats = 1.0 if self.coats is None else self.coats
+        X = _thickness(coats, self.thinner_share or 0.0, "--coats", "--thinner-share", tool)
+        ground = Stack().lay(Coating("film", Opaque.of_lab(*parse_lab_and_finish(self.over, "--over"))))
+        covers: Covers = "tint" if TOOLS[tool].drawn_out else "film"
+        return ground.laying(Coating(covers, X=X), self.varnish)
+
+
+def film_options(command: Callable[..., None]) -> Callable[..., None]:
+    """The options that say how a coat is laid; the command gets them as one `film`."""
+    from lean_sepia.paint.tools import TOOLS
+
+    @click.option("--over", metavar="L,a,b[,finish]", help="What lies below.")
+    @click.option("--coats", type=float)
+    @click.option("--thinner-share", type=float)
+    @click.option("--tool", type=click.Choice(tuple(TOOLS)), help="airbrush unless said.")
+    @click.option("--varnish", type=click.Choice(FINISHES))
+    @wraps(command)
+    def wrapped(
+        over: str | None, coats: float | None, thinner_share: float | None, tool: str | None,
+        varnish: str | None, **others: object,
+    ) -> None:  # fmt: skip
+        command(film=Film(over, coats, thinner_share, tool, varnish), **others)
+
+    return wrapped
 
 
 def parse_film(text: str) -> tuple[list[tuple[str, int]], float]:
@@ -117,7 +155,9 @@ def parse_film(text: str) -> tuple[list[tuple[str, int]], float]:
     return parse_parts(mixture), _thickness(coats, thinner_share, "A film's coats", "A film's thinner share")
 
 
-def _thickness(coats: float, thinner_share: float, coats_name: str, share_name: str) -> float:
+def _thickness(
+    coats: float, thinner_share: float, coats_name: str, share_name: str, tool: str = "airbrush"
+) -> float:
     from lean_sepia.paint.film import film_thickness
 
     if not coats > 0:
@@ -126,7 +166,7 @@ def _thickness(coats: float, thinner_share: float, coats_name: str, share_name: 
         raise BadInputError(
             f"{share_name} is a share from 0 to below 1, such as 0.6; found {thinner_share:g}."
         )
-    return film_thickness(coats, thinner_share)
+    return film_thickness(coats, thinner_share, tool)
 
 
 def parse_target_rows(path: str) -> list[tuple[float, float, float]]:

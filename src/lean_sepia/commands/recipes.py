@@ -10,11 +10,11 @@ import click
 
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import (
-    FINISHES,
+    Film,
+    film_options,
     parse_film,
     parse_lab,
-    parse_lab_and_sheen,
-    parse_laying,
+    parse_lab_and_finish,
     parse_parts,
     parse_target_rows,
 )
@@ -33,10 +33,7 @@ if TYPE_CHECKING:
 @click.option("--max-paints", type=click.IntRange(1, 5), default=3, show_default=True)
 @click.option("--max-parts", type=click.IntRange(1, 60), default=10, show_default=True)
 @click.option("--count", type=click.IntRange(1, 200), default=5, show_default=True)
-@click.option("--over", metavar="L,a,b[,finish]", help="What lies below.")
-@click.option("--coats", type=float)
-@click.option("--thinner-share", type=float)
-@click.option("--varnish", type=click.Choice(FINISHES))
+@film_options
 @click.option("--only", multiple=True, metavar="id", help="Choose among these paints. May be repeated.")
 @click.option("--forbid", multiple=True, metavar="id", help="Leave this paint out. May be repeated.")
 @click.option("--must", multiple=True, metavar="id", help="This paint is in every recipe. May be repeated.")
@@ -45,15 +42,14 @@ if TYPE_CHECKING:
 )
 @json_option
 def mix(
-    shelf: str, target: str | None, targets: str | None, max_paints: int, max_parts: int, count: int, over: str | None,
-    coats: float | None, thinner_share: float | None, varnish: str | None, only: tuple[str, ...], forbid: tuple[str, ...],
-    must: tuple[str, ...], cup_ml: float | None, as_json: bool,
+    shelf: str, target: str | None, targets: str | None, max_paints: int, max_parts: int, count: int, film: Film,
+    only: tuple[str, ...], forbid: tuple[str, ...], must: tuple[str, ...], cup_ml: float | None, as_json: bool,
 ) -> None:  # fmt: skip
     """Find whole parts of paints on a shelf that give a colour."""
-    from lean_sepia.project.shelf_file import read_shelf, stock_ml
     from lean_sepia.recipe.mix import Limits, MixSolver
     from lean_sepia.recipe.parts import DROPS_PER_ML
     from lean_sepia.recipe.reasons import media_cautions
+    from lean_sepia.shelf.shelf_file import read_shelf, stock_ml
 
     if (target is None) == (targets is None):
         raise BadInputError("Give one of --target L,a,b and --targets FILE.csv.")
@@ -67,7 +63,7 @@ def mix(
     stock = stock_ml(content.records)
     limits = Limits(frozenset(only) or None, frozenset(forbid), frozenset(must), stock, cup_ml or 0.0)
     solver = MixSolver(
-        paints, parse_laying(over, coats, thinner_share, varnish), max_paints=max_paints, max_parts=max_parts,
+        paints, film.laying(), max_paints=max_paints, max_parts=max_parts,
         limits=limits, cup_drops=round(cup_ml * DROPS_PER_ML) if cup_ml else None,
     )  # fmt: skip
     results: list[dict[str, Any]] = []
@@ -77,7 +73,7 @@ def mix(
                 "parts": [{"paint": name, "parts": parts} for name, parts in recipe.parts],
                 "lab": recipe.lab, "de00": recipe.de00, "one_drop_de00": recipe.one_drop_de00,
                 "lights": recipe.lights, "lights_estimated": True, "knowledge": str(recipe.knowledge),
-                "cautions": media_cautions([media[name] for name, _ in recipe.parts]),
+                "cautions": media_cautions([media[name] for name, _ in recipe.parts], tool=film.tool or "airbrush"),
             }
             for recipe in solver.solve(goal, count)
         ]  # fmt: skip
@@ -105,15 +101,18 @@ def mix(
 @click.option("--base", required=True, metavar="id=parts,...")
 @click.option("--target", required=True, metavar="L,a,b")
 @click.option("--max-parts", type=click.IntRange(2, 60), default=12, show_default=True)
+@film_options
 @json_option
-def fade(shelf: str, base: str, target: str, max_parts: int, as_json: bool) -> None:
+def fade(shelf: str, base: str, target: str, max_parts: int, film: Film, as_json: bool) -> None:
     """Choose the paint that takes a base to its faded colour without turning its hue."""
-    from lean_sepia.project.shelf_file import read_shelf
-    from lean_sepia.recipe.fade import choose_lighteners
+    from lean_sepia.recipe.fade import base_mixture, choose_lighteners
+    from lean_sepia.shelf.shelf_file import read_shelf
 
     paints = read_shelf(shelf).paints()
     names = {paint.id: paint.name for paint in paints}
-    found = choose_lighteners(paints, parse_parts(base), parse_lab(target, "--target"), max_parts=max_parts)
+    cup = base_mixture(paints, parse_parts(base))
+    goal = parse_lab(target, "--target")
+    found = choose_lighteners(paints, cup, goal, max_parts=max_parts, laying=film.laying())
 
     def words() -> str:
         lines = []
@@ -134,13 +133,13 @@ def fade(shelf: str, base: str, target: str, max_parts: int, as_json: bool) -> N
 @json_option
 def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: bool) -> None:
     """Choose one filter that brings several bases nearer to their targets."""
-    from lean_sepia.project.shelf_file import read_shelf
-    from lean_sepia.recipe.glaze import choose_glazes
+    from lean_sepia.recipe.glaze import Ground, choose_glazes
+    from lean_sepia.shelf.shelf_file import read_shelf
 
     paints = read_shelf(shelf).paints()
     names = {paint.id: paint.name for paint in paints}
-    bases = [parse_lab_and_sheen(text, "--base") for text in base]
-    found = choose_glazes(paints, bases, [parse_lab(text, "--target") for text in target])
+    grounds = [Ground.of_lab(*parse_lab_and_finish(text, "--base")) for text in base]
+    found = choose_glazes(paints, grounds, [parse_lab(text, "--target") for text in target])
     answer = [
         {
             "paint": g.paint, "paint_parts": 1, "thinner_parts": g.thinner_parts, "passes": g.passes,
@@ -163,10 +162,7 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: b
 @click.option(
     "--parts", "mixtures", multiple=True, required=True, metavar="id=n,id=n", help="May be repeated."
 )
-@click.option("--over", metavar="L,a,b[,finish]", help="What lies below.")
-@click.option("--coats", type=float)
-@click.option("--thinner-share", type=float)
-@click.option("--varnish", type=click.Choice(FINISHES))
+@film_options
 @click.option(
     "--film",
     "films",
@@ -176,23 +172,22 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: b
 )
 @json_option
 def predict(
-    shelf: str, mixtures: tuple[str, ...], over: str | None, coats: float | None, thinner_share: float | None,
-    varnish: str | None, films: tuple[str, ...], as_json: bool,
+    shelf: str, mixtures: tuple[str, ...], film: Film, films: tuple[str, ...], as_json: bool,
 ) -> None:  # fmt: skip
     """Say what colour a mixture will have, and how far to trust that."""
-    from lean_sepia.paint.trust import Film
+    from lean_sepia.paint.trust import Film as LowerFilm
     from lean_sepia.paint.trust import predict as predicted
-    from lean_sepia.project.shelf_file import read_shelf
+    from lean_sepia.shelf.shelf_file import read_shelf
 
     paints = {paint.id: paint for paint in read_shelf(shelf).paints()}
-    if films and over is None:
+    if films and film.over is None:
         raise BadInputError("--film lies on something: say with --over L,a,b on what.")
-    laying = parse_laying(over, coats, thinner_share, varnish)
+    laying = film.laying()
     below = []
     for text in films:
         parts, X = parse_film(text)
         used = tuple(mixed_paint(paints, name) for name, _ in parts)
-        below.append(Film(used, tuple(float(count) for _, count in parts), X))
+        below.append(LowerFilm(used, tuple(float(count) for _, count in parts), X))
     found = []
     for text in mixtures:
         parts = parse_parts(text)
@@ -233,8 +228,8 @@ def mixed_paint(paints: Mapping[str, Paint], name: str) -> Paint:
 def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
     """Refine the paints of a shelf from swatches mixed of them."""
     from lean_sepia.paint.fit import fit_paints
-    from lean_sepia.project.shelf_file import read_shelf, with_refined, write_shelf
-    from lean_sepia.project.swatch_file import read_swatches
+    from lean_sepia.shelf.shelf_file import read_shelf, with_refined, write_shelf
+    from lean_sepia.shelf.swatch_file import read_swatches
 
     content, painted = read_shelf(shelf), read_swatches(swatches)
     found = fit_paints(content.paints(), painted)

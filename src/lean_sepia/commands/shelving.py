@@ -81,14 +81,14 @@ def read(
     if mixtures is not None and shelf_file is None:
         raise BadInputError("--mixtures names paints of a shelf: give it with --shelf FILE.")
     if mixtures is not None:
-        from lean_sepia.project.card_swatches import read_mixtures
-        from lean_sepia.project.shelf_file import read_shelf
+        from lean_sepia.shelf.card_swatches import read_mixtures
+        from lean_sepia.shelf.shelf_file import read_shelf
 
         called = {paint.id: paint.name for paint in read_shelf(str(shelf_file)).paints()}
         mixed = read_mixtures(mixtures, called)
         _read_swatches(read_card(read_picture(photo).pixels, grey_lightness), mixed, called, out, as_json)
     else:
-        from lean_sepia.project.card_shelf import read_names
+        from lean_sepia.shelf.card_shelf import read_names
 
         named = read_names(str(names))
         reading = read_card(read_picture(photo).pixels, grey_lightness)
@@ -102,8 +102,8 @@ def _read_paints(
     out: str,
     as_json: bool,
 ) -> None:
-    from lean_sepia.project.card_shelf import shelf_from_card
-    from lean_sepia.project.shelf_file import ShelfContent, write_shelf
+    from lean_sepia.shelf.card_shelf import shelf_from_card
+    from lean_sepia.shelf.shelf_file import ShelfContent, write_shelf
 
     found = shelf_from_card(reading, named, *film)
     write_shelf(out, ShelfContent(tuple(paint.record for paint in found.paints)))
@@ -130,8 +130,8 @@ def _read_swatches(
     out: str,
     as_json: bool,
 ) -> None:
-    from lean_sepia.project.card_swatches import swatches_from_card
-    from lean_sepia.project.swatch_file import write_swatches
+    from lean_sepia.shelf.card_swatches import swatches_from_card
+    from lean_sepia.shelf.swatch_file import write_swatches
 
     found = swatches_from_card(reading, mixed)
     records = [swatch.record() for swatch in found.swatches]

@@ -30,10 +30,10 @@ def wear(
     neutral: tuple[str, ...], anchor: tuple[str, ...], as_json: bool,
 ) -> None:  # fmt: skip
     """Measure how worn a region is, and what of it can be seen at scale."""
-    from lean_sepia.photo.cast import fit_cast
+    from lean_sepia.answers.wear import survey_region
+    from lean_sepia.photo.correction.cast import fit_cast
     from lean_sepia.photo.patch import disc_patch
     from lean_sepia.photo.read import read_picture
-    from lean_sepia.project.questions import survey_region
 
     picture = read_picture(photo)
     cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, None))

@@ -19,10 +19,10 @@ from lean_sepia.demo.project import PHOTOS, WEAR_BOX, untouched_project, worked_
 from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.scene import MM_PER_PX, draw_scene
 from lean_sepia.demo.shelf import demo_shelf
+from lean_sepia.document.store import ProjectStore
 from lean_sepia.photo.read import Picture, decode_picture
-from lean_sepia.project.shelf import SHELF_NAME, Shelf
-from lean_sepia.project.shelf_file import write_shelf
-from lean_sepia.project.store import ProjectStore
+from lean_sepia.shelf.shelf import SHELF_NAME, Shelf
+from lean_sepia.shelf.shelf_file import write_shelf
 
 EDITION = 4
 """Raised when the demo's content changes, so that an older one in the cache is not used."""

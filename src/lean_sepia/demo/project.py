@@ -5,28 +5,29 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from lean_sepia.answers import glaze, tone
+from lean_sepia.answers.evidence import Outline, cast_of, region_seen, take_sample
+from lean_sepia.answers.match import base_laying
+from lean_sepia.answers.strata import strata_of
+from lean_sepia.answers.wear import marks_of, survey_region
 from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.scene import MM_PER_PX, Scene
 from lean_sepia.demo.schemes import demo_schemes
-from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Paint
-from lean_sepia.photo.cast import AS_FOUND
-from lean_sepia.photo.read import Picture
-from lean_sepia.project.edits import (
-    add_step,
-    fresh_id,
-    lay_coat,
-    locate_feature,
-    move_step,
-    name_feature,
-    put,
-    set_anchors,
-    set_school,
+from lean_sepia.document.coats import (
+    Manner,
+    Mix,
+    lay_fade,
+    lay_filter,
+    lay_marking,
+    lay_primer,
+    lay_varnish,
+    lay_wear,
+    pin_base,
 )
-from lean_sepia.project.match import base_laying
-from lean_sepia.project.model import (
+from lean_sepia.document.items import fresh_id
+from lean_sepia.document.model import (
     AnchorMark,
     Lab,
     Photo,
@@ -39,18 +40,12 @@ from lean_sepia.project.model import (
     Trust,
     Zone,
 )
-from lean_sepia.project.questions import (
-    Outline,
-    base_parts,
-    cast_of,
-    glaze_pairs,
-    region_seen,
-    survey_region,
-    take_sample,
-)
-from lean_sepia.project.strata import strata_of
-from lean_sepia.recipe.fade import choose_lighteners
-from lean_sepia.recipe.glaze import choose_glazes
+from lean_sepia.document.photos import add_sample, place_region, set_anchors
+from lean_sepia.document.steps import add_step, move_step, set_school
+from lean_sepia.document.zones import locate_feature, name_feature
+from lean_sepia.paint.paint import Paint
+from lean_sepia.photo.correction.cast import AS_FOUND
+from lean_sepia.photo.read import Picture
 from lean_sepia.recipe.mix import MixSolver
 
 WEAR_BOX = (480, 640, 1240, 688)
@@ -230,7 +225,7 @@ def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -
             sample = take_sample(
                 project, project.photo(photo_id), pixels, cast, zone, role, Outline(x, y, radius)
             )
-            project = put(project, "samples", sample)
+            project = add_sample(project, sample)
     press = project.photo("f3")
     pixels = pictures[press.name].pixels
     plate_mark, box_mark = project.photo("f1").anchors
@@ -239,50 +234,46 @@ def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -
         place: Role = "sheltered" if f"{zone} sheltered" in spots else "base"
         for disc in spots.get(f"{zone} sheltered", spots[f"{zone} exposed"]):
             sample = take_sample(project, press, pixels, AS_FOUND, zone, place, Outline(*disc))
-            project = put(project, "samples", sample)
+            project = add_sample(project, sample)
     project = name_feature(project, "Rust runs under the four scuppers, port side")
     return locate_feature(project, "g1", "hull", "f1", *spots["hull exposed"][1][:2])
 
 
 def _coats(project: Project, paints: list[Paint]) -> Project:
-    for zone in ("hull", "boot", "house", "funnel", "band", "gear"):
-        project = lay_coat(
-            project, zone, "primer", paints=paints, parts=[("red-primer", 1)], passes=2, thinner_share=0.5
-        )
-        project = lay_coat(project, zone, "matte-coat")
+    names = [zone.id for zone in project.zones]
+    for zone in names:
+        primer = Mix.of(paints, [("red-primer", 1)])
+        project = lay_primer(project, zone, primer, Manner(passes=2, thinner_share=0.5))
+    project = lay_varnish(project, names, "matte-coat")
     acrylics = [paint for paint in paints if paint.medium == "acrylic-water"]
     for zone in ("hull", "boot", "house", "funnel"):
         target = strata_of(project, zone).targets.fresh
         if target is None:
             raise AssertionError(f"the demo samples {zone}")
-        passes = 3
-        laying = base_laying(project, zone, passes)
-        recipe = MixSolver(acrylics, laying).solve(target.lab, count=1)[0]
-        project = lay_coat(
-            project, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=0.6
-        )
-    cut = strata_of(project, "hull")
-    if cut.targets.exposed is None:
-        raise AssertionError("the demo samples the faded hull")
-    lightener = choose_lighteners(
-        acrylics, base_parts(project, "hull"), cut.targets.exposed.lab, laying=Laying(varnish="flat")
-    )[0]
-    project = lay_coat(
-        project, "hull", "fade", paints=paints, parts=[(lightener.paint, lightener.lightener_parts)], passes=2,
-        thinner_share=0.8, basis_parts=lightener.base_parts,
-    )  # fmt: skip
-    bases = glaze_pairs(project, {zone.id: strata_of(project, zone.id) for zone in project.zones})
-    oils = [paint for paint in paints if paint.medium == "oil"]
-    judged = [pair for pair in bases if pair[0] in ("hull", "boot", "house", "funnel")]
-    glaze = choose_glazes(oils, [(lab, sheen) for _, lab, sheen, _ in judged], [goal for *_, goal in judged])[
-        0
-    ]
-    for zone in ("hull", "boot"):
-        project = lay_coat(
-            project, zone, "filter", paints=paints, parts=[(glaze.paint, 1)], passes=glaze.passes,
-            thinner_share=glaze.thinner_parts / (1 + glaze.thinner_parts),
-        )  # fmt: skip
-    return project
+        manner = Manner(passes=3, thinner_share=0.6)
+        recipe = MixSolver(acrylics, base_laying(project, zone, manner.passes)).solve(target.lab, count=1)[0]
+        project = pin_base(project, zone, Mix.of(paints, recipe.parts), manner)
+    return _glazed(_faded(project, acrylics), paints)
+
+
+def _faded(project: Project, acrylics: list[Paint]) -> Project:
+    target = strata_of(project, "hull").targets.exposed
+    question = tone.ask(project, "hull", target, acrylics) if target else None
+    if question is None:
+        raise AssertionError("the demo samples the faded hull and gives it a base")
+    best = tone.answer(question).lighteners[0]
+    mix = Mix.of(acrylics, [(best.paint, best.lightener_parts)], best.base_parts)
+    return lay_fade(project, "hull", mix, Manner(tone.FADE_COATS, tone.FADE_THINNER))
+
+
+def _glazed(project: Project, paints: list[Paint]) -> Project:
+    cuts = {zone.id: strata_of(project, zone.id) for zone in project.zones}
+    question = glaze.ask(project, cuts, "hull", paints)
+    if question is None:
+        raise AssertionError("the demo has zones to glaze")
+    best = glaze.answer(question).glazes[0]
+    manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
+    return lay_filter(project, ("hull", "boot"), Mix.of(paints, [(best.paint, 1)]), manner)
 
 
 def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
@@ -303,7 +294,7 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
     region = Region(
         id=fresh_id(project.regions, "w"), zone="hull", photo="f1", corners=corners, seen=region_seen(pixels, cast, corners), wear=record
     )  # fmt: skip
-    project = put(project, "regions", region)
+    project = place_region(project, region)
     for zone, box in SEEN_BOXES.items():
         left, top, right, bottom = box
         around = ((left, top), (right, top), (right, bottom), (left, bottom))
@@ -311,37 +302,20 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
             id=fresh_id(project.regions, "w"), zone=zone, photo="f1", corners=around,
             seen=region_seen(pixels, cast, around),
         )  # fmt: skip
-        project = put(project, "regions", whole)
-    for found in record.classes:
-        name = "Rust chips" if found.name == "rust" else "Scratches"
-        project = lay_coat(
-            project,
-            "hull",
-            "chips",
-            lab=found.lab,
-            name=name,
-            area_share=found.coverage_percent / 100,
-            application="sponge",
-        )
-    return project
+        project = place_region(project, whole)
+    return lay_wear(project, "hull", marks_of(record))
 
 
 def _plan(project: Project) -> Project:
     letters = true_labs()["lettering"]["fresh"]
-    project = lay_coat(
-        project,
-        "hull",
-        "marking",
-        lab=letters,
-        name="Lettering",
-        area_share=0.012,
-        application="brush",
-    )
-    project = lay_coat(project, "hull", "satin-coat")
+    project = lay_marking(project, "hull", Mix(lab=triple(letters)), Manner(area_share=0.012, tool="brush"))
+    project = lay_varnish(project, ["hull"], "satin-coat")
     kinds = [step.kind for step in project.steps]
     satin = project.steps[kinds.index("satin-coat")]
     project = move_step(project, satin.id, kinds.index("marking") - kinds.index("satin-coat"))
-    project, _ = add_step(project, "wash-model", "Wash in soapy water", [zone.id for zone in project.zones])
-    project, _ = add_step(project, "mask", "Mask the waterline", ["hull", "boot"])
-    project, _ = add_step(project, "powder", "Quay dust, boot topping", ["boot"], medium="pigment")
-    return set_school(project, "gloss before lettering", "satin first")
+    project, _ = add_step(
+        project, "wash-model", [zone.id for zone in project.zones], title="Wash in soapy water"
+    )
+    project, _ = add_step(project, "mask", ["hull", "boot"], title="Mask the waterline")
+    project, _ = add_step(project, "powder", ["boot"], title="Quay dust, boot topping")
+    return set_school(project, "decals", "gloss-first")

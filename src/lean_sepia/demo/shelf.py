@@ -13,8 +13,9 @@ from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.demo.pigments import pigment_mixture
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, thickness_to_hide
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
-from lean_sepia.paint.saunderson import SHEEN, into_paint, through_surface
-from lean_sepia.project.shelf_file import Record, ShelfContent
+from lean_sepia.paint.paint import Mixture
+from lean_sepia.paint.saunderson import SHEEN, Surface, into_paint, through_surface
+from lean_sepia.shelf.shelf_file import Record, ShelfContent
 
 
 @dataclass(frozen=True)
@@ -110,7 +111,7 @@ def paint_id(name: str) -> str:
 def bottle_constants(bottle: Bottle) -> tuple[FloatArray, FloatArray]:
     """True K and S (31,) per film unit: the pigment load is such that the bottle hides in its coats."""
     K, S = pigment_mixture(bottle.pigments)
-    thickness = thickness_to_hide(K, S)
+    thickness = thickness_to_hide(Mixture(K, S, Surface()))
     if thickness is None:
         raise AssertionError(f"{bottle.name} never hides")
     factor = thickness / bottle.coats

@@ -1,6 +1,6 @@
 """How thick a film is, in film units, and whether it hides what lies below.
 
-X = 1 is one unthinned standard coat. Spread factors are common practice, no source.
+X = 1 is one unthinned standard coat; how much a pass lays is in the table of tools.
 """
 
 from __future__ import annotations
@@ -12,11 +12,9 @@ from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import xyz_from_reflectance
-from lean_sepia.paint.kubelka_munk import over_ground
-from lean_sepia.paint.saunderson import into_paint, through_surface
-
-SPREAD = {"airbrush": 1.0, "spray-can": 1.0, "brush": 1.5, "sponge": 1.5, "glaze": 0.3, "seam": 1.5}
-"""Film laid per pass by application; "glaze" is a filter or wash drawn out over open surface."""
+from lean_sepia.paint.laying import Laying, Matter
+from lean_sepia.paint.saunderson import into_paint
+from lean_sepia.paint.tools import TOOLS
 
 WHITE_GROUND, BLACK_GROUND = 0.80, 0.045
 """Measured flat reflectance of the two grounds of a hiding test."""
@@ -25,34 +23,33 @@ HIDES_RATIO, HIDES_DE00 = 0.98, 1.0  # contrast ratio criterion from memory; ISO
 _LEAST_OF_MOST, _TRIED = 1e-4, 32  # steps of 1.35 over four decades, then of 1 % between two of them
 
 
-def film_thickness(coats: float, thinner_share: float = 0.0, application: str = "airbrush") -> float:
+def film_thickness(coats: float, thinner_share: float = 0.0, tool: str = "airbrush") -> float:
     """Film thickness X in film units of a number of coats with a thinner share in 0–1."""
-    return coats * (1 - thinner_share) * SPREAD[application]
+    return coats * (1 - thinner_share) * TOOLS[tool].spread
 
 
-def hiding(K: FloatArray, S: FloatArray, X: npt.ArrayLike, g: float = 1.0) -> tuple[FloatArray, FloatArray]:
-    """Contrast ratio Y_black/Y_white (...) and ΔE00 (...) between the two grounds under films X (...) of K, S (31,)."""
+def hiding(matter: Matter, X: npt.ArrayLike) -> tuple[FloatArray, FloatArray]:
+    """Contrast ratio Y_black/Y_white (...) and ΔE00 (...) between the two grounds under films X (...) of a paint."""
     thickness = np.asarray(X, dtype=float)[..., None]
     black, white = (
-        through_surface(over_ground(K, S, thickness, into_paint(ground)), g)
-        for ground in (BLACK_GROUND, WHITE_GROUND)
+        Laying(into_paint(ground), thickness).measured(matter) for ground in (BLACK_GROUND, WHITE_GROUND)
     )
     ratio = xyz_from_reflectance(black)[..., 1] / xyz_from_reflectance(white)[..., 1]
     return ratio, delta_e00(lab_from_reflectance(black), lab_from_reflectance(white))
 
 
-def hides(K: FloatArray, S: FloatArray, X: npt.ArrayLike, g: float = 1.0) -> BoolArray:
+def hides(matter: Matter, X: npt.ArrayLike) -> BoolArray:
     """Whether films X (...) hide both grounds: contrast ratio at least 0.98 and ΔE00 below 1."""
-    ratio, de00 = hiding(K, S, X, g)
+    ratio, de00 = hiding(matter, X)
     return np.asarray((ratio >= HIDES_RATIO) & (de00 < HIDES_DE00))
 
 
-def thickness_to_hide(K: FloatArray, S: FloatArray, g: float = 1.0, most: float = 60.0) -> float | None:
+def thickness_to_hide(matter: Matter, most: float = 60.0) -> float | None:
     """Smallest X at which the film hides, to 1 %, or None where not even `most` film units do."""
     low, high = most * _LEAST_OF_MOST, most
     for _ in range(2):  # the second time between the two neighbours found the first time
         tried = np.geomspace(low, high, _TRIED)
-        hiding_ones = np.flatnonzero(hides(K, S, tried, g))
+        hiding_ones = np.flatnonzero(hides(matter, tried))
         if not len(hiding_ones):
             return None
         first = int(hiding_ones[0])

@@ -22,7 +22,7 @@ from lean_sepia.colour.lights import weights
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Knowledge, Paint
+from lean_sepia.paint.paint import Knowledge, Mixture, Paint, Palette
 
 READING_NOISE, SPECTRUM_NOISE = 0.25, 0.004
 """How far a reading of L*, a*, b*, or of a reflectance, is usually out (practice)."""
@@ -191,7 +191,7 @@ class _Problem:
     ) -> None:
         self._K0 = np.maximum([paint.K for paint in paints], _SMALLEST)
         self._S0 = np.maximum([paint.S for paint in paints], _SMALLEST)
-        self._g = np.array([paint.g for paint in paints])
+        self._palette = Palette.of(paints)
         self._basis = np.stack([belief(paint) for paint in paints])
         index = {paint.id: i for i, paint in enumerate(paints)}
         self._shares = np.zeros((len(swatches), len(paints)))
@@ -226,7 +226,7 @@ class _Problem:
     def _miss(self, K: FloatArray, S: FloatArray, i: int) -> float:
         """ΔE00 of one swatch."""
         swatch, shares = self._swatches[i], self._shares[i]
-        R = swatch.laying.measured(shares @ K, shares @ S, shares @ self._g)
+        R = swatch.laying.measured(Mixture(shares @ K, shares @ S, self._palette.surface(shares)))
         read = (
             swatch.lab if swatch.lab is not None else lab_from_xyz(np.asarray(swatch.reflectance) @ weights())
         )
@@ -292,10 +292,11 @@ class _Problem:
         self, K: FloatArray, S: FloatArray, shares: FloatArray, swatch: Swatch
     ) -> tuple[FloatArray, FloatArray]:
         """Residual in units of the noise, and its slopes in all parameters."""
-        K_m, S_m, g = shares @ K, shares @ S, shares @ self._g
+        K_m, S_m, surface = shares @ K, shares @ S, self._palette.surface(shares)
         step = 1e-5
         R, more_K, more_S = (
-            swatch.laying.measured(K_m * (1 + k), S_m * (1 + s), g) for k, s in ((0, 0), (step, 0), (0, step))
+            swatch.laying.measured(Mixture(K_m * (1 + k), S_m * (1 + s), surface))
+            for k, s in ((0, 0), (step, 0), (0, step))
         )
         # Bands do not touch each other, so one more evaluation gives the slope in every band.
         by_K = (more_K - R) / (step * K_m) * (shares[:, None] * K)

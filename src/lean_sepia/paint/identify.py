@@ -24,20 +24,11 @@ from lean_sepia.paint.kubelka_munk import (
     ratio_of_opaque,
     scattering_from_drawdown,
 )
-from lean_sepia.paint.saunderson import into_paint, through_surface
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import Mixture
+from lean_sepia.paint.saunderson import K1, K2, Surface, into_paint, through_surface
 
 Constants = tuple[FloatArray, FloatArray]
-
-DEFAULT_COATS = {
-    "acrylic-water": 2,
-    "acrylic-alcohol": 2,
-    "lacquer": 2,
-    "enamel": 2,
-    "oil": 3,
-    "pigment": 2,
-    "pastel": 2,
-}
-"""Coats in which a typical paint of a medium hides (practice)."""
 
 _WHITE_LIGHTNESS, _WHITE_CHROMA = 88.0, 10.0
 STRONGEST = 25.0
@@ -57,30 +48,31 @@ class SurfaceColour:
     miss_de00: float
 
 
-def _estimate_at(lab: npt.ArrayLike, g: float) -> Estimate:
-    return estimate_reflectance(lab, float(through_surface(LOWEST, g)), float(through_surface(HIGHEST, g)))
+def _estimate_at(lab: npt.ArrayLike, g: float, k1: float, k2: float) -> Estimate:
+    lowest, highest = (float(through_surface(R_i, g, k1, k2)) for R_i in (LOWEST, HIGHEST))
+    return estimate_reflectance(lab, lowest, highest)
 
 
-def internal_from_lab(lab: npt.ArrayLike, g: float = 1.0) -> SurfaceColour:
+def internal_from_lab(lab: npt.ArrayLike, g: float = 1.0, k1: float = K1, k2: float = K2) -> SurfaceColour:
     """Internal reflectance of a surface known by one colour L*a*b* (3,) measured at sheen g.
 
     A flat surface reflects at least k1 everywhere, so a very dark or very strong colour cannot have been
     flat: then the nearest lower g for which the colour exists is used. The caller compares g and says so.
     """
-    best = _estimate_at(lab, g)
+    best = _estimate_at(lab, g, k1, k2)
     if not best.found and g > 0:
-        lowest = _estimate_at(lab, 0.0)
+        lowest = _estimate_at(lab, 0.0, k1, k2)
         if lowest.miss_de00 < best.miss_de00:
             low, high, best_low = 0.0, g, lowest
             while high - low > 0.01:
                 middle = (low + high) / 2
-                trial = _estimate_at(lab, middle)
+                trial = _estimate_at(lab, middle, k1, k2)
                 if trial.miss_de00 <= max(0.1, lowest.miss_de00 + 0.01):
                     low, best_low = middle, trial
                 else:
                     high = middle
             g, best = low, best_low
-    return SurfaceColour(np.clip(into_paint(best.reflectance, g), 1e-4, 1 - 1e-4), g, best.miss_de00)
+    return SurfaceColour(np.clip(into_paint(best.reflectance, g, k1, k2), 1e-4, 1 - 1e-4), g, best.miss_de00)
 
 
 def is_white(lab: npt.ArrayLike) -> bool:
@@ -93,10 +85,10 @@ def is_white(lab: npt.ArrayLike) -> bool:
 def typical_scattering(medium: str) -> float:
     """S of a typical paint of a medium: a middle grey hides at the medium's default coats (practice)."""
     R = np.full(BANDS, 0.25)
-    thickness = thickness_to_hide(ratio_of_opaque(R), np.ones(BANDS))
+    thickness = thickness_to_hide(Mixture(ratio_of_opaque(R), np.ones(BANDS), Surface()))
     if thickness is None:
         raise AssertionError("a middle grey hides at some thickness")
-    return thickness / DEFAULT_COATS[medium]
+    return thickness / MEDIA[medium].hides_coats
 
 
 def one_constant(
@@ -110,7 +102,7 @@ def one_constant(
     ratio = ratio_of_opaque(R_i)
     typical = typical_scattering(medium)
     if opaque_coats:
-        thickness = thickness_to_hide(ratio, np.ones(BANDS), most=200.0)
+        thickness = thickness_to_hide(Mixture(ratio, np.ones(BANDS), Surface()), most=200.0)
         if thickness is not None:
             S = np.full(BANDS, thickness / opaque_coats)
             return ratio * S, S
@@ -158,7 +150,7 @@ def _bases() -> tuple[FloatArray, FloatArray]:
 
 def _fit_two_constants(
     start: Constants,
-    g: float,
+    surface: Surface,
     predict: Callable[[Constants], list[FloatArray]],
     seen: list[npt.ArrayLike],
 ) -> Constants:
@@ -174,7 +166,7 @@ def _fit_two_constants(
     def residual(theta: FloatArray) -> FloatArray:
         """Of one or many sets of parameters (..., knots)."""
         reflectances = np.stack(predict(constants(theta)), axis=-2)
-        labs = lab_from_reflectance(through_surface(reflectances, g))
+        labs = lab_from_reflectance(surface.seen(reflectances))
         rough = 0.3 * np.concatenate(
             [np.diff(theta[..., :_RATIO_KNOTS]), np.diff(theta[..., _RATIO_KNOTS:])], axis=-1
         )
@@ -193,7 +185,7 @@ def _fit_two_constants(
 
 def from_lab_films(
     start: Constants,
-    g: float,
+    surface: Surface,
     masstone: npt.ArrayLike,
     films: Sequence[tuple[npt.ArrayLike, FloatArray]],
     X: float,
@@ -211,12 +203,12 @@ def from_lab_films(
         K, S = constants
         return [opaque_reflectance(K, S), *(over_ground(K, S, X, ground) for _, ground in films)]
 
-    return _fit_two_constants(start, g, predict, [masstone, *(lab for lab, _ in films)])
+    return _fit_two_constants(start, surface, predict, [masstone, *(lab for lab, _ in films)])
 
 
 def from_lab_tint(
     start: Constants,
-    g: float,
+    surface: Surface,
     masstone: npt.ArrayLike,
     tint: npt.ArrayLike,
     white: Constants,
@@ -229,4 +221,4 @@ def from_lab_tint(
         mixed = opaque_reflectance(K + white_parts * white[0], S + white_parts * white[1])
         return [opaque_reflectance(K, S), mixed]
 
-    return _fit_two_constants(start, g, predict, [masstone, tint])
+    return _fit_two_constants(start, surface, predict, [masstone, tint])

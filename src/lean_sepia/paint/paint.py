@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import IntEnum
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -12,24 +13,12 @@ import numpy.typing as npt
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance
-from lean_sepia.paint.saunderson import SHEEN, through_surface
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.saunderson import K1, K2, Surface
 
-MEDIA = ("acrylic-water", "acrylic-alcohol", "lacquer", "enamel", "oil", "pigment", "pastel")
 FINISHES = ("flat", "satin", "gloss", "metallic")
-SURFACE_ONLY_MEDIA = ("pigment", "pastel")
-"""Media that lie on a surface as powder and are never solved as part of a wet mixture."""
 
 _CLEAR_TRANSMITTANCE = 0.9
-_MIXING_GROUPS = (
-    frozenset({"acrylic-water", "acrylic-alcohol"}),
-    frozenset({"enamel", "oil"}),
-    frozenset({"lacquer"}),
-)
-
-
-def media_mix(one: str, other: str) -> bool:
-    """Whether paints of two media can be stirred into one mixture (common practice, no source)."""
-    return any(one in group and other in group for group in _MIXING_GROUPS)
 
 
 class Knowledge(IntEnum):
@@ -41,6 +30,15 @@ class Knowledge(IntEnum):
 
     def __str__(self) -> str:
         return self.name.lower().replace("_", "-")
+
+
+@dataclass(frozen=True, eq=False)
+class Mixture:
+    """What can be laid: K and S (..., 31) per film unit, and the surface it dries to."""
+
+    K: FloatArray
+    S: FloatArray
+    surface: Surface
 
 
 @dataclass(frozen=True, eq=False)
@@ -59,14 +57,19 @@ class Paint:
     g: float
     knowledge: Knowledge
     line: str = ""
-    k1: float = 0.04
-    k2: float = 0.6
+    k1: float = K1
+    k2: float = K2
     notes: tuple[str, ...] = ()
+
+    @cached_property
+    def surface(self) -> Surface:
+        """The surface the paint dries to."""
+        return Surface(self.g, self.k1, self.k2)
 
     @property
     def mixes(self) -> bool:
         """Whether the paint may be part of a wet mixture (no metallics, no loose powder)."""
-        return self.finish != "metallic" and self.medium not in SURFACE_ONLY_MEDIA
+        return self.finish != "metallic" and not MEDIA[self.medium].loose
 
     @property
     def clear(self) -> bool:
@@ -79,17 +82,19 @@ class Paint:
 
     def masstone_reflectance(self) -> FloatArray:
         """Measured reflectance (31,) of the opaque paint at its own sheen."""
-        return through_surface(opaque_reflectance(self.K, self.S), self.g, self.k1, self.k2)
+        return self.surface.seen(opaque_reflectance(self.K, self.S))
 
 
 @dataclass(frozen=True, eq=False)
 class Palette:
-    """Several paints as arrays, in a fixed order: K and S (n, 31), g (n,)."""
+    """Several paints as arrays, in a fixed order: K and S (n, 31), g, k1 and k2 (n,)."""
 
     paints: tuple[Paint, ...]
     K: FloatArray
     S: FloatArray
     g: FloatArray
+    k1: FloatArray
+    k2: FloatArray
 
     @classmethod
     def of(cls, paints: Sequence[Paint]) -> Palette:
@@ -98,23 +103,37 @@ class Palette:
             tuple(paints),
             np.stack([paint.K for paint in paints]),
             np.stack([paint.S for paint in paints]),
-            np.array([paint.g for paint in paints]),
+            *(np.array([getattr(paint, name) for paint in paints]) for name in ("g", "k1", "k2")),
         )
 
-    def mixture(self, shares: FloatArray) -> tuple[FloatArray, FloatArray, FloatArray]:
-        """K, S (..., 31) and g (...) of mixtures by volume shares (..., n) that sum to 1.
+    @cached_property
+    def one_surface(self) -> bool:
+        """Whether all its paints have the same k1 and k2, as nearly always."""
+        return bool(np.ptp(self.k1) == 0 and np.ptp(self.k2) == 0)
 
-        Additivity by volume: Duncan, Proc. Phys. Soc. 52 (1940). The sheen of a mixture is the volume mean.
+    def surface(self, shares: FloatArray) -> Surface:
+        """The surface of mixtures by volume shares (..., n): the volume means of g, k1 and k2."""
+        if self.one_surface:
+            return Surface(shares @ self.g, self.k1[0], self.k2[0])
+        return Surface(shares @ self.g, shares @ self.k1, shares @ self.k2)
+
+    def mixture(self, shares: FloatArray) -> Mixture:
+        """Mixtures by volume shares (..., n) that sum to 1.
+
+        Additivity by volume: Duncan, Proc. Phys. Soc. 52 (1940). The surface of a mixture is the volume mean.
         """
-        return shares @ self.K, shares @ self.S, shares @ self.g
+        return Mixture(shares @ self.K, shares @ self.S, self.surface(shares))
 
 
-def mixed(paints: Sequence[Paint], parts: npt.ArrayLike) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """K, S (31,) and g of one mixture of paints, parts (n,) by relative volume."""
+def mixed(paints: Sequence[Paint], parts: npt.ArrayLike) -> Mixture:
+    """One mixture of paints, parts (n,) by relative volume."""
     counts = np.asarray(parts, dtype=float)
     return Palette.of(paints).mixture(counts / counts.sum())
 
 
-def sheen_of(varnish: str | None, own: npt.ArrayLike) -> FloatArray:
-    """The share g under a final varnish, or the paint's own where none is laid."""
-    return np.asarray(own, dtype=float) if varnish is None else np.full(np.shape(own), SHEEN[varnish])
+def stirred(identity: str, name: str, paints: Sequence[Paint], parts: Sequence[float]) -> Paint:
+    """A mixture as if it were one paint, of the medium and finish of its first; known as well as its weakest."""
+    made, first = mixed(paints, parts), paints[0]
+    g, k1, k2 = (float(value) for value in (made.surface.g, made.surface.k1, made.surface.k2))
+    weakest = min(paint.knowledge for paint in paints)
+    return Paint(identity, name, first.medium, first.finish, made.K, made.S, g, weakest, "", k1, k2)

@@ -15,9 +15,8 @@ import numpy as np
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.paint.fit import Doubt, curves
-from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Knowledge, Paint, Palette
+from lean_sepia.paint.paint import Knowledge, Mixture, Paint, Palette
 
 _DRAWS = 240
 _READING = 0.25
@@ -54,56 +53,50 @@ def predict(
 
     below : films between the laying's ground and the mixture, the lowest first; what is not known of them counts too
     """
-    mixtures = [_Mixture.of(film.paints, film.parts) for film in below]
-    top = _Mixture.of(paints, parts)
-    lab = _seen(top.constants(), [mixture.constants() for mixture in mixtures], top.g, laying, below)
+    mixtures = [_Stirred.of(film.paints, film.parts) for film in below]
+    top = _Stirred.of(paints, parts)
+    lab = _seen(top.known, [mixture.known for mixture in mixtures], laying, below)
     knowledge = min(paint.knowledge for mixture in (top, *mixtures) for paint in mixture.paints)
     rng = np.random.default_rng(90)
     strayed = [mixture.strayed(rng) for mixture in (top, *mixtures)]
-    labs = _seen(strayed[0], strayed[1:], np.full(_DRAWS, top.g), laying, below)
+    labs = _seen(strayed[0], strayed[1:], laying, below)
     labs = labs + rng.normal(0, _READING, labs.shape)
     radius = float(np.quantile(delta_e00(labs, lab), 0.9)) * _SCALE[knowledge]
     return Prediction(triple(lab), radius, knowledge)
 
 
 @dataclass(frozen=True, eq=False)
-class _Mixture:
-    """Paints with their shares (n,), and the sheen g of the whole."""
+class _Stirred:
+    """Paints with their shares (n,), and the mixture as the shelf has it."""
 
     paints: tuple[Paint, ...]
     shares: FloatArray
-    g: float
+    known: Mixture
 
     @classmethod
-    def of(cls, paints: Sequence[Paint], parts: Sequence[float]) -> _Mixture:
+    def of(cls, paints: Sequence[Paint], parts: Sequence[float]) -> _Stirred:
         shares = np.asarray(parts, dtype=float) / sum(parts)
-        return cls(tuple(paints), shares, float(shares @ [paint.g for paint in paints]))
+        return cls(tuple(paints), shares, Palette.of(paints).mixture(shares))
 
-    def constants(self) -> tuple[FloatArray, FloatArray]:
-        """K and S (31,) as the shelf has them."""
-        K, S, _ = Palette.of(self.paints).mixture(self.shares)
-        return K, S
-
-    def strayed(self, rng: np.random.Generator) -> tuple[FloatArray, FloatArray]:
-        """K and S (draws, 31) of bottles that differ from the shelf as their kind of knowledge leaves open."""
+    def strayed(self, rng: np.random.Generator) -> Mixture:
+        """The mixture (draws, 31) of bottles that differ from the shelf as their kind of knowledge leaves open."""
         K, S = np.zeros((_DRAWS, 31)), np.zeros((_DRAWS, 31))
         for paint, share in zip(self.paints, self.shares, strict=True):
             basis = curves(_SPREAD[paint.knowledge])
             stray = np.einsum("cbm,dm->cdb", basis, rng.normal(size=(_DRAWS, basis.shape[-1])))
             K += share * paint.K * np.exp(stray[0])
             S += share * paint.S * np.exp(stray[1])
-        return K, S
+        return Mixture(K, S, self.known.surface)
 
 
 def _seen(
-    top: tuple[FloatArray, FloatArray],
-    lower: Sequence[tuple[FloatArray, FloatArray]],
-    g: FloatArray | float,
+    top: Mixture,
+    lower: Sequence[Mixture],
     laying: Laying,
     below: Sequence[Film],
 ) -> FloatArray:
     """L*a*b* (..., 3) of the uppermost film over the others."""
     ground = laying.ground
-    for (K, S), film in zip(lower, below, strict=True):
-        ground = opaque_reflectance(K, S) if ground is None else over_ground(K, S, film.X, ground)
-    return replace(laying, ground=ground).lab(*top, np.asarray(g))
+    for mixture, film in zip(lower, below, strict=True):
+        ground = Laying(ground, film.X).internal(mixture)
+    return replace(laying, ground=ground).lab(top)

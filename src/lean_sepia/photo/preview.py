@@ -9,7 +9,7 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray, Image8, IntArray
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
-from lean_sepia.photo.cast import Cast
+from lean_sepia.photo.correction.cast import Cast
 
 _NODES = 17
 _BITS = (5, 6, 5)  # of red, green and blue in a packed pixel

@@ -10,7 +10,7 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.photo.cast import Cast
+from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
 

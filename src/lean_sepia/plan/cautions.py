@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.kinds import Caution
 from lean_sepia.plan.step import PlanStep
 
+_WORDS: dict[Caution, str] = {
+    "dust": "Dust: mask, wipe damp, do not blow.",
+    "blade": "Fresh blade, cut away from you, on a mat.",
+    "wet": "Gloves; keep the water off electrics.",
+}
 DEFER = "The product's safety data sheet and local rules decide."
 
 
 def cautions(step: PlanStep) -> tuple[str, ...]:
     """Short cautions for one step, the gravest first."""
     found = []
-    sprayed = step.application in ("airbrush", "spray-can")
+    sprayed = step.application is not None and TOOLS[step.application].sprayed
     solvent = step.solvent in ("alcohol", "white-spirit", "lacquer-thinner")
     if sprayed and solvent:
         found.append("Extract to outside; organic-vapour respirator; no flame or sparks.")
@@ -24,14 +31,5 @@ def cautions(step: PlanStep) -> tuple[str, ...]:
         found.append("Oily rags can self-heat: dry them flat outdoors or keep them in a lidded metal can.")
     if solvent and step.solvent != "white-spirit":
         found.append("No hair-dryer or heat gun on wet alcohol or thinner.")
-    if step.kind in ("powder", "pastel", "dust", "soot", "graphite") and step.medium in (
-        None,
-        "pigment",
-        "pastel",
-    ):
-        found.append("Dust: mask, wipe damp, do not blow.")
-    if step.kind in ("mask", "unmask", "marking"):
-        found.append("Fresh blade, cut away from you, on a mat.")
-    if step.kind == "resist-chips":
-        found.append("Gloves; keep the water off electrics.")
+    found += [_WORDS[code] for code in step.nature.cautions if code != "dust" or step.loose]
     return tuple(found)

@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Literal
 
-from lean_sepia.plan.step import GLAZES, LOOSE, NOT_A_FILM, PAINT_COATS, VARNISHES, WASHES, WET, PlanStep
+from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.step import PlanStep
 
 Severity = Literal["stop", "warn", "note"]
 
@@ -47,7 +48,7 @@ def _films_below(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
     mine = zones if step.zones == "all" else set(step.zones)
     for zone in sorted(mine):
         for earlier in reversed(steps[:index]):
-            if earlier.kind in NOT_A_FILM or not (earlier.zones == "all" or zone in earlier.zones):
+            if not earlier.nature.leaves_film or not (earlier.zones == "all" or zone in earlier.zones):
                 continue
             if earlier.id not in seen:
                 seen.add(earlier.id)
@@ -60,9 +61,9 @@ def _finish_below(steps: Sequence[PlanStep], index: int) -> tuple[str, PlanStep]
     for earlier in reversed(steps[:index]):
         if not earlier.shares_zone(steps[index]):
             continue
-        if earlier.kind in VARNISHES:
-            return VARNISHES[earlier.kind], earlier
-        if earlier.kind in PAINT_COATS and earlier.material:
+        if earlier.nature.finish:
+            return earlier.nature.finish, earlier
+        if earlier.nature.is_paint and earlier.material:
             return earlier.material.finish, earlier
     return None
 
@@ -74,19 +75,19 @@ def _earlier(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
 
 def _sealed_since(steps: Sequence[PlanStep], first: PlanStep, index: int) -> bool:
     position = next(i for i, step in enumerate(steps) if step is first)
-    return any(s.kind in VARNISHES and s.shares_zone(first) for s in steps[position + 1 : index])
+    return any(s.nature.is_varnish and s.shares_zone(first) for s in steps[position + 1 : index])
 
 
 def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """A carrier that dissolves the open film below."""
     for index, step in enumerate(steps):
-        if step.kind not in WET:
+        if not step.nature.wet:
             continue
         for below in _films_below(steps, index):
             attack = _ATTACK.get((step.solvent, below.medium or ""))
-            if attack is None or (step.kind in GLAZES and below.kind in GLAZES):
+            if attack is None or (step.nature.is_glaze and below.nature.is_glaze):
                 continue
-            if step.kind in PAINT_COATS and below.kind in PAINT_COATS and step.medium == below.medium:
+            if step.nature.is_paint and below.nature.is_paint and step.medium == below.medium:
                 continue
             severity, effect = attack
             yield Finding(
@@ -99,10 +100,10 @@ def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
 def not_cured(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """A dated step that starts before the one below it is dry enough."""
     for index, step in enumerate(steps):
-        if step.start is None or step.kind in NOT_A_FILM:
+        if step.start is None or not step.nature.leaves_film:
             continue
         for earlier in _earlier(steps, index):
-            if earlier.end is None or earlier.kind in NOT_A_FILM:
+            if earlier.end is None or not earlier.nature.leaves_film:
                 continue
             free = earlier.end + timedelta(minutes=earlier.wait_before(step))
             if step.start < free:
@@ -119,7 +120,7 @@ def mask_before_cure(steps: Sequence[PlanStep]) -> Iterator[Finding]:
         if step.kind != "mask" or step.start is None:
             continue
         for earlier in _earlier(steps, index):
-            if earlier.end is None or earlier.kind in NOT_A_FILM:
+            if earlier.end is None or not earlier.nature.leaves_film:
                 continue
             free = earlier.end + timedelta(minutes=earlier.full_cure_min)
             if step.start < free:
@@ -145,7 +146,7 @@ def decal_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
 def wash_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """A wash on a flat surface stains instead of running along the seams."""
     for index, step in enumerate(steps):
-        below = _finish_below(steps, index) if step.kind in WASHES else None
+        below = _finish_below(steps, index) if step.nature.runs else None
         if below and below[0] == "flat":
             yield Finding(
                 "wash-on-matte", "warn", step.id, below[1].id,
@@ -157,10 +158,10 @@ def wash_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
 def unsealed_under_wet(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """Loose powder under something wet is lifted or drowned."""
     for index, step in enumerate(steps):
-        if step.kind not in WET or step.kind in VARNISHES:
+        if not step.nature.wet or step.nature.is_varnish:
             continue
         for below in _films_below(steps, index):
-            if below.kind in LOOSE:
+            if below.loose:
                 yield Finding(
                     "unsealed-under-wet", "stop", step.id, below.id,
                     f"{step.name} would wash away {below.name}, which lies loose. Seal it first, or do it last.",
@@ -170,10 +171,10 @@ def unsealed_under_wet(steps: Sequence[PlanStep]) -> Iterator[Finding]:
 def powder_fades_under_varnish(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """Powder loses most of its effect under a varnish."""
     for index, step in enumerate(steps):
-        if step.kind not in VARNISHES:
+        if not step.nature.is_varnish:
             continue
         for earlier in _earlier(steps, index):
-            if earlier.kind in LOOSE and not _sealed_since(steps, earlier, index):
+            if earlier.loose and not _sealed_since(steps, earlier, index):
                 yield Finding(
                     "powder-fades-under-varnish", "warn", step.id, earlier.id,
                     f"{earlier.name} will nearly vanish under {step.name}. Lay the powder after it, or overdo it and test first.",
@@ -183,7 +184,7 @@ def powder_fades_under_varnish(steps: Sequence[PlanStep]) -> Iterator[Finding]:
 def powder_hides_graphite(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """Dust over a pencil or graphite shine buries it."""
     for index, step in enumerate(steps):
-        if step.kind not in LOOSE:
+        if not step.loose:
             continue
         for earlier in _earlier(steps, index):
             if earlier.kind == "graphite":
@@ -196,7 +197,7 @@ def powder_hides_graphite(steps: Sequence[PlanStep]) -> Iterator[Finding]:
 def varnish_kills_metallic(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """A clear coat takes the life out of a metallic finish."""
     for index, step in enumerate(steps):
-        if step.kind not in VARNISHES:
+        if not step.nature.is_varnish:
             continue
         for earlier in _earlier(steps, index):
             metal = earlier.kind == "graphite" or (earlier.material and earlier.material.finish == "metallic")
@@ -212,7 +213,7 @@ def chips_after_wash(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     for index, step in enumerate(steps):
         if step.kind != "chips":
             continue
-        wash = next((earlier for earlier in _earlier(steps, index) if earlier.kind in WASHES), None)
+        wash = next((earlier for earlier in _earlier(steps, index) if earlier.nature.runs), None)
         if wash:
             yield Finding(
                 "chips-after-wash", "note", step.id, wash.id,
@@ -223,7 +224,7 @@ def chips_after_wash(steps: Sequence[PlanStep]) -> Iterator[Finding]:
 def spray_solvent_indoors(steps: Sequence[PlanStep]) -> Iterator[Finding]:
     """Spraying solvents without extraction."""
     for step in steps:
-        sprayed = step.application in ("airbrush", "spray-can")
+        sprayed = step.application is not None and TOOLS[step.application].sprayed
         if (
             sprayed
             and step.place == "indoors"

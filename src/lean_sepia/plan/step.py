@@ -2,46 +2,32 @@
 
 from __future__ import annotations
 
+import heapq
 from collections.abc import Sequence
 from datetime import datetime
+from graphlib import CycleError, TopologicalSorter
 from pathlib import Path
-from typing import Any, Literal, get_args
+from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError, model_validator
 
 from lean_sepia.errors import PlanError
+from lean_sepia.paint.media import MEDIA, Carrier
+from lean_sepia.plan.kinds import KINDS, Kind, usual_times
+from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 from lean_sepia.text_files import read_json
-
-Kind = Literal[
-    "wash-model", "primer", "base", "preshade", "tone", "camouflage", "mask", "unmask", "marking",
-    "setting-solution", "fade", "filter", "wash", "pin-wash", "oil-dots", "chips", "resist-chips", "streaks",
-    "powder", "pastel", "dust", "soot", "graphite", "gloss-coat", "satin-coat", "matte-coat", "assemble",
-]  # fmt: skip
-Medium = Literal["acrylic-water", "acrylic-alcohol", "lacquer", "enamel", "oil", "pigment", "pastel"]
-Finish = Literal["flat", "satin", "gloss", "metallic"]
-Carrier = Literal["none", "water", "alcohol", "white-spirit", "lacquer-thinner"]
-
-KINDS: tuple[str, ...] = get_args(Kind)
-CARRIER_OF: dict[str, Carrier] = {
-    "acrylic-water": "water", "acrylic-alcohol": "alcohol", "lacquer": "lacquer-thinner", "enamel": "white-spirit",
-    "oil": "white-spirit", "pigment": "none", "pastel": "none",
-}  # fmt: skip
-
-PAINT_COATS = frozenset({"primer", "base", "preshade", "tone", "camouflage", "fade"})
-VARNISHES = {"gloss-coat": "gloss", "satin-coat": "satin", "matte-coat": "flat"}
-WASHES = frozenset({"wash", "pin-wash"})
-GLAZES = WASHES | {"filter", "oil-dots"}
-LOOSE = frozenset({"powder", "pastel", "dust", "soot"})
-WET = PAINT_COATS | GLAZES | frozenset(VARNISHES) | {"marking", "setting-solution", "chips", "streaks"}
-NOT_A_FILM = frozenset({"wash-model", "mask", "unmask", "assemble"})
 
 
 class Material(BaseModel):
     """What a step lays down."""
 
     model_config = ConfigDict(frozen=True, extra="allow")
-    medium: Medium
+    medium: MediumName
     finish: Finish = "flat"
+
+
+_TIMES = ("hands_on_min", "touch_dry_min", "full_cure_min")
+_KIND: TypeAdapter[str] = TypeAdapter(KindName)
 
 
 class PlanStep(BaseModel):
@@ -50,26 +36,54 @@ class PlanStep(BaseModel):
     model_config = ConfigDict(frozen=True, extra="allow")
     id: str = Field(min_length=1)
     title: str = ""
-    kind: Kind
+    kind: KindName
     material: Material | None = None
     zones: tuple[str, ...] | Literal["all"] = "all"
     after: tuple[str, ...] = ()
-    hands_on_min: float = Field(ge=0)
-    touch_dry_min: float = Field(default=0, ge=0)
-    full_cure_min: float = Field(default=0, ge=0)
+    hands_on_min: float = Field(default=-1, ge=0)
+    touch_dry_min: float = Field(default=-1, ge=0)
+    full_cure_min: float = Field(default=-1, ge=0)
     removable_until_min: float | None = Field(default=None, ge=0)
     carrier: Carrier | None = None
-    application: Literal["airbrush", "spray-can", "brush", "sponge"] | None = None
-    place: Literal["indoors-extracted", "indoors", "outdoors"] | None = None
+    application: ToolName | None = None
+    place: Place | None = None
     start: datetime | None = None
     end: datetime | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _usual_times(cls, data: Any) -> Any:
+        """Times that are left out are the usual ones of the kind."""
+        if not isinstance(data, dict) or not isinstance(data.get("kind"), str):
+            return data
+        try:
+            kind = _KIND.validate_python(data["kind"])
+        except ValidationError:
+            return data
+        material = data.get("material")
+        medium = material.get("medium") if isinstance(material, dict) else getattr(material, "medium", None)
+        usual = usual_times(kind, medium)
+        filled = {name: getattr(usual, name) for name in _TIMES if data.get(name) is None}
+        if "removable_until_min" not in data:
+            filled["removable_until_min"] = usual.removable_until_min
+        return {**data, **filled}
+
+    @property
+    def nature(self) -> Kind:
+        """What its kind is, as the one table says."""
+        return KINDS[self.kind]
+
+    @property
+    def loose(self) -> bool:
+        """Whether it leaves loose powder."""
+        return self.nature.loose(self.medium)
 
     @property
     def solvent(self) -> Carrier:
         """The carrier, from the medium unless stated."""
         if self.carrier is not None:
             return self.carrier
-        return CARRIER_OF[self.material.medium] if self.material else "none"
+        return MEDIA[self.material.medium].carrier if self.material else "none"
 
     @property
     def medium(self) -> str | None:
@@ -90,7 +104,7 @@ class PlanStep(BaseModel):
 
         Touch-dry suffices for a paint coat over a paint coat of the same medium; all else waits for full cure.
         """
-        if self.kind in PAINT_COATS and following.kind in PAINT_COATS and self.medium == following.medium:
+        if self.nature.is_paint and following.nature.is_paint and self.medium == following.medium:
             return self.touch_dry_min
         return self.full_cure_min
 
@@ -136,18 +150,21 @@ def topological_order(steps: Sequence[PlanStep]) -> list[int]:
     PlanError
         The steps wait for each other in a circle; the message names them.
     """
-    before = predecessors(steps)
-    done: set[int] = set()
+    sorter = TopologicalSorter(dict(enumerate(predecessors(steps))))
+    try:
+        sorter.prepare()
+    except CycleError as error:
+        stuck = ", ".join(repr(steps[i].id) for i in sorted(set(error.args[1])))
+        raise PlanError(
+            f"Steps {stuck} wait for each other in a circle: steps on a shared zone keep the file's order, and `after` adds to it."
+        ) from None
     order: list[int] = []
-    while len(order) < len(steps):
-        ready = next((i for i in range(len(steps)) if i not in done and done.issuperset(before[i])), None)
-        if ready is None:
-            stuck = ", ".join(repr(steps[i].id) for i in range(len(steps)) if i not in done)
-            raise PlanError(
-                f"Steps {stuck} wait for each other in a circle: steps on a shared zone keep the file's order, and `after` adds to it."
-            )
-        done.add(ready)
-        order.append(ready)
+    ready: list[int] = []
+    while sorter.is_active():
+        for index in sorter.get_ready():
+            heapq.heappush(ready, index)
+        order.append(heapq.heappop(ready))
+        sorter.done(order[-1])
     return order
 
 
@@ -185,7 +202,11 @@ def read_plan(path: str | Path) -> tuple[PlanStep, ...]:
 def _plain(error: ValidationError, record: Any, position: int) -> str:
     first = error.errors()[0]
     name = record.get("id", position + 1) if isinstance(record, dict) else position + 1
-    field = ".".join(str(part) for part in first["loc"] if not str(part).startswith(("tuple[", "literal[")))
+    field = ".".join(
+        str(part)
+        for part in first["loc"]
+        if not str(part).startswith(("tuple[", "literal[", "function-after"))
+    )
     if first["type"] == "missing":
         return f"Step {name!r} has no {field!r}, which every step needs."
     if field == "kind":

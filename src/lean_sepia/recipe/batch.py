@@ -15,16 +15,19 @@ from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import BadInputError, ShelfError
 from lean_sepia.paint.kubelka_munk import ratio_of_opaque
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette, media_mix, mixed
-from lean_sepia.paint.saunderson import into_paint
+from lean_sepia.paint.media import media_mix
+from lean_sepia.paint.paint import Paint, Palette, stirred
+from lean_sepia.paint.saunderson import Surface
+from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.mixture_table import QuickColours
 from lean_sepia.recipe.parts import DROPS_PER_ML
 
 WET_FILM_ML_PER_CM2 = 0.0025
 """Paint as it leaves the nozzle for one coat: a wet film of 25 µm (practice)."""
 
-_LOST = {"airbrush": 0.5, "spray-can": 0.6, "brush": 0.1, "sponge": 0.3}
-_LEFT_IN_ML = {"airbrush": 1.0, "spray-can": 0.0, "brush": 0.3, "sponge": 0.3}
+RESERVE = 0.25
+"""Share that is mixed on top for touch-ups (practice)."""
+
 _AMOUNTS = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 80, 100, 120, 160, 200)
 _PAIR_AMOUNTS = (1, 2, 3, 5, 8, 12, 20, 30, 50, 80)
 _WORTH_DE00 = 0.15
@@ -32,7 +35,7 @@ _WORTH_DE00 = 0.15
 
 @dataclass(frozen=True)
 class BatchVolume:
-    """What to mix, in millilitres: of everything, and of paint and thinner in it."""
+    """What to mix, in millilitres: the thinned mix, and the paint and thinner in it."""
 
     total_ml: float
     paint_ml: float
@@ -44,24 +47,27 @@ def batch_volume(
     coats: float,
     *,
     thinner_share: float = 0.0,
-    application: str = "airbrush",
-    reserve: float = 0.25,
+    tool: str = "airbrush",
+    reserve: float = RESERVE,
 ) -> BatchVolume:
-    """How much to mix for an area: what stays on it, what is lost on the way and in the tool, and a reserve (practice).
+    """How much thinned mix an area needs: what lies on it, what is lost on the way and in the tool, and a reserve (practice).
 
     Raises
     ------
     BadInputError
-        An area, number of coats or share that cannot be.
+        An area, number of coats or share that cannot be, or an unknown tool.
     """
-    if not (area_cm2 > 0 and coats > 0 and 0 <= thinner_share < 1 and reserve >= 0):
+    if not (
+        0 < area_cm2 < np.inf and 0 < coats < np.inf and 0 <= thinner_share < 1 and 0 <= reserve < np.inf
+    ):
         raise BadInputError(
             "An area and a number of coats are above 0, a share of thinner lies from 0 to below 1, a reserve is not negative."
         )
-    if application not in _LOST:
-        raise BadInputError(f"Paint is laid with one of {', '.join(_LOST)}; found {application!r}.")
-    laid = area_cm2 * coats * WET_FILM_ML_PER_CM2
-    total = (laid / (1 - _LOST[application]) + _LEFT_IN_ML[application]) * (1 + reserve)
+    if tool not in TOOLS:
+        raise BadInputError(f"Paint is laid with one of {', '.join(TOOLS)}; found {tool!r}.")
+    manner = TOOLS[tool]
+    laid = area_cm2 * coats * WET_FILM_ML_PER_CM2 * manner.spread
+    total = (laid / manner.arrives + manner.left_ml) * (1 + reserve)
     return BatchVolume(total, total * (1 - thinner_share), total * thinner_share)
 
 
@@ -111,10 +117,10 @@ def correct_batch(
         same = np.flatnonzero(drops == number)
         near[same[np.argsort(rough[same])[:4]]] = True
     rows = np.flatnonzero(near)
-    labs = laying.lab(*palette.mixture(amounts[rows] / total[rows]))
+    labs = laying.lab(palette.mixture(amounts[rows] / total[rows]))
     de00 = delta_e00(labs, goal)
     answer: list[Correction] = []
-    best = float(delta_e00(laying.lab(batch.K, batch.S, np.array(batch.g)), goal))
+    best = float(delta_e00(laying.lab(batch), goal))
     for index in np.lexsort((de00, drops[rows])).tolist():
         if de00[index] < best - _WORTH_DE00:
             best = float(de00[index])
@@ -138,21 +144,19 @@ def _as_paint(
     if not batch_ml:
         raise ShelfError("The batch is empty: say how many millilitres of which paints are in the cup.")
     used, volume = [by_id[name] for name in batch_ml], sum(batch_ml.values())
-    K, S, g = mixed(used, list(batch_ml.values()))
-    batch = replace(used[0], id="batch", name="the batch", K=K, S=S, g=float(g))
+    batch = stirred("batch", "the batch", used, list(batch_ml.values()))
     if measured is None:
         return batch, volume
-    predicted = laying.lab(K, S, g)
-    return replace(batch, K=K * _drawn(predicted, measured, float(g))), volume
+    return replace(batch, K=batch.K * _drawn(laying.lab(batch), measured, batch.surface)), volume
 
 
-def _drawn(predicted: FloatArray, measured: npt.ArrayLike, g: float) -> FloatArray:
+def _drawn(predicted: FloatArray, measured: npt.ArrayLike, surface: Surface) -> FloatArray:
     """By what K (31,) is multiplied so that a predicted colour becomes a measured one.
 
     Both colours are taken as the smoothest spectra that give them, so that only their difference counts.
     """
     ratios = [
-        ratio_of_opaque(np.clip(into_paint(estimate_reflectance(lab).reflectance, g), 1e-3, 1 - 1e-3))
+        ratio_of_opaque(np.clip(surface.inwards(estimate_reflectance(lab).reflectance), 1e-3, 1 - 1e-3))
         for lab in (predicted, measured)
     ]
     return np.asarray(np.clip(ratios[1] / ratios[0], 0.05, 20.0))

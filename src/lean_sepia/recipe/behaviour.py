@@ -18,7 +18,7 @@ from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint, mixed
-from lean_sepia.paint.saunderson import SHEEN
+from lean_sepia.paint.saunderson import SHEEN, UNDER_VARNISH, Surface
 from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.mix import MixSolver, Recipe
 from lean_sepia.recipe.parts import reduced, stray_drops
@@ -85,8 +85,8 @@ def behaviour_of(
     used = [solver.palette.paints[i] for i in which]
     strayed = solver.colour_of(which, stray_drops(counts, solver.max_parts, solver.cup_drops))
     R, target_R = solver.colour_of(which, counts), estimate_reflectance(target).reflectance
-    K, S, g = mixed(used, counts)
-    X = thickness_to_hide(K, S, float(g))
+    made = mixed(used, counts)
+    X = thickness_to_hide(made)
     wet, _ = wet_and_dry(used, counts, solver.laying)
     return Behaviour(
         strayed=tuple(triple(lab) for lab in lab_from_reflectance(strayed)),
@@ -116,9 +116,9 @@ def films_over_grounds(
     g: float = SHEEN["flat"],
 ) -> FloatArray:
     """L*a*b* (grounds, films, 3) of a mixture over several grounds at several thicknesses."""
-    K, S, _ = mixed(paints, parts)
-    sheen = np.array(g)
-    return np.stack([[Laying(ground, X).lab(K, S, sheen) for X in films] for ground in grounds])
+    made = mixed(paints, parts)
+    flat = Surface(g, made.surface.k1, made.surface.k2)
+    return np.stack([[Laying(ground, X, kept=flat).lab(made) for X in films] for ground in grounds])
 
 
 def sheen_by_medium(
@@ -130,8 +130,8 @@ def sheen_by_medium(
     """
     if finish is None:
         return None
-    g = float(mixed(paints, parts)[2])
-    shares = [(sheen_share(g, medium.g, SHEEN[finish]), medium) for medium in media]
+    g = float(mixed(paints, parts).surface.g)
+    shares = [(sheen_share(g, medium.g, UNDER_VARNISH[finish]), medium) for medium in media]
     possible = [(share, medium) for share, medium in shares if share]
     if not possible:
         return None
@@ -142,5 +142,5 @@ def sheen_by_medium(
     medium_parts, mixture_parts = whole.numerator, whole.denominator - whole.numerator
     counts = np.array(parts, dtype=float)
     with_medium = np.append(mixture_parts * counts / counts.sum(), medium_parts)
-    lab = Laying(laying.ground, laying.X).lab(*mixed([*paints, medium], with_medium))
+    lab = Laying(laying.ground, laying.X).lab(mixed([*paints, medium], with_medium))
     return SheenByMedium(medium.name, medium_parts, mixture_parts, triple(lab))

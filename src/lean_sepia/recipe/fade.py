@@ -13,7 +13,8 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, hue_deg
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette, media_mix, mixed
+from lean_sepia.paint.media import media_mix
+from lean_sepia.paint.paint import Paint, Palette, stirred
 from lean_sepia.recipe.parts import proportions
 
 HUELESS_CHROMA = 5.0
@@ -60,46 +61,35 @@ def base_mixture(paints: Sequence[Paint], parts: Sequence[tuple[str, int]]) -> P
         if count < 1:
             raise ShelfError(f"Parts are whole numbers of at least 1; found {count} of {name!r}.")
     used = [known[name] for name, _ in parts]
-    K, S, g = mixed(used, [count for _, count in parts])
-    first = used[0]
-    weakest = min(paint.knowledge for paint in used)
-    return Paint("base", "base", first.medium, first.finish, K, S, float(g), weakest)
+    return stirred("base", "base", used, [count for _, count in parts])
 
 
 def ladder(base: Paint, lightener: Paint, shares: FloatArray, laying: Laying = OPAQUE) -> FloatArray:
     """L*a*b* (n, 3) of base and lightener at the lightener's volume shares (n,)."""
-    return laying.lab(*Palette.of([base, lightener]).mixture(np.column_stack([1 - shares, shares])))
+    return laying.lab(Palette.of([base, lightener]).mixture(np.column_stack([1 - shares, shares])))
 
 
 def choose_lighteners(
     paints: Sequence[Paint],
-    base_parts: Sequence[tuple[str, int]],
+    base: Paint,
     target: npt.ArrayLike,
     *,
     max_parts: int = 12,
     laying: Laying = OPAQUE,
 ) -> list[Lightener]:
-    """Every paint that can take the base towards the target, the closest first.
-
-    Paints lighter than the base where the target is lighter, else darker ones.
+    """Every other paint that mixes with the base, in the parts that take it nearest to the target, the closest first.
 
     Raises
     ------
     ShelfError
-        The base names unknown paints, or no other paint on the shelf moves the base the right way.
+        No other paint on the shelf mixes with the base.
     """
     goal = np.asarray(target, dtype=float)
-    base = base_mixture(paints, base_parts)
-    base_lab = laying.lab(base.K, base.S, np.array(base.g))
-    used = {name for name, _ in base_parts}
-    upwards = goal[0] >= base_lab[0]
     steps = proportions(2, max_parts)
     shares = steps[:, 1] / steps.sum(axis=1)
     found = []
     for paint in paints:
-        if not paint.mixes or paint.clear or not media_mix(paint.medium, base.medium) or used == {paint.id}:
-            continue
-        if (paint.masstone_lab()[0] > base_lab[0]) != upwards:
+        if not paint.mixes or paint.clear or not media_mix(paint.medium, base.medium) or _same(paint, base):
             continue
         labs = ladder(base, paint, shares, laying)
         de00 = delta_e00(labs, goal)
@@ -117,8 +107,12 @@ def choose_lighteners(
             )
         )
     if not found:
-        way = "lighter" if upwards else "darker"
         raise ShelfError(
-            f"No paint on this shelf is {way} than the base, so nothing can take it to this target."
+            f"No other paint on this shelf can be stirred into a base of {base.medium}. Add one, or change the base."
         )
     return sorted(found, key=lambda lightener: lightener.de00)
+
+
+def _same(paint: Paint, base: Paint) -> bool:
+    """Whether the base is this paint and nothing else."""
+    return bool(np.allclose(paint.K, base.K) and np.allclose(paint.S, base.S))

@@ -10,13 +10,12 @@ import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.identify import SurfaceColour, internal_from_lab
-from lean_sepia.paint.kubelka_munk import over_ground
+from lean_sepia.paint.identify import internal_from_lab
+from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.saunderson import through_surface
+from lean_sepia.paint.saunderson import SHEEN, Surface
 
 THINNER_PARTS = (10, 12, 15, 20, 25, 30, 40)
 """Parts of thinner to one of paint that are tried; 10 is a wash, 20 a filter (practice)."""
@@ -35,12 +34,25 @@ class Glaze:
     de00_mean: float
 
 
-def glaze_labs(paint: Paint, grounds: Sequence[SurfaceColour], X: npt.ArrayLike) -> FloatArray:
-    """L*a*b* (..., n, 3) of n grounds under a film of thickness X (...) of the paint; the ground's sheen stays."""
-    thickness = np.asarray(X, dtype=float)[..., None, None]
+@dataclass(frozen=True, eq=False)
+class Ground:
+    """What a glaze lies on: its internal reflectance (31,), and the surface it is finally seen through."""
+
+    R_i: FloatArray
+    surface: Surface
+
+    @classmethod
+    def of_lab(cls, lab: npt.ArrayLike, finish: str = "flat") -> Ground:
+        """A ground known by its colour L*a*b* (3,) at a finish."""
+        found = internal_from_lab(lab, SHEEN[finish])
+        return cls(found.R_i, Surface(found.g))
+
+
+def glaze_labs(paint: Paint, grounds: Sequence[Ground], X: npt.ArrayLike) -> FloatArray:
+    """L*a*b* (..., n, 3) of n grounds under a film of thickness X (...) of the paint; the ground's surface stays."""
     R_g = np.stack([ground.R_i for ground in grounds])
-    g = np.array([ground.g for ground in grounds])[:, None]
-    return lab_from_reflectance(through_surface(over_ground(paint.K, paint.S, thickness, R_g), g))
+    kept = Surface(*(np.array([getattr(one.surface, name) for one in grounds]) for name in ("g", "k1", "k2")))
+    return Laying(R_g, np.asarray(X, dtype=float)[..., None, None], kept=kept).lab(paint)
 
 
 def glaze_film(thinner_parts: float, passes: float) -> float:
@@ -50,15 +62,15 @@ def glaze_film(thinner_parts: float, passes: float) -> float:
 
 def choose_glazes(
     paints: Sequence[Paint],
-    bases: Sequence[tuple[npt.ArrayLike, float]],
+    grounds: Sequence[Ground],
     targets: Sequence[npt.ArrayLike],
 ) -> list[Glaze]:
     """The best thinning and number of passes of every paint, the paint with the lowest mean ΔE00 first.
 
     Parameters
     ----------
-    bases : pairs of L*a*b* (3,) and the sheen g it is seen at
-    targets : L*a*b* (3,) for each base, in the same order
+    grounds : what the glaze lies on
+    targets : L*a*b* (3,) for each ground, in the same order
 
     Raises
     ------
@@ -67,16 +79,15 @@ def choose_glazes(
     ShelfError
         The shelf has no paint that can be thinned to a glaze.
     """
-    if len(bases) != len(targets):
+    if len(grounds) != len(targets):
         raise ColourError(
-            f"Each base needs its own target: found {len(bases)} bases and {len(targets)} targets."
+            f"Each base needs its own target: found {len(grounds)} bases and {len(targets)} targets."
         )
     usable = [paint for paint in paints if paint.mixes and not paint.clear]
     if not usable:
         raise ShelfError(
             "No paint on this shelf can be thinned to a glaze: metallics and powders are laid alone."
         )
-    grounds = [internal_from_lab(lab, g) for lab, g in bases]
     goals = np.array(targets, dtype=float)
     choices = [(thinner, passes) for passes in range(1, MOST_PASSES + 1) for thinner in THINNER_PARTS]
     films = np.array([glaze_film(thinner, passes) for thinner, passes in choices])

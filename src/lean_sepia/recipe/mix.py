@@ -24,7 +24,8 @@ from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Knowledge, Paint, Palette, media_mix
+from lean_sepia.paint.media import media_mix
+from lean_sepia.paint.paint import Knowledge, Paint, Palette
 from lean_sepia.recipe.mixture_table import (
     MixtureTable,
     Progress,
@@ -195,11 +196,11 @@ class MixSolver:
         counts = np.asarray(parts, dtype=float)
         shares = np.zeros((*counts.shape[:-1], len(self.palette.paints)))
         shares[..., list(paints)] = counts / counts.sum(axis=-1, keepdims=True)
-        return self.laying.measured(*self.palette.mixture(shares))
+        return self.laying.measured(self.palette.mixture(shares))
 
     def _reflectance(self, parts: IntArray) -> FloatArray:
         """Measured reflectance (c, 31) of whole parts (c, n) of all paints."""
-        return self.laying.measured(*self.palette.mixture(parts / parts.sum(axis=1, keepdims=True)))
+        return self.laying.measured(self.palette.mixture(parts / parts.sum(axis=1, keepdims=True)))
 
     def _exact(self, parts: IntArray, goal: FloatArray) -> _Pool:
         labs = lab_from_reflectance(self._reflectance(parts))

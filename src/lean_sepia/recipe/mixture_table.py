@@ -21,8 +21,8 @@ from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lights import weights, white
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Palette, sheen_of
-from lean_sepia.paint.saunderson import K1, K2
+from lean_sepia.paint.paint import Palette
+from lean_sepia.paint.saunderson import Surface
 from lean_sepia.recipe.parts import proportions
 
 Progress = Callable[[float], None]
@@ -45,22 +45,36 @@ class QuickColours:
     def __init__(self, palette: Palette, laying: Laying) -> None:
         self._K = np.ascontiguousarray(palette.K[:, _BANDS], dtype=np.float32)
         self._S = np.ascontiguousarray(palette.S[:, _BANDS], dtype=np.float32)
-        self._g = sheen_of(laying.varnish, palette.g).astype(np.float32)
-        self._X = np.float32(laying.X)
+        seen = laying.surface(Surface(palette.g, palette.k1, palette.k2))
+        self._g, self._k1, self._k2 = (
+            np.broadcast_to(value, palette.g.shape).astype(np.float32) for value in (seen.g, seen.k1, seen.k2)
+        )
+        self._one_surface = bool(np.ptp(self._k1) == 0 and np.ptp(self._k2) == 0)
+        self._X = np.asarray(laying.X, dtype=np.float32)
         self._ground = None if laying.ground is None else laying.ground[_BANDS].astype(np.float32)
         self._to_ratio = (_fitted_weights(palette, laying) / white()).astype(np.float32)
 
     def of_sets(self, sets: IntArray, shares: FloatArray) -> FloatArray:
         """L*a*b* (c, m, 3) of sets of paints (c, k) in proportions (m, k)."""
         part = shares.astype(np.float32)
-        return self._lab(part @ self._K[sets], part @ self._S[sets], self._g[sets] @ part.T)
+        return self._lab(
+            part @ self._K[sets], part @ self._S[sets], *self._surfaces(lambda of: of[sets] @ part.T)
+        )
 
     def of_shares(self, shares: FloatArray) -> FloatArray:
         """L*a*b* (c, 3) of mixtures given by the shares (c, n) of all paints."""
         part = shares.astype(np.float32)
-        return self._lab(part @ self._K, part @ self._S, part @ self._g)
+        return self._lab(part @ self._K, part @ self._S, *self._surfaces(lambda of: part @ of))
 
-    def _lab(self, K: FloatArray, S: FloatArray, g: FloatArray) -> FloatArray:
+    def _surfaces(
+        self, mean: Callable[[FloatArray], FloatArray]
+    ) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """g, k1 and k2 (..., 1) of mixtures, by what takes the volume mean; k1 and k2 (1,) where all paints agree."""
+        if self._one_surface:
+            return mean(self._g)[..., None], self._k1[:1], self._k2[:1]
+        return mean(self._g)[..., None], mean(self._k1)[..., None], mean(self._k2)[..., None]
+
+    def _lab(self, K: FloatArray, S: FloatArray, g: FloatArray, k1: FloatArray, k2: FloatArray) -> FloatArray:
         """Kubelka–Munk and Saunderson in one expression, in place; K and S (..., 16) are used up."""
         gamma = S * 2
         gamma += K
@@ -69,7 +83,7 @@ class QuickColours:
         if self._ground is None:
             # R_i = S/(K + S + γ), so R_i/(1 − k2·R_i) = S/(K + (1 − k2)·S + γ)
             gamma += K
-            K = np.multiply(S, 1 - K2, out=K)
+            K = np.multiply(S, 1 - k2, out=K)
             gamma += K
             gamma += 1e-12
             R = np.divide(S, gamma, out=S)
@@ -87,10 +101,11 @@ class QuickColours:
             K -= S
             K *= t
             K += 1
-            K -= K2 * above
+            K -= k2 * above
             R = np.divide(above, K, out=above)
-        ratio = R @ ((1 - K1) * (1 - K2) * self._to_ratio)
-        ratio += (K1 * g)[..., None] * self._to_ratio.sum(axis=0)
+        ratio = R @ self._to_ratio
+        ratio *= (1 - k1) * (1 - k2)
+        ratio += k1 * g * self._to_ratio.sum(axis=0)
         f = np.cbrt(ratio)
         dark = ratio < _LINEAR_BELOW
         if dark.any():
@@ -110,7 +125,7 @@ def _fitted_weights(palette: Palette, laying: Laying) -> FloatArray:
     for row in shares:
         chosen = rng.choice(n, min(n, 3), replace=False)
         row[chosen] = rng.dirichlet(np.ones(len(chosen)))
-    R = laying.measured(*palette.mixture(shares))
+    R = laying.measured(palette.mixture(shares))
     exact = R @ weights()
     usual = weights()[_BANDS] * 2
     # Errors count as they are seen: a miss in a dark colour shows more.

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import cache
 from math import gcd
 
@@ -10,6 +12,14 @@ import numpy as np
 
 from lean_sepia.arrays import IntArray
 
+MOST_COUNTED_DROPS = 12
+"""More drops than that nobody counts: they are given in millilitres (practice)."""
+
+NOZZLE_MM = 5.0
+"""Width of the nozzle of a tube, from which paint comes as a bead (practice)."""
+
+_NOZZLE_MM2 = math.pi * NOZZLE_MM**2 / 4
+_FEW = 40  # drops of the largest part up to which the whole is rounded to whole drops of every part
 DROPS_PER_ML = 20.0
 """Drops of thinned paint in a millilitre where the bottle's own figure is not known (practice)."""
 
@@ -57,12 +67,44 @@ def stray_drops(parts: Sequence[int] | IntArray, most: int, cup_drops: int | Non
     return strayed[strayed.sum(axis=1) > 0]
 
 
-def drops_for(parts: Sequence[int], volume_ml: float, drops_per_ml: float = DROPS_PER_ML) -> tuple[int, ...]:
-    """Whole drops of each paint for about a volume, the proportion kept exactly.
+@dataclass(frozen=True)
+class Measured:
+    """How one part of a mixture is measured out: millilitres, and drops where they are few enough to count.
 
-    >>> drops_for([5, 2, 1], 6.0)
-    (75, 30, 15)
+    bead_mm : of paint from a tube, the length of the bead that is squeezed out
+    """
+
+    ml: float
+    drops: int | None = None
+    bead_mm: float | None = None
+
+
+def measure_out(parts: Sequence[int], paint_ml: float, rates: Sequence[float | None]) -> tuple[Measured, ...]:
+    """How each part of a mixture is measured out for about `paint_ml` of it; at least one drop of the smallest part.
+
+    rates : drops in a millilitre of each paint; None for paint from a tube, which does not drip
+
+    >>> [one.drops for one in measure_out([5, 2, 1], 0.8, [20, 20, 20])]
+    [10, 4, 2]
+    >>> measure_out([1], 0.5, [None])[0].bead_mm
+    25.5
     """
     base = reduced(parts)
-    multiple = max(1, round(volume_ml * drops_per_ml / sum(base)))
-    return tuple(part * multiple for part in base)
+    whole = sum(base)
+    unit_ml = paint_ml / whole
+    drip = [rate for rate in rates if rate]
+    if (
+        drip
+        and unit_ml * max(part for part, rate in zip(base, rates, strict=True) if rate) * max(drip) <= _FEW
+    ):
+        usual = sum(drip) / len(drip)
+        unit_ml = max(1, round(unit_ml * usual)) / usual
+    answer = []
+    for part, rate in zip(base, rates, strict=True):
+        ml = part * unit_ml
+        if rate is None:
+            answer.append(Measured(ml, bead_mm=round(ml * 1000 / _NOZZLE_MM2, 1)))
+        else:
+            drops = max(1, round(ml * rate))
+            answer.append(Measured(ml, drops if drops <= MOST_COUNTED_DROPS else None))
+    return tuple(answer)

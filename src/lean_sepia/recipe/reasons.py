@@ -12,6 +12,7 @@ from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Paint, mixed
+from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, one_per_bottle_set
 from lean_sepia.recipe.mixture_table import Progress, no_progress
 
@@ -79,7 +80,7 @@ def substitutes(
     lost = [name for name in names if name not in by_id]
     if lost:
         raise ShelfError(f"{lost[0]!r} of this recipe is not on the shelf, so its colour is not known.")
-    target = laying.lab(*mixed([by_id[name] for name in names], [count for _, count in parts]))
+    target = laying.lab(mixed([by_id[name] for name in names], [count for _, count in parts]))
     gone = frozenset(missing)
     others = frozenset(names) - gone
     most = max(3, len(names))
@@ -121,13 +122,13 @@ def wet_and_dry(
     paints: Sequence[Paint], parts: Sequence[float], laying: Laying = OPAQUE
 ) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
     """L*a*b* of a mixture while it is wet, and when it has dried to its own sheen or under its varnish."""
-    K, S, g = mixed(paints, parts)
-    wet, dry = replace(laying, varnish="wet").lab(K, S, g), laying.lab(K, S, g)
+    made = mixed(paints, parts)
+    wet, dry = replace(laying, varnish="wet").lab(made), laying.lab(made)
     return triple(wet), triple(dry)
 
 
 def media_cautions(
-    media: Sequence[str], *, application: str = "airbrush", thinner: str = "", below: str | None = None
+    media: Sequence[str], *, tool: str = "airbrush", thinner: str = "", below: str | None = None
 ) -> list[str]:
     """What the media of a recipe need (common practice): carriers, brushes, and what lies below.
 
@@ -147,9 +148,9 @@ def media_cautions(
         said.append(
             "Lacquer softens what lies below: let it cure fully, mist the first coats, and test on a spare part."
         )
-    if application == "brush" and kinds & {"lacquer", "acrylic-alcohol"}:
+    if tool == "brush" and kinds & {"lacquer", "acrylic-alcohol"}:
         said.append("This dries too fast for a brush: add a retarder, or spray it.")
-    if kinds & {"lacquer", "acrylic-alcohol", "enamel"} and application in ("airbrush", "spray-can"):
+    if kinds & {"lacquer", "acrylic-alcohol", "enamel"} and TOOLS[tool].sprayed:
         said.append(
             "Spray it with extraction to the outside and an organic-vapour respirator, away from flames; follow the product's "
             "safety data sheet and local rules."

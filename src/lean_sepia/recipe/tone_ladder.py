@@ -9,7 +9,8 @@ import numpy as np
 
 from lean_sepia.arrays import triple
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette, media_mix
+from lean_sepia.paint.media import media_mix
+from lean_sepia.paint.paint import Paint, Palette
 from lean_sepia.recipe.parts import proportions
 
 AREA_SHARES = (0.30, 0.34, 0.22, 0.10, 0.04)
@@ -45,7 +46,7 @@ def tone_ladder(
     base: Paint, lightener: Paint, dark: Paint | None, *, max_parts: int = 10, laying: Laying = OPAQUE
 ) -> list[Tone]:
     """Tones from shade to highlight; without a dark paint the shade is the base itself."""
-    start = laying.lab(base.K, base.S, np.array(base.g))
+    start = laying.lab(base)
     tones = []
     for step, share in zip(STEPS_L, AREA_SHARES, strict=True):
         added = lightener if step > 0 else dark if step < 0 else None
@@ -54,7 +55,7 @@ def tone_ladder(
             continue
         parts = proportions(2, max_parts)
         mixed = Palette.of([base, added]).mixture(parts / parts.sum(axis=1, keepdims=True))
-        labs = laying.lab(*mixed)
+        labs = laying.lab(mixed)
         best = int(np.argmin(np.abs(labs[:, 0] - (start[0] + step))))
         tones.append(Tone(int(parts[best, 0]), added.id, int(parts[best, 1]), triple(labs[best]), share))
     return tones

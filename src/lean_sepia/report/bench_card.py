@@ -3,152 +3,76 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from pathlib import Path
+from typing import Any
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
-from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import (
+    BaseDocTemplate,
+    Flowable,
+    Frame,
+    HRFlowable,
+    KeepTogether,
+    PageTemplate,
+    Spacer,
+)
 
+from lean_sepia.answers import plan
+from lean_sepia.answers.amounts import Cup, amount_words
+from lean_sepia.answers.bench import BenchStep, bench_steps, laying_words, span
+from lean_sepia.answers.strata import Band, Strata, strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.srgb import screen_rgb
 from lean_sepia.colour.words import colour_name, difference
+from lean_sepia.document.model import Project, Zone
 from lean_sepia.errors import BadInputError
-from lean_sepia.plan.cautions import DEFER, cautions
-from lean_sepia.plan.rules import check_plan
-from lean_sepia.plan.step import PlanStep
-from lean_sepia.project.edits import plan_steps
-from lean_sepia.project.model import Coat, Lab, Project, Zone
-from lean_sepia.project.paints import portions
-from lean_sepia.project.strata import Strata, strata_of
-from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
-from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
+from lean_sepia.language import _, clock, day, ngettext
+from lean_sepia.plan.cautions import DEFER
+from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
+from lean_sepia.report.fonts import REGULAR, register_fonts
 from lean_sepia.text_files import write_whole
 
-_MARGIN = 14 * mm
-_LINE = 4.6 * mm
-_INK, _SECOND, _HAIR = 0.11, 0.33, 0.72
-_DEFAULT_ML = 6.0
-_MOST_COUNTED_DROPS = 10
+_MARGIN, _HEAD, _FOOT = 14 * mm, 10 * mm, 12 * mm
+_WIDTH = A4[0] - 2 * _MARGIN
+_CORE, _GAP, _SWATCHES = 56 * mm, 5 * mm, 32 * mm
+_MIXES = _WIDTH - _CORE - _SWATCHES - 2 * _GAP
+_MOST_DOTS = 10
 
 
-@dataclass
-class _Page:
-    """A canvas with a cursor that runs down the page."""
-
-    canvas: Canvas
-    heading: str
-    y: float = 0.0
-    number: int = 0
-
-    def begin(self) -> None:
-        """Start a page with its heading and the check line."""
-        if self.number:
-            self.canvas.showPage()
-        self.number += 1
-        width, height = A4
-        self.y = height - _MARGIN
-        self.text(_MARGIN, self.heading, 9, second=True)
-        self.canvas.drawRightString(width - _MARGIN, self.y, f"page {self.number}")
-        self._check_line()
-        self.y -= 8 * mm
-
-    def _check_line(self) -> None:
-        """A line of 100 mm at the foot: lay a ruler on it before measuring anything else on the page."""
-        y, x = _MARGIN - 2 * mm, _MARGIN
-        self.canvas.setLineWidth(0.6)
-        self.canvas.setStrokeGray(_INK)
-        self.canvas.line(x, y, x + 100 * mm, y)
-        for tick in range(11):
-            size = 2.2 * mm if tick % 5 == 0 else 1.2 * mm
-            self.canvas.line(x + tick * 10 * mm, y, x + tick * 10 * mm, y + size)
-        self.canvas.setFont(REGULAR, 7)
-        self.canvas.setFillGray(_SECOND)
-        self.canvas.drawString(x + 104 * mm, y, "100 mm: if a ruler disagrees, print without scaling")
-
-    def need(self, height: float) -> None:
-        """Start a new page unless this much room is left."""
-        if self.y - height < _MARGIN + 8 * mm:
-            self.begin()
-
-    def text(
-        self, x: float, words: str, size: float = 9, *, bold: bool = False, second: bool = False
-    ) -> None:
-        """One line at the cursor's height."""
-        self.canvas.setFont(BOLD if bold else REGULAR, size)
-        self.canvas.setFillGray(_SECOND if second else _INK)
-        self.canvas.drawString(x, self.y, words)
-
-    def paragraph(self, x: float, words: str, width: float, size: float = 9, *, second: bool = False) -> None:
-        """Wrapped text; the cursor ends below it."""
-        for line in _wrapped(words, width, size):
-            self.need(_LINE)
-            self.text(x, line, size, second=second)
-            self.y -= _LINE * size / 9
-
-    def swatch(self, x: float, y: float, width: float, height: float, lab: Lab | None) -> None:
-        """A field of one colour, hatched where the colour is not known."""
-        if lab is None:
-            self.canvas.setStrokeGray(_SECOND)
-            self.canvas.setLineWidth(0.4)
-            self.canvas.rect(x, y, width, height, fill=0)
-            self.canvas.line(x, y, x + width, y + height)
-            return
-        (red, green, blue), _ = screen_rgb(lab)
-        self.canvas.setFillColorRGB(red / 255, green / 255, blue / 255)
-        self.canvas.rect(x, y, width, height, stroke=0, fill=1)
-
-    def hairline(self) -> None:
-        """A thin line across the page."""
-        self.canvas.setStrokeGray(_HAIR)
-        self.canvas.setLineWidth(0.4)
-        self.canvas.line(_MARGIN, self.y, A4[0] - _MARGIN, self.y)
-
-
-def _wrapped(words: str, width: float, size: float) -> list[str]:
-    lines, current = [], ""
-    for word in words.split():
-        trial = f"{current} {word}".strip()
-        if current and pdfmetrics.stringWidth(trial, REGULAR, size) > width:
-            lines.append(current)
-            current = word
-        else:
-            current = trial
-    return [*lines, current] if current else lines
-
-
-def bench_card(project: Project, *, volume_ml: float = _DEFAULT_ML) -> bytes:
-    """The bench card of a project as a PDF.
-
-    `volume_ml` is how much of each mix the drops are counted for.
-    """
+def bench_card(project: Project) -> bytes:
+    """The bench card of a project as a PDF."""
     register_fonts()
+    cuts = {zone.id: strata_of(project, zone.id) for zone in project.zones}
+    steps = bench_steps(project, cuts, plan.answer(plan.ask(project)))
+    by_coat = {coat.id: cup for step in steps for cup in step.cups for coat in cup.coats}
     out = io.BytesIO()
-    canvas = Canvas(out, pagesize=A4, invariant=True)
-    canvas.setTitle(f"Bench card: {project.title}")
-    canvas.setCreator("Lean Sepia")
-    labels = [f"{s.name} · 1:{s.scale:g}{' · ' + s.livery if s.livery else ''}" for s in project.subjects]
-    what_if = any(subject.what_if for subject in project.subjects)
-    page = _Page(
-        canvas, " | ".join(labels) + (" · WHAT IF: no prototype looked like this" if what_if else "")
+    template = BaseDocTemplate(
+        out, pagesize=A4, title=_("Bench card: {0}").format(project.title), creator="Lean Sepia", invariant=1,
+    )  # fmt: skip
+    frame = Frame(
+        _MARGIN, _MARGIN + _FOOT - 6 * mm, _WIDTH, A4[1] - 2 * _MARGIN - _HEAD - _FOOT + 6 * mm,
+        leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0,
+    )  # fmt: skip
+    heading = _heading(project)
+    template.addPageTemplates(
+        PageTemplate(frames=[frame], onPage=lambda canvas, _doc: _page(canvas, heading))
     )
-    page.begin()
-    page.text(_MARGIN, f"Bench card: {project.title}", 16, bold=True)
-    page.y -= 7 * mm
+    story: list[Flowable] = [
+        words(_("Bench card: {0}").format(project.title), 16, bold=True),
+        Spacer(0, 2 * mm),
+    ]
     if project.signature:
-        page.paragraph(_MARGIN, f"Signature, done first and best: {project.signature}.", A4[0] - 2 * _MARGIN)
-    page.y -= 2 * mm
-    for zone in project.zones:
-        _zone(page, project, zone, strata_of(project, zone.id), volume_ml)
-    _order(page, project)
-    canvas.save()
+        story.append(words(_("Signature, done first and best: {0}.").format(project.signature)))
+    story += _zones(project, cuts, by_coat)
+    story += _order(steps)
+    template.build(story)
     return out.getvalue()
 
 
-def write_bench_card(project: Project, path: str | Path, *, volume_ml: float = _DEFAULT_ML) -> None:
+def write_bench_card(project: Project, path: str | Path) -> None:
     """Write the bench card beside its place first, then rename.
 
     Raises
@@ -156,193 +80,200 @@ def write_bench_card(project: Project, path: str | Path, *, volume_ml: float = _
     BadInputError
         The place cannot be written to.
     """
-    data = bench_card(project, volume_ml=volume_ml)
+    data = bench_card(project)
     try:
         write_whole(path, data)
     except OSError as error:
-        raise BadInputError(
-            f"The card {path} cannot be written: {error.strerror}. Choose another folder."
-        ) from None
-
-
-def _zone(page: _Page, project: Project, zone: Zone, cut: Strata, volume_ml: float) -> None:
-    mixes = [band.coat for band in cut.bands if band.coat.recipe and band.coat.on]
-    heights = _band_heights(cut)
-    mix_lines = sum(len(project.recipe(coat.recipe or "").parts) + 1.6 for coat in mixes)
-    tall = max(sum(heights), mix_lines * _LINE, 16 * mm) + 14 * mm
-    page.need(tall)
-    page.hairline()
-    page.y -= 6 * mm
-    page.text(_MARGIN, zone.name, 12, bold=True)
-    if zone.area_cm2:
-        page.text(_MARGIN + 62 * mm, f"{zone.area_cm2:g} cm²", 9, second=True)
-    page.y -= 4 * mm
-    top = page.y
-    _column(page, cut, heights)
-    column_bottom = page.y
-    page.y = top
-    _swatches(page, cut)
-    page.y = top - 3 * mm
-    for coat in mixes:
-        _mix(page, project, coat, volume_ml)
-    page.y = min(page.y, column_bottom, top - 22 * mm) - 4 * mm
-
-
-def _band_heights(cut: Strata) -> list[float]:
-    return [min(16 * mm, max(5.4 * mm, 9 * mm * band.film * band.coat.area_share)) for band in cut.bands]
-
-
-def _column(page: _Page, cut: Strata, heights: Sequence[float]) -> None:
-    """The cut through the coats, top coat on top."""
-    for band, height in reversed(list(zip(cut.bands, heights, strict=True))):
-        page.y -= height
-        page.swatch(_MARGIN, page.y, 16 * mm, height, band.lab if band.coat.on else None)
-        page.canvas.setStrokeGray(_HAIR)
-        page.canvas.setLineWidth(0.4)
-        page.canvas.line(_MARGIN, page.y, _MARGIN + 62 * mm, page.y)
-        base = page.y
-        page.y = base + height / 2 - 1.0 * mm
-        page.text(_MARGIN + 18 * mm, band.coat.name, 8)
-        page.canvas.setFont(REGULAR, 7)
-        page.canvas.setFillGray(_SECOND)
-        page.canvas.drawRightString(_MARGIN + 62 * mm, page.y, band.detail)
-        page.y = base
-
-
-def _swatches(page: _Page, cut: Strata) -> None:
-    """Target and prediction edge to edge for each stage that has both."""
-    x = _MARGIN + 148 * mm
-    for name, target, predicted in (
-        ("fresh", cut.targets.fresh, cut.fresh),
-        ("exposed", cut.targets.exposed, cut.exposed),
-        ("seen", cut.targets.seen, cut.seen),
-    ):
-        if target is None:
-            continue
-        page.y -= 8 * mm
-        page.swatch(x, page.y, 17 * mm, 7 * mm, target.lab)
-        page.swatch(x + 17 * mm, page.y, 17 * mm, 7 * mm, predicted)
-        page.y -= 3 * mm
-        if predicted:
-            words = f"{name}: target | predicted, {float(delta_e00(target.lab, predicted)):.1f} ΔE00"
-        else:
-            words = f"{name}: {colour_name(target.lab)}"
-        if predicted:
-            words += f". {difference(target.lab, predicted).words.capitalize()}"
-        for line in _wrapped(words, 34 * mm, 6.5):
-            page.text(x, line, 6.5, second=True)
-            page.y -= 2.7 * mm
-
-
-def _mix(page: _Page, project: Project, coat: Coat, volume_ml: float) -> None:
-    x = _MARGIN + 68 * mm
-    recipe = project.recipe(coat.recipe or "")
-    lines = portions(project, recipe)
-    rates = [project.paint(line.version).drops_per_ml or DROPS_PER_ML for line in lines if line.version]
-    drops = drops_for([line.count for line in lines], volume_ml, sum(rates) / len(rates))
-    page.text(x, coat.name, 9, bold=True)
-    page.canvas.setFont(REGULAR, 7.5)
-    page.canvas.setFillGray(_SECOND)
-    page.canvas.drawRightString(x + 76 * mm, page.y, laying_words(coat))
-    page.y -= _LINE
-    for line, drop_count in zip(lines, drops, strict=True):
-        page.text(x + 2 * mm, f"{line.count}", 9, bold=True)
-        page.text(x + 9 * mm, line.name, 9)
-        if line.count <= _MOST_COUNTED_DROPS:
-            for index in range(line.count):
-                page.canvas.setFillGray(_SECOND)
-                page.canvas.circle(x + (42 + index * 2.7) * mm, page.y + 1 * mm, 0.95 * mm, stroke=0, fill=1)
-        page.canvas.setFont(REGULAR, 8)
-        page.canvas.setFillGray(_SECOND)
-        if len(lines) > 1:
-            page.canvas.drawRightString(x + 76 * mm, page.y, f"{drop_count} drops")
-        page.y -= _LINE
-    page.y -= 0.6 * _LINE
-
-
-def laying_words(coat: Coat) -> str:
-    """How a coat is thinned and laid, such as "60 % thinner, 2 coats, airbrush" or "1 : 20 thinner, 2 passes"."""
-    glazed = coat.application == "glaze"
-    unit = "pass" if glazed else "coat"
-    plural = "" if coat.passes == 1 else "es" if glazed else "s"
-    words = [f"{coat.passes} {unit}{plural}"]
-    if coat.thinner_share:
-        thinned = f"{100 * coat.thinner_share:.0f} % thinner"
-        if glazed:
-            thinned = f"1 : {coat.thinner_share / (1 - coat.thinner_share):.0f} thinner"
-        words.insert(0, thinned)
-    if not glazed:
-        words.append(coat.application)
-    return ", ".join(words)
-
-
-def _order(page: _Page, project: Project) -> None:
-    steps = plan_steps(project)
-    if not steps:
-        return
-    page.need(40 * mm)
-    page.hairline()
-    page.y -= 7 * mm
-    page.text(_MARGIN, "Order of work", 13, bold=True)
-    page.y -= 6 * mm
-    findings = check_plan(steps)
-    warned: dict[str, list[str]] = {}
-    for finding in findings:
-        warned.setdefault(finding.step, []).append(finding.message)
-    for number, step in enumerate(steps, start=1):
-        _step(page, number, step, warned.get(step.id, []))
-    page.y -= 2 * mm
-    page.paragraph(_MARGIN, DEFER, A4[0] - 2 * _MARGIN, 8, second=True)
-
-
-def _step(page: _Page, number: int, step: PlanStep, warnings: Sequence[str]) -> None:
-    page.need(3 * _LINE)
-    page.canvas.setLineWidth(0.5)
-    page.canvas.setStrokeGray(_INK)
-    page.canvas.rect(_MARGIN, page.y - 0.6 * mm, 3 * mm, 3 * mm, fill=0)
-    page.text(_MARGIN + 6 * mm, f"{number}", 9, bold=True)
-    page.text(_MARGIN + 13 * mm, step.name, 9)
-    waits = [f"{step.hands_on_min:g} min at the bench"]
-    if step.touch_dry_min:
-        waits.append(f"touch-dry {span(step.touch_dry_min)}")
-    if step.full_cure_min:
-        waits.append(f"cured {span(step.full_cure_min)}")
-    if step.removable_until_min is not None:
-        waits.append(f"can be wiped off for {span(step.removable_until_min)}")
-    page.canvas.setFont(REGULAR, 8)
-    page.canvas.setFillGray(_SECOND)
-    page.canvas.drawRightString(A4[0] - _MARGIN, page.y, ", ".join(waits))
-    page.y -= _LINE
-    for words in (*warnings, *cautions(step)):
-        # The font has no diamond: it is drawn, as on screen.
-        page.need(_LINE)
-        diamond = page.canvas.beginPath()
-        x, y = _MARGIN + 14 * mm, page.y + 1 * mm
-        for index, (dx, dy) in enumerate(((0, 1.1), (1.1, 0), (0, -1.1), (-1.1, 0))):
-            move: Callable[[float, float], None] = diamond.lineTo if index else diamond.moveTo
-            move(x + dx * mm, y + dy * mm)
-        diamond.close()
-        page.canvas.drawPath(diamond, stroke=1, fill=int(words in warnings))
-        page.paragraph(
-            _MARGIN + 17 * mm, words, A4[0] - 2 * _MARGIN - 17 * mm, 8, second=words not in warnings
-        )
-
-
-def span(minutes: float) -> str:
-    """A wait in the unit people use.
-
-    >>> span(90), span(1440), span(20)
-    ('1 h 30', '24 h', '20 min')
-    """
-    if minutes < 60:
-        return f"{minutes:g} min"
-    hours, rest = divmod(round(minutes), 60)
-    return f"{hours} h {rest:02d}" if rest else f"{hours} h"
+        said = _("The card {0} cannot be written: {1}. Choose another folder.")
+        raise BadInputError(said.format(path, error.strerror)) from None
 
 
 def card_name(project: Project) -> str:
     """A file name for the card of a project, with the day it was made."""
-    safe = (
-        "".join(letter if letter.isalnum() else "-" for letter in project.title.lower()).strip("-") or "card"
+    safe = "".join(letter if letter.isalnum() else "-" for letter in project.title.lower()).strip("-")
+    return f"{safe or 'card'}-bench-card-{datetime.now():%Y-%m-%d}.pdf"
+
+
+# The page
+
+
+def _heading(project: Project) -> str:
+    labels = [
+        f"{subject.name} · 1:{subject.scale:g}" + (f" · {subject.livery}" if subject.livery else "")
+        for subject in project.subjects
+    ]
+    if any(subject.what_if for subject in project.subjects):
+        labels.append(_("WHAT IF: no prototype looked like this"))
+    return " · ".join(labels)
+
+
+def _page(canvas: Canvas, heading: str) -> None:
+    """Heading, page number, and a line of 100 mm: lay a ruler on it before measuring anything else on the page."""
+    width, height = A4
+    canvas.setFont(REGULAR, 8)
+    canvas.setFillColor(SECOND)
+    number = _("page {0}").format(canvas.getPageNumber())
+    room = _WIDTH - canvas.stringWidth(number, REGULAR, 8) - 6 * mm
+    while heading and canvas.stringWidth(heading, REGULAR, 8) > room:
+        heading = heading[:-2].rstrip("… ") + "…"
+    canvas.drawString(_MARGIN, height - _MARGIN, heading)
+    canvas.drawRightString(width - _MARGIN, height - _MARGIN, number)
+    y = _MARGIN - 2 * mm
+    canvas.setLineWidth(0.6)
+    canvas.setStrokeColor(INK)
+    canvas.line(_MARGIN, y, _MARGIN + 100 * mm, y)
+    for tick in range(11):
+        size = 2.2 * mm if tick % 5 == 0 else 1.2 * mm
+        canvas.line(_MARGIN + tick * 10 * mm, y, _MARGIN + tick * 10 * mm, y + size)
+    canvas.setFont(REGULAR, 7)
+    canvas.drawString(_MARGIN + 104 * mm, y, _("100 mm: if a ruler disagrees, print without scaling"))
+
+
+def _rule() -> HRFlowable:
+    return HRFlowable(width="100%", thickness=0.4, color=HAIR, spaceBefore=2.5 * mm, spaceAfter=2.5 * mm)
+
+
+# The zones
+
+
+def _zones(project: Project, cuts: Mapping[str, Strata], by_coat: Mapping[str, Cup]) -> list[Flowable]:
+    shown = [zone for zone in project.zones if cuts[zone.id].bands]
+    bare = [zone.name for zone in project.zones if not cuts[zone.id].bands]
+    story: list[Flowable] = [KeepTogether([_rule(), *_zone(zone, cuts[zone.id], by_coat)]) for zone in shown]
+    if bare:
+        story += [_rule(), words(_("Without a coat yet: {0}.").format(", ".join(bare)), second=True)]
+    return story
+
+
+def _zone(zone: Zone, cut: Strata, by_coat: Mapping[str, Cup]) -> list[Flowable]:
+    area = _("{0} cm²").format(f"{zone.area_cm2:g}") if zone.area_cm2 else _("area not given")
+    head = grid([[words(zone.name, 12, bold=True), words(area, 9, second=True, right=True)]],
+                [_WIDTH - 40 * mm, 40 * mm])  # fmt: skip
+    mixes: list[Flowable] = []
+    for band in cut.bands:
+        cup = by_coat.get(band.coat.id)
+        if cup is not None and band.coat.on:
+            mixes += [*_mix(cup, zone), Spacer(0, 2 * mm)]
+    columns = grid(
+        [[_core(cut.bands), "", mixes or "", "", _swatches(cut) or ""]],
+        [_CORE, _GAP, _MIXES, _GAP, _SWATCHES],
     )
-    return f"{safe}-bench-card-{datetime.now():%Y-%m-%d}.pdf"
+    return [head, Spacer(0, 2 * mm), columns]
+
+
+def _core(bands: Sequence[Band]) -> Flowable:
+    """The cut through the coats, top coat on top."""
+    rows, heights = [], []
+    for band in reversed(bands):
+        height = min(16 * mm, max(8.4 * mm, 9 * mm * band.film * band.coat.area_share))
+        text = (
+            [words(band.name, 8), words(band.detail, 6.8, second=True)]
+            if band.detail
+            else words(band.name, 8)
+        )
+        rows.append([Field([band.lab if band.coat.on else None], 14 * mm, height), "", text])
+        heights.append(height)
+    return grid(rows, [14 * mm, 2 * mm, _CORE - 16 * mm], top=False)
+
+
+def _mix(cup: Cup, zone: Zone) -> list[Flowable]:
+    """What goes into one cup; told once, where it serves several zones."""
+    coat = next(coat for coat in cup.coats if coat.zone == zone.id)
+    half = _MIXES / 2
+    head = grid(
+        [[words(cup.name, 9, bold=True), words(laying_words(coat), 7.2, second=True, right=True)]],
+        [half, half],
+    )
+    if cup.coats[0].zone != zone.id:
+        return [head, words(_("from the same cup"), 8, second=True)]
+    rows: list[list[Any]] = []
+    for line in cup.lines:
+        dots = Drops(line.count) if len(cup.lines) > 1 and line.count <= _MOST_DOTS else ""
+        rows.append([words(str(line.count), bold=True), words(line.name, 8.6), dots,
+                     words(amount_words(line.amount), 8, right=True)])  # fmt: skip
+    if cup.thinner_ml > 0:
+        amount = _("{0} ml").format(f"{cup.thinner_ml:.1f}")
+        rows.append(["", words(_("thinner"), 8.6, second=True), "", words(amount, 8, right=True)])
+    body = grid(rows, [7 * mm, _MIXES - (7 + 28 + 20) * mm, 28 * mm, 20 * mm], padding=0.4)
+    return [head, body, *(words(note, 7.2, second=True) for note in cup_notes(cup))]
+
+
+def cup_notes(cup: Cup) -> list[str]:
+    """What else there is to say of a cup: how much it makes, what is set aside, and into how many it is split."""
+    said = [_("{0} ml in all").format(f"{cup.total_ml:.1f}")]
+    if not cup.by_area:
+        said[0] = _("{0} ml, a cup: the area is not given").format(f"{cup.total_ml:.1f}")
+    said += [
+        _("set {0} ml aside before thinning: {1}").format(f"{ml:.1f}", name) for name, ml in cup.set_aside
+    ]
+    if cup.cups > 1:
+        each = f"{cup.total_ml / cup.cups:.1f}"
+        said.append(
+            ngettext("in {0} cup of {1} ml", "in {0} equal cups of {1} ml", cup.cups).format(cup.cups, each)
+        )
+    return said
+
+
+def _swatches(cut: Strata) -> list[Flowable]:
+    """Target and prediction edge to edge for each stage that has both."""
+    story: list[Flowable] = []
+    for name, target, predicted in (
+        (_("fresh"), cut.targets.fresh, cut.fresh),
+        (_("exposed"), cut.targets.exposed, cut.exposed),
+        (_("seen"), cut.targets.seen, cut.seen),
+    ):
+        if target is None:
+            continue
+        story.append(Field([target.lab, predicted], _SWATCHES, 7 * mm))
+        if predicted:
+            said = _("{0}: target | predicted, {1} ΔE00. {2}").format(
+                name, f"{float(delta_e00(target.lab, predicted)):.1f}",
+                difference(target.lab, predicted).words.capitalize(),
+            )  # fmt: skip
+        else:
+            said = f"{name}: {colour_name(target.lab)}"
+        story += [words(said, 6.5, second=True), Spacer(0, 1.5 * mm)]
+    return story
+
+
+# The order of work
+
+
+def _order(steps: Sequence[BenchStep]) -> list[Flowable]:
+    if not steps:
+        return []
+    head: list[Flowable] = [_rule(), words(_("Order of work"), 13, bold=True), Spacer(0, 2 * mm)]
+    first, *rest = [_step(step) for step in steps]
+    story: list[Flowable] = [KeepTogether([*head, *first]), *(KeepTogether(step) for step in rest)]
+    return [*story, Spacer(0, 2 * mm), words(_(DEFER), 8, second=True)]
+
+
+def _step(step: BenchStep) -> list[Flowable]:
+    row = [
+        Sign(box=True),
+        words(str(step.number), bold=True),
+        words(step.title),
+        words(_waits(step), 8, second=True, right=True),
+    ]
+    wide = _WIDTH - (6 + 7) * mm
+    story: list[Flowable] = [grid([row], [6 * mm, 7 * mm, wide * 0.42, wide * 0.58], padding=0.6)]
+    stops = [(finding.message, True) for finding in step.findings]
+    for said, filled in [*stops, *((caution, False) for caution in step.cautions)]:
+        line = ["", Sign(filled), words(said, 8, second=not filled)]
+        story.append(grid([line], [13 * mm, 4 * mm, _WIDTH - 17 * mm], padding=0.3))
+    return story
+
+
+def _waits(step: BenchStep) -> str:
+    said = []
+    if step.placed is not None:
+        said.append(f"{day(step.placed.start)}, {clock(step.placed.start)}–{clock(step.placed.end)}")
+    else:
+        said.append(_("{0} at the bench").format(span(step.step.hands_on_min)))
+    if step.step.touch_dry_min:
+        said.append(_("touch-dry {0}").format(span(step.step.touch_dry_min)))
+    if step.step.full_cure_min:
+        said.append(_("cured {0}").format(span(step.step.full_cure_min)))
+    if step.step.removable_until_min is not None:
+        said.append(_("can be wiped off for {0}").format(span(step.step.removable_until_min)))
+    return ", ".join(said)

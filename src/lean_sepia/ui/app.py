@@ -9,9 +9,9 @@ from PySide6.QtCore import QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
-from lean_sepia.ui import theme
-from lean_sepia.ui.settings import load_settings
-from lean_sepia.ui.window import MainWindow
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.shell.settings import load_settings
+from lean_sepia.ui.shell.window import MainWindow
 
 ICON = Path(__file__).parent / "icons" / "lean-sepia.svg"
 

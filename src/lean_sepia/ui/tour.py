@@ -45,9 +45,9 @@ def run_tour(folder: Path, report: Callable[[str], None] = lambda _words: None) 
 
 class _Guide:
     def __init__(self, app, folder: Path, demo_copy: Path, report: Callable[[str], None]) -> None:
-        from lean_sepia.ui import theme
-        from lean_sepia.ui.settings import Settings
-        from lean_sepia.ui.window import MainWindow
+        from lean_sepia.ui.kit import theme
+        from lean_sepia.ui.shell.settings import Settings
+        from lean_sepia.ui.shell.window import MainWindow
 
         self._app, self._folder, self._demo, self._report = app, folder, demo_copy, report
         self._files: list[Path] = []
@@ -68,7 +68,7 @@ class _Guide:
     def walk(self) -> list[Path]:
         """The main job, first on the half-worked demo, then the first steps on the untouched one."""
         from lean_sepia.report.bench_card import write_bench_card
-        from lean_sepia.ui import theme
+        from lean_sepia.ui.kit import theme
 
         self._picture("start")
         self.window.open_project(self._demo / "tordmule.sepia")
@@ -108,8 +108,8 @@ class _Guide:
 
     def _first_steps(self) -> None:
         """What a newcomer does on the untouched copy: an anchor, a sample, a recipe."""
-        from lean_sepia.project.model import AnchorMark
-        from lean_sepia.ui.rooms.evidence_room import EvidenceRoom
+        from lean_sepia.document.model import AnchorMark
+        from lean_sepia.ui.evidence.evidence_room import EvidenceRoom
 
         self.window.open_project(self._demo / "tordmule-untouched.sepia")
         workspace = self.window.workspace

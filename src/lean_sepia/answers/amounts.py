@@ -1,0 +1,138 @@
+"""How much of each mix to make: one meaning for Match, Bench and the card."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from lean_sepia.arrays import triple
+from lean_sepia.document.model import Coat, Lab, Project, Recipe
+from lean_sepia.document.steps import coat_name
+from lean_sepia.document.versions import paint_of, recipe_paint
+from lean_sepia.language import _, ngettext
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.recipe.batch import BatchVolume, batch_volume
+from lean_sepia.recipe.parts import DROPS_PER_ML, Measured, measure_out
+
+CUP_ML = 7.0
+"""Size of the usual mixing cup; a larger batch is split into equal cups (practice)."""
+
+
+@dataclass(frozen=True)
+class Line:
+    """One thing that goes into the cup: its parts, how it is measured out, what it is called, and its colour.
+
+    version : of the paint; None for what is taken from another cup
+    """
+
+    count: int
+    amount: Measured
+    name: str
+    version: str | None
+    lab: Lab
+
+
+@dataclass(frozen=True)
+class Cup:
+    """One mix of a step, for all coats that are laid with it.
+
+    paint_ml : before it is thinned, with what is set aside; thinner_ml : that goes to the rest of it
+    set_aside : for coats mixed from this cup, taken out before it is thinned: their names and millilitres
+    cups : equal cups it is split into; by_area : whether every zone's area is known
+    """
+
+    coats: tuple[Coat, ...]
+    name: str
+    lines: tuple[Line, ...]
+    paint_ml: float
+    thinner_ml: float
+    set_aside: tuple[tuple[str, float], ...]
+    cups: int
+    by_area: bool
+
+    @property
+    def total_ml(self) -> float:
+        """The whole batch."""
+        return self.paint_ml + self.thinner_ml
+
+
+def needed(project: Project, coat: Coat) -> BatchVolume:
+    """The thinned mix a coat needs: what the user said, else by its area; one cup where that is not known."""
+    area = project.zone(coat.zone).area_cm2
+    if coat.mix_ml is None and area is not None and coat.area_share > 0:
+        return batch_volume(
+            area * coat.area_share, coat.passes, thinner_share=coat.thinner_share, tool=coat.tool
+        )
+    total = coat.mix_ml or CUP_ML
+    return BatchVolume(total, total * (1 - coat.thinner_share), total * coat.thinner_share)
+
+
+def cups_of(project: Project, coats: Sequence[Coat]) -> list[Cup]:
+    """The mixes of coats that are laid in one step; coats of the same mix share a cup."""
+    same: dict[object, list[Coat]] = {}
+    for coat in coats:
+        if coat.recipe and coat.on:
+            recipe = project.recipe(coat.recipe)
+            same.setdefault((recipe.parts, recipe.basis, recipe.basis_parts, coat.thinner_share), []).append(
+                coat
+            )
+    return [_cup(project, together) for together in same.values()]
+
+
+def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
+    recipe = project.recipe(coats[0].recipe or "")
+    own = sum(needed(project, coat).paint_ml for coat in coats)
+    set_aside = _set_aside(project, {coat.recipe for coat in coats})
+    wanted = own + sum(ml for _name, ml in set_aside)
+    lines = _lines(project, recipe, wanted)
+    paint_ml = sum(line.amount.ml for line in lines)
+    # Whole drops may make a little more or less of it: the thinner follows, so that the thinning stays right.
+    share = coats[0].thinner_share
+    thinner_ml = own * (paint_ml / wanted) * share / (1 - share)
+    by_area = all(project.zone(coat.zone).area_cm2 is not None for coat in coats)
+    return Cup(
+        tuple(coats), coat_name(coats[0]), lines, paint_ml, thinner_ml, set_aside,
+        max(1, math.ceil(round((paint_ml + thinner_ml) / CUP_ML, 6))), by_area,
+    )  # fmt: skip
+
+
+def _set_aside(project: Project, recipes: set[str | None]) -> tuple[tuple[str, float], ...]:
+    """What coats mixed from these recipes' cups take out of them."""
+    taken = []
+    for coat in project.coats:
+        if not coat.recipe or not coat.on:
+            continue
+        recipe = project.recipe(coat.recipe)
+        if recipe.basis in recipes:
+            parts = recipe.basis_parts + sum(count for _version, count in recipe.parts)
+            name = f"{coat_name(coat)}, {project.zone(coat.zone).short}"
+            taken.append((name, needed(project, coat).paint_ml * recipe.basis_parts / parts))
+    return tuple(taken)
+
+
+def _lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, ...]:
+    entries: list[tuple[int, str, str | None, Lab, float | None]] = []
+    if recipe.basis:
+        cup = recipe_paint(project, project.recipe(recipe.basis))
+        entries.append(
+            (recipe.basis_parts, _("from the base cup"), None, triple(cup.masstone_lab()), DROPS_PER_ML)
+        )
+    for version_id, count in recipe.parts:
+        version = project.paint(version_id)
+        rate = None if MEDIA[version.medium].tube else version.drops_per_ml or DROPS_PER_ML
+        entries.append((count, version.name, version_id, triple(paint_of(version).masstone_lab()), rate))
+    amounts = measure_out([entry[0] for entry in entries], paint_ml, [entry[4] for entry in entries])
+    return tuple(
+        Line(count, amount, name, version_id, lab)
+        for (count, name, version_id, lab, _rate), amount in zip(entries, amounts, strict=True)
+    )
+
+
+def amount_words(amount: Measured) -> str:
+    """How much of one thing, such as "9 drops", "1.4 ml" or "a bead of 7 mm"."""
+    if amount.bead_mm is not None:
+        return _("a bead of {0} mm").format(f"{max(amount.bead_mm, 1):.0f}")
+    if amount.drops is not None:
+        return ngettext("{0} drop", "{0} drops", amount.drops).format(amount.drops)
+    return _("{0} ml").format(f"{amount.ml:.1f}")

@@ -1,0 +1,247 @@
+"""What Match asks: which recipes of this shelf give a zone its colour, and how each of them behaves."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, fields, replace
+
+import numpy as np
+
+from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
+from lean_sepia.answers.targets import Target
+from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.versions import medium_of, paint_of
+from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.stack import Coating
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
+from lean_sepia.recipe.choice import Choice, base_paints, offer
+from lean_sepia.recipe.mix import Limits, MixSolver
+from lean_sepia.recipe.mixture_table import Progress, no_progress
+from lean_sepia.recipe.parts import DROPS_PER_ML
+from lean_sepia.recipe.reasons import Substitute, media_cautions, substitutes, why_not_exactly
+
+BASE_COATS, BASE_THINNER = 2, 0.6
+"""How a base is laid unless the user says otherwise: two airbrushed coats, 60 % thinner (practice)."""
+
+AS_PLANNED, OWN_SHEEN = "as planned", "own"
+"""The final sheen besides flat, satin and gloss: that of the zone's last varnish, or the paint's own."""
+
+_BY_ARRAY = ("paints", "laying", "lost")  # fields that hold arrays, which `==` does not tell apart
+_OFFERED_AMONG = 120
+_MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
+
+
+def base_coat(project: Project, zone_id: str) -> Coat | None:
+    """A zone's base coat."""
+    return next((coat for coat in project.coats_of(zone_id) if coat.kind == "base"), None)
+
+
+def planned_varnish(project: Project, zone_id: str) -> Coat | None:
+    """The last varnish of a zone that is switched on."""
+    coats = reversed(project.coats_of(zone_id))
+    return next((coat for coat in coats if coat.on and KINDS[coat.kind].is_varnish), None)
+
+
+def _tool(project: Project, zone_id: str) -> str:
+    coat = base_coat(project, zone_id)
+    return coat.tool if coat else KINDS["base"].tools[0]
+
+
+def base_laying(
+    project: Project,
+    zone_id: str,
+    passes: int = BASE_COATS,
+    thinner_share: float = BASE_THINNER,
+    sheen: str = AS_PLANNED,
+) -> Laying:
+    """How a zone's base is laid: over its primer, and judged under its final varnish or at a sheen that is asked for."""
+    film = Coating("film", X=film_thickness(passes, thinner_share, _tool(project, zone_id)))
+    varnish = {OWN_SHEEN: None, AS_PLANNED: final_varnish(project.coats_of(zone_id))}.get(sheen, sheen)
+    return stack_below(project, zone_id, "base").laying(film, varnish)
+
+
+def medium_below(project: Project, zone_id: str) -> str | None:
+    """The medium of what lies directly below a zone's base, where the document says."""
+    below = coats_below(project, zone_id, "base")
+    return medium_of(project, below[-1]) if below else None
+
+
+@dataclass(frozen=True, eq=False)
+class MatchQuestion:
+    """A zone's target, the paints, how the base is laid and what a recipe may be made of.
+
+    pinned : whole parts by shelf id of the zone's base; lost : paints of it that are no longer on the shelf
+    cup_ml : paint that goes into the cup, before it is thinned; thinner : the carrier its step states, if any; below : medium of the coat below
+    """
+
+    zone: str
+    target: Target
+    paints: tuple[Paint, ...]
+    laying: Laying
+    thinner_share: float
+    max_paints: int
+    max_parts: int
+    limits: Limits
+    cup_ml: float
+    pinned: tuple[tuple[str, int], ...] = ()
+    lost: tuple[Paint, ...] = ()
+    tool: str = "airbrush"
+    thinner: str = ""
+    below: str | None = None
+
+    def same_mixtures_as(self, other: MatchQuestion) -> bool:
+        """Whether the mixtures to look at, and their colours, are the same."""
+        return self._mixtures == other._mixtures
+
+    def same_as(self, other: MatchQuestion | None) -> bool:
+        """Whether the answer will be the same."""
+        return other is not None and self._all == other._all
+
+    @property
+    def _mixtures(self) -> tuple[object, ...]:
+        ground = None if self.laying.ground is None else tuple(np.round(self.laying.ground, 5))
+        bottles = tuple(id(paint) for paint in self.paints)
+        return (
+            ground,
+            self.laying.X,
+            self.laying.varnish,
+            self.laying.kept,
+            self.max_paints,
+            self.max_parts,
+            bottles,
+            self.limits,
+        )
+
+    @property
+    def _all(self) -> tuple[object, ...]:
+        """Every field: arrays and paints as `_mixtures` tells them apart, and a lost paint by its id."""
+        alike = [getattr(self, field.name) for field in fields(self) if field.name not in _BY_ARRAY]
+        return (self._mixtures, [paint.id for paint in self.lost], *alike)
+
+    def behaviour(self, solver: MixSolver, choice: Choice) -> Behaviour:
+        """How one choice behaves."""
+        media = [paint for paint in self.paints if paint.clear]
+        one_coat = film_thickness(1, self.thinner_share, self.tool)
+        return behaviour_of(solver, choice.recipe, self.target.lab, one_coat, media)
+
+    def cautions(self, choice: Choice) -> list[str]:
+        """What the media of a choice need, given how it is applied and what lies below."""
+        medium_of = {paint.id: paint.medium for paint in self.paints}
+        used = [medium_of[name] for name, _ in choice.recipe.parts]
+        return media_cautions(used, tool=self.tool, thinner=self.thinner, below=self.below)
+
+
+@dataclass(frozen=True, eq=False)
+class MatchAnswer:
+    """Recipes to choose from and how each behaves, with what is needed to try other drops."""
+
+    question: MatchQuestion
+    choices: tuple[Choice, ...]
+    behaviours: tuple[Behaviour, ...]
+    solver: MixSolver
+
+    def with_drop(self, index: int, paint: str, step: int, title: str) -> MatchAnswer | None:
+        """The answer with drops of a paint more or fewer in one choice; None where nothing would be left.
+
+        Raises
+        ------
+        ShelfError
+            The paint is not one that can be mixed here.
+        """
+        parts = dict(self.choices[index].recipe.parts)
+        parts[paint] = parts.get(paint, 0) + step
+        left = [(name, count) for name, count in parts.items() if count > 0]
+        return self.with_parts(index, left, title) if left else None
+
+    def with_parts(self, index: int, parts: Sequence[tuple[str, int]], title: str) -> MatchAnswer:
+        """The answer with one choice mixed in other parts, by relative volume and shelf id.
+
+        Raises
+        ------
+        ShelfError
+            A paint is not one that can be mixed here.
+        """
+        target = self.question.target
+        recipe = self.solver.recipe(parts, target.lab, target.half90)
+        # Parts stay as they were counted: 4 : 2 is not drawn as 2 : 1 while drops go in one by one.
+        recipe = replace(recipe, parts=tuple(sorted(parts, key=lambda part: -part[1])))
+        choices, behaviours = list(self.choices), list(self.behaviours)
+        choices[index] = Choice(title, recipe)
+        behaviours[index] = self.question.behaviour(self.solver, choices[index])
+        return replace(self, choices=tuple(choices), behaviours=tuple(behaviours))
+
+    def why_not_exactly(self, progress: Progress = no_progress) -> str:
+        """Why the best of the choices misses the target; empty where that matters less than the photo's own range."""
+        target = self.question.target
+        best = min((choice.recipe for choice in self.choices), key=lambda recipe: recipe.de00)
+        if best.de00 <= max(1.0, _MATTERS * (target.de00_90 or 0.0)):
+            return ""
+        return why_not_exactly(self.question.paints, target.lab, best, self.question.laying, progress)
+
+    def stand_ins(self, parts: Sequence[tuple[str, int]], missing: Collection[str]) -> list[Substitute]:
+        """Recipes for the colour of these parts without some of their bottles, which may have left the shelf."""
+        question = self.question
+        paints = (*question.paints, *question.lost)
+        return substitutes(paints, parts, missing, question.laying, max_parts=question.max_parts)
+
+
+def ask(
+    project: Project,
+    zone: str,
+    target: Target,
+    shelf: Sequence[Paint],
+    *,
+    passes: int,
+    thinner_share: float,
+    sheen: str,
+    max_paints: int,
+    max_parts: int,
+    limits: Limits,
+    cup_ml: float,
+) -> MatchQuestion:
+    """The question for a zone's base as the document stands; stock among the limits is kept to in a cup of that volume."""
+    coat = base_coat(project, zone)
+    parts = project.recipe(coat.recipe).parts if coat and coat.recipe else ()
+    versions = [(project.paint(version), count) for version, count in parts]
+    paints = tuple(base_paints(shelf))
+    present = {paint.id for paint in paints}
+    if limits.stock_ml:
+        limits = replace(limits, volume_ml=cup_ml)
+    return MatchQuestion(
+        zone, target, paints, base_laying(project, zone, passes, thinner_share, sheen), thinner_share,
+        max_paints, max_parts, limits, cup_ml,
+        pinned=tuple((version.shelf_id, count) for version, count in versions),
+        lost=tuple(paint_of(version) for version, _ in versions if version.shelf_id not in present),
+        tool=_tool(project, zone),
+        thinner=(project.step(coat.step).carrier or "") if coat else "",
+        below=medium_below(project, zone),
+    )  # fmt: skip
+
+
+def answer(
+    question: MatchQuestion, before: MatchAnswer | None = None, progress: Progress = no_progress
+) -> MatchAnswer:  # fmt: skip
+    """Solve; the mixtures of an earlier answer are used again where they are the same.
+
+    Raises
+    ------
+    ShelfError
+        No paint is left to mix, or the limits contradict each other.
+    """
+    drops = round(question.cup_ml * DROPS_PER_ML)
+    if before is not None and question.same_mixtures_as(before.question):
+        solver = before.solver.for_cup(drops)
+    else:
+        solver = MixSolver(
+            question.paints, question.laying, max_paints=question.max_paints, max_parts=question.max_parts,
+            limits=question.limits, cup_drops=drops,
+        )  # fmt: skip
+    target = question.target
+    ranked = solver.solve(target.lab, _OFFERED_AMONG, progress, target.half90)
+    pinned = None if question.lost else question.pinned
+    choices = tuple(offer(solver, ranked, target.lab, pinned, half90=target.half90))
+    behaviours = tuple(question.behaviour(solver, choice) for choice in choices)
+    return MatchAnswer(question, choices, behaviours, solver)

@@ -1,0 +1,161 @@
+"""A zone's coats as a cut through them: the predicted colour after each, and what the eye sees on top."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from lean_sepia.answers.targets import Target, Targets, targets_of
+from lean_sepia.document.model import Coat, Lab, Project
+from lean_sepia.document.steps import coat_name, place_for
+from lean_sepia.document.versions import coat_paint, medium_of
+from lean_sepia.language import _, ngettext
+from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.laying import Matter
+from lean_sepia.paint.stack import Coating, Opaque, Stack
+from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.kinds import KINDS
+
+VARNISH_FILM = 0.25
+"""How thick a clear coat is drawn; it adds no colour of its own."""
+
+
+@dataclass(frozen=True)
+class Band:
+    """One coat in the cut: its colour on top of what lies below it, or None where its paint is not known."""
+
+    coat: Coat
+    name: str
+    lab: Lab | None
+    film: float
+    detail: str
+
+
+@dataclass(frozen=True)
+class Strata:
+    """All coats of a zone, bottom first, with the colours predicted at each stage under the final varnish.
+
+    `fresh` is after the base coats, `exposed` after the fade, `seen` on top of everything, as the mean in linear
+    XYZ by area. `varnish` is the sheen of the final varnish, None where none is on.
+    """
+
+    zone: str
+    bands: tuple[Band, ...]
+    fresh: Lab | None
+    exposed: Lab | None
+    seen: Lab | None
+    targets: Targets
+    varnish: str | None
+
+
+def strata_of(project: Project, zone_id: str) -> Strata:
+    """Predict a zone's coats that are switched on, in the order of their steps."""
+    coats = project.coats_of(zone_id)
+    varnish = final_varnish(coats)
+    stack, bands = Stack(), []
+    stages: dict[str, Lab | None] = {}
+    for coat in coats:
+        coating = coating_of(project, coat)
+        lab = None
+        if coat.on:
+            lab = stack.coat_lab(coating, varnish)
+            stack = stack.lay(coating)
+            stage = KINDS[coat.kind].stage
+            if stage == "fresh":
+                stages["fresh"] = stages["exposed"] = stack.lab(varnish)
+            elif stage == "exposed":
+                stages["exposed"] = stack.lab(varnish)
+        bands.append(Band(coat, coat_name(coat), lab, _drawn_film(coat, coating), detail_of(project, coat)))
+    has_base = any(band.coat.kind in _BASES and band.lab for band in bands)
+    return Strata(
+        zone_id, tuple(bands), stages.get("fresh") if has_base else None,
+        stages.get("exposed") if has_base else None, stack.seen(varnish), targets_of(project, zone_id), varnish,
+    )  # fmt: skip
+
+
+_BASES = ("base", "found")
+
+
+def final_varnish(coats: Sequence[Coat]) -> str | None:
+    """The sheen of the last varnish that is on; None where none is: then coats are seen at their own sheen."""
+    return next((KINDS[c.kind].finish for c in reversed(coats) if c.on and KINDS[c.kind].is_varnish), None)
+
+
+def coating_of(project: Project, coat: Coat) -> Coating:
+    """A coat of the document as what is laid."""
+    body: Matter | Opaque | None = coat_paint(project, coat)
+    if body is None and coat.lab is not None:
+        body = _opaque(coat.lab, coat.finish)
+    kind = KINDS[coat.kind]
+    X = film_thickness(coat.passes, coat.thinner_share, coat.tool)
+    return Coating(kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share)
+
+
+_opaque = lru_cache(maxsize=256)(Opaque.of_lab)
+
+
+def coats_below(project: Project, zone_id: str, kind: str) -> tuple[Coat, ...]:
+    """The coats that are on under a zone's coat of a kind, or under where one would come, bottom first."""
+    coats = project.coats_of(zone_id)
+    here = next((index for index, coat in enumerate(coats) if coat.kind == kind), None)
+    if here is None:
+        place = place_for(project, kind)
+        order = {step.id: index for index, step in enumerate(project.steps)}
+        here = sum(order[coat.step] < place for coat in coats)
+    return tuple(coat for coat in coats[:here] if coat.on)
+
+
+def stack_below(project: Project, zone_id: str, kind: str) -> Stack:
+    """What lies under a zone's coat of a kind, or under where one would come."""
+    stack = Stack()
+    for coat in coats_below(project, zone_id, kind):
+        stack = stack.lay(coating_of(project, coat))
+    return stack
+
+
+def _drawn_film(coat: Coat, coating: Coating) -> float:
+    return VARNISH_FILM if KINDS[coat.kind].is_varnish else coating.X
+
+
+def detail_of(project: Project, coat: Coat) -> str:
+    """The second line of a band: proportion, thinning, passes, share."""
+    words = []
+    kind = KINDS[coat.kind]
+    covers = kind.coat_covers(medium_of(project, coat))
+    if coat.recipe:
+        recipe = project.recipe(coat.recipe)
+        counts = [recipe.basis_parts] * bool(recipe.basis) + [count for _, count in recipe.parts]
+        if len(counts) > 1:
+            words.append(" : ".join(str(count) for count in counts))
+    if covers == "tint" and coat.thinner_share:
+        words.append(f"1:{coat.thinner_share / (1 - coat.thinner_share):.0f}")
+    if covers == "spots":
+        words.append(_("{0} % of the area").format(f"{100 * coat.area_share:.1f}"))
+    elif covers in ("film", "tint"):
+        words.append(passes_words(coat))
+    if not coat.on:
+        words.append(_("off"))
+    return ", ".join(words)
+
+
+def passes_words(coat: Coat) -> str:
+    """How often a coat is laid, such as "2 coats" or "1 pass"."""
+    if TOOLS[coat.tool].drawn_out:
+        return ngettext("{0} pass", "{0} passes", coat.passes).format(coat.passes)
+    return ngettext("{0} coat", "{0} coats", coat.passes).format(coat.passes)
+
+
+def seen_miss(strata: Strata) -> tuple[Lab, Lab, str] | None:
+    """Target and prediction to compare at the foot of the strata, and which target it is; None if none is known."""
+    pairs: tuple[tuple[Target | None, Lab | None, str], ...] = (
+        (strata.targets.seen, strata.seen, "seen"),
+        (strata.targets.exposed, strata.exposed, "exposed"),
+        (strata.targets.fresh, strata.fresh, "fresh"),
+    )
+    if strata.targets.exposed == strata.targets.fresh:
+        pairs = (pairs[0], pairs[2])
+    for target, predicted, name in pairs:
+        if target and predicted:
+            return target.lab, predicted, name
+    return None

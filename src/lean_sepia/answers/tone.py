@@ -1,0 +1,109 @@
+"""What Tone asks: which paint takes a zone's base to its faded colour, as the film that is really laid."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from lean_sepia.answers.strata import final_varnish, stack_below
+from lean_sepia.answers.targets import Target
+from lean_sepia.arrays import triple
+from lean_sepia.document.model import Coat, Lab, Project
+from lean_sepia.document.versions import coat_paint
+from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.stack import Coating
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.recipe.fade import Lightener, choose_lighteners, ladder
+from lean_sepia.recipe.tone_ladder import Tone, darkener, tone_ladder
+
+FADE_COATS, FADE_THINNER = 2, 0.8
+"""How a fade is laid unless the user says otherwise (practice)."""
+
+_SHOWN, _RAMP = 5, 5
+
+
+def fade_coat(project: Project, zone_id: str) -> Coat | None:
+    """A zone's fade."""
+    return next((coat for coat in project.coats_of(zone_id) if coat.kind == "fade"), None)
+
+
+@dataclass(frozen=True, eq=False)
+class ToneQuestion:
+    """A zone's base, how a fade of it is laid, and the faded colour to meet.
+
+    before : colour of the zone before the fade, under the same varnish
+    """
+
+    zone: str
+    base: Paint
+    before: Lab
+    target: Target
+    paints: tuple[Paint, ...]
+    laying: Laying
+
+    def same_as(self, other: ToneQuestion | None) -> bool:
+        """Whether the answer will be the same."""
+        return other is not None and self._key == other._key
+
+    @property
+    def _key(self) -> tuple[object, ...]:
+        ground = () if self.laying.ground is None else tuple(np.round(self.laying.ground, 6))
+        base = tuple(np.round(np.concatenate([self.base.K, self.base.S]), 6))
+        bottles = tuple(id(paint) for paint in self.paints)
+        return (self.zone, base, self.target, bottles, ground, self.laying.X, self.laying.varnish)
+
+
+@dataclass(frozen=True, eq=False)
+class ToneAnswer:
+    """Lighteners, the nearest first, each with its ramp from the base and its tones for light and shade."""
+
+    question: ToneQuestion
+    lighteners: tuple[Lightener, ...]
+    ramps: tuple[tuple[Lab, ...], ...]
+    tones: tuple[tuple[Tone, ...], ...]
+
+
+def ask(
+    project: Project,
+    zone_id: str,
+    target: Target,
+    shelf: Sequence[Paint],
+    passes: int = FADE_COATS,
+    thinner_share: float = FADE_THINNER,
+) -> ToneQuestion | None:
+    """The question for a zone's fade as the document stands; None where it has no base recipe to mix it from."""
+    coat = next((c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe), None)
+    base = coat_paint(project, coat) if coat else None
+    if base is None:
+        return None
+    old = fade_coat(project, zone_id)
+    tool = old.tool if old else KINDS["fade"].tools[0]
+    stack, varnish = stack_below(project, zone_id, "fade"), final_varnish(project.coats_of(zone_id))
+    laying = stack.laying(Coating("film", X=film_thickness(passes, thinner_share, tool)), varnish)
+    before = stack.lab(varnish) or triple(laying.lab(base))
+    return ToneQuestion(zone_id, base, before, target, tuple(shelf), laying)
+
+
+def answer(question: ToneQuestion) -> ToneAnswer:
+    """Choose lighteners and lay out their ramps.
+
+    Raises
+    ------
+    ShelfError
+        No paint of the shelf can take the base there.
+    """
+    known = {paint.id: paint for paint in question.paints}
+    base, laying = question.base, question.laying
+    found = choose_lighteners(question.paints, base, question.target.lab, laying=laying)[:_SHOWN]
+    ramps, tones = [], []
+    for option in found:
+        share = option.lightener_parts / (option.base_parts + option.lightener_parts)
+        labs = ladder(base, known[option.paint], np.linspace(0, share, _RAMP), laying)
+        ramps.append(tuple(triple(lab) for lab in labs))
+        shade = darkener(question.paints, base)
+        tones.append(tuple(tone_ladder(base, known[option.paint], shade, laying=laying)))
+    return ToneAnswer(question, tuple(found), tuple(ramps), tuple(tones))

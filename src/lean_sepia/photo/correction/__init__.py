@@ -1,0 +1,1 @@
+"""Taking the cast out of a picture: anchors, families of light and sensor, the fit."""

@@ -1,0 +1,436 @@
+"""Taking the cast out with whatever is known in the picture, and knowing how far to trust the result.
+
+One model serves every number of anchors (`cast_model`). Before any anchor, a picture may be of several families
+(`cast_families`): the light it was taken in, and film or camera. Each family is fitted to the anchors (most probable
+parameters, then a normal distribution about them); how well it explains them decides how much it counts. What the anchors
+still miss after that is spread to like colours by kriging, but only where anchors held out say that it helps. What
+all this leaves open becomes the range of every sample.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+import numpy.typing as npt
+
+from lean_sepia.arrays import BoolArray, FloatArray, IntArray
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.lab import chroma, lab_from_xyz, xyz_from_lab
+from lean_sepia.photo.correction.cast_families import Family, as_found, families, range_scale
+from lean_sepia.photo.correction.cast_model import (
+    PARAMETERS,
+    cones_of,
+    corrected_lab,
+    corrected_xyz,
+    lab_and_slopes,
+)
+from lean_sepia.photo.patch import Patch, disc_patch
+from lean_sepia.photo.read import Pixels
+
+STATED_WIDTH = 0.5
+"""How well people know the L*a*b* of a thing they name as an anchor, per coordinate (practice)."""
+
+UNKNOWN_LIGHTNESS_WIDTH = 7.0
+"""L* of a neutral of unknown lightness: only the cast is taken from it."""
+
+MISFIT_REACH = 22.0
+"""Over what distance in L*a*b* that which no such model follows stays alike."""
+
+_FIT_MISFIT = np.array([0.3, 0.7, 0.7])  # the part of the misfit that the parameters must not chase
+_USUAL_DOUBT = 0.25
+_GREY_MISFIT, _FULL_MISFIT_CHROMA = 0.35, 14.0
+_CLIPPED_ANCHOR, _CLIPPED_WEAKER = 0.02, 8.0
+_STEPS, _LONGEST_STEP, _SETTLED = 8, 0.7, 5e-3
+_SMALLEST_SHARE, _HELD_OUT_SHARE = 0.005, 0.03
+_OUTLIER_DE00, _OUTLIER_TIMES, _SUSPECTS = 4.0, 2.5, 3
+_ONE_COLOUR_DE00 = 4.0
+_NAMED_SINGLY = 3
+
+
+@dataclass(frozen=True)
+class Anchor:
+    """A disc whose true colour is known: fully (`lab`), as a grey of known L*, or only as grey.
+
+    `lab` is (L*, 0, 0) for a neutral of known lightness and None for one of unknown lightness.
+    """
+
+    x: float
+    y: float
+    radius: float
+    lightness: float | None = None
+    a: float = 0.0
+    b: float = 0.0
+
+    @property
+    def lab(self) -> FloatArray | None:
+        """The known colour (3,), or None where the lightness is unknown."""
+        return None if self.lightness is None else np.array([self.lightness, self.a, self.b])
+
+    @property
+    def neutral(self) -> bool:
+        """Whether it is known to be grey."""
+        return float(np.hypot(self.a, self.b)) < 3
+
+
+@dataclass(frozen=True, eq=False)
+class Hypothesis:
+    """One family fitted to the anchors: how much it counts, its parameters (21,) and their covariance (21, 21).
+
+    misfit : (3,) what the family's model does not follow, in L*, a*, b*
+    """
+
+    family: str
+    share: float
+    theta: FloatArray
+    covariance: FloatArray
+    misfit: tuple[float, float, float]
+
+
+@dataclass(frozen=True, eq=False)
+class Misfit:
+    """What the anchors still miss, spread to colours like theirs (simple kriging with a Gaussian covariance).
+
+    at : L*a*b* (n, 3) where the anchors come out; weights : (n, 3); inverse : (3, n, n), one for each coordinate
+    """
+
+    at: FloatArray
+    weights: FloatArray
+    inverse: FloatArray
+
+    @classmethod
+    def sure_at(cls, at: FloatArray, weights: FloatArray, doubt: FloatArray | None = None) -> Misfit:
+        """Kriging on anchors at L*a*b* (n, 3); `doubt` (n, 3) is their variance in shares of the misfit's."""
+        noise = np.full(at.shape, _USUAL_DOUBT) if doubt is None else doubt
+        alike = _alike(at, at)
+        return cls(at, weights, np.stack([np.linalg.inv(alike + np.diag(noise[:, c])) for c in range(3)]))
+
+    def shift(self, lab: FloatArray) -> FloatArray:
+        """What to add to L*a*b* (..., 3)."""
+        return _alike(lab, self.at) @ self.weights
+
+    def left(self, lab: FloatArray) -> FloatArray:
+        """The share (3,) of the misfit's variance that is left at one L*a*b* (3,)."""
+        near = _alike(lab, self.at)
+        return 1 - np.einsum("i,cij,j->c", near, self.inverse, near)
+
+
+def _alike(lab: FloatArray, at: FloatArray) -> FloatArray:
+    """How alike (..., n) the misfit is at L*a*b* (..., 3) and at the anchors (n, 3): 1 at the same place."""
+    squared = ((lab[..., None, :] - at) ** 2).sum(axis=-1)
+    return np.exp(-0.5 * squared / MISFIT_REACH**2)
+
+
+def _unlike_grey(lab: FloatArray) -> float:
+    """Share of the misfit that applies at one L*a*b* (3,): sensors and dyes err least on greys (practice)."""
+    return float(_GREY_MISFIT + (1 - _GREY_MISFIT) * (1 - np.exp(-chroma(lab) / _FULL_MISFIT_CHROMA)))
+
+
+def _unanchored() -> tuple[Hypothesis, ...]:
+    family = as_found()
+    return (Hypothesis(family.name, 1.0, family.mean, family.covariance, family.misfit),)
+
+
+@dataclass(frozen=True, eq=False)
+class Cast:
+    """A fitted correction: its hypotheses, the misfit it takes out, and how it was come by.
+
+    `known` counts the anchors of known colour.
+    """
+
+    hypotheses: tuple[Hypothesis, ...] = field(default_factory=_unanchored)
+    misfit: Misfit | None = None
+    model: str = "none: as found"
+    anchor_error_de00: float | None = None
+    warnings: tuple[str, ...] = ()
+    known: int = 0
+
+    @property
+    def light(self) -> str | None:
+        """The family that explains the anchors best, where one stands out."""
+        best = max(self.hypotheses, key=lambda one: one.share)
+        return best.family if self.known and best.share > 0.6 else None
+
+    def lab(self, linear_rgb: npt.ArrayLike) -> FloatArray:
+        """Corrected L*a*b* (..., 3), D65, of the picture's linear sRGB (..., 3)."""
+        lab = _mean_lab(self.hypotheses, cones_of(linear_rgb))
+        return lab if self.misfit is None else lab + self.misfit.shift(lab)
+
+    def xyz(self, linear_rgb: npt.ArrayLike) -> FloatArray:
+        """Corrected XYZ (..., 3), D65, of the picture's linear sRGB (..., 3); a little below 0 beyond real colours."""
+        if self.misfit is None:
+            return _mean_xyz(self.hypotheses, cones_of(linear_rgb))
+        return xyz_from_lab(self.lab(linear_rgb))
+
+    def possible_labs(self, patch: Patch) -> tuple[tuple[float, FloatArray, FloatArray], ...]:
+        """Where a patch's true L*a*b* may lie: for each hypothesis its share, mean (3,) and covariance (3, 3).
+
+        The covariance holds the patch's own error, what the anchors left open, and what the model does not follow.
+        """
+        cones = cones_of(patch.mean)
+        seen = self.lab(patch.mean)
+        shift = np.zeros(3) if self.misfit is None else self.misfit.shift(seen)
+        left = np.ones(3) if self.misfit is None else self.misfit.left(seen)
+        left = left * _unlike_grey(seen) ** 2
+        slopes_rgb = rgb_slopes(self, patch.mean)
+        reading = slopes_rgb @ patch.cov_of_mean @ slopes_rgb.T
+        answer = []
+        labs, all_slopes = lab_and_slopes(cones, np.stack([one.theta for one in self.hypotheses]))
+        for one, lab, slopes in zip(self.hypotheses, labs, all_slopes, strict=True):
+            spread = slopes @ one.covariance @ slopes.T + np.diag(np.square(one.misfit) * left)
+            scale = np.diag(range_scale(one.family, self.known))
+            answer.append((one.share, lab + shift, reading + scale @ spread @ scale))
+        return tuple(answer)
+
+
+def _mean_xyz(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
+    """Mean XYZ (..., 3) over hypotheses, by their shares, of cones (..., 3)."""
+    theta = np.stack([one.theta for one in hypotheses])
+    shares = np.array([one.share for one in hypotheses])
+    return np.asarray(np.tensordot(shares, corrected_xyz(cones, theta), axes=1))
+
+
+def _mean_lab(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
+    return lab_from_xyz(_mean_xyz(hypotheses, cones))
+
+
+AS_FOUND = Cast()
+
+
+def rgb_slopes(cast: Cast, linear_rgb: FloatArray) -> FloatArray:
+    """Slopes (..., 3, 3) of corrected L*a*b* in linear sRGB (..., 3), by central differences."""
+    step = 1e-4 * np.concatenate([np.eye(3), -np.eye(3)])
+    labs = cast.lab(linear_rgb[..., None, :] + step)
+    return np.asarray((labs[..., :3, :] - labs[..., 3:, :]).swapaxes(-1, -2) / 2e-4)
+
+
+@dataclass(frozen=True, eq=False)
+class _Known:
+    """What the anchors say: cones (n, 3), L*a*b* (n, 3), how sure each is (n, 3), and which lightness is known (n,).
+
+    grain : the usual relative scatter of pixels in their discs
+    """
+
+    cones: FloatArray
+    target: FloatArray
+    width: FloatArray
+    full: BoolArray
+    grain: float
+
+    def without(self, index: int) -> _Known:
+        keep = np.arange(len(self.cones)) != index
+        return _Known(self.cones[keep], self.target[keep], self.width[keep], self.full[keep], self.grain)
+
+
+def stated_width() -> FloatArray:
+    """How sure a further anchor's L*a*b* (3,) would be, with what the model does not follow."""
+    return np.asarray(np.sqrt(STATED_WIDTH**2 + _FIT_MISFIT**2))
+
+
+def fit_cast(pixels: Pixels, anchors: Sequence[Anchor]) -> Cast:
+    """Fit the correction to the anchors on a picture; none leaves the picture as found.
+
+    Raises
+    ------
+    SampleError
+        An anchor lies outside the picture.
+    """
+    if not anchors:
+        return AS_FOUND
+    patches = [disc_patch(pixels, anchor.x, anchor.y, anchor.radius) for anchor in anchors]
+    known = _reading(anchors, patches)
+    hypotheses = _hypotheses(known)
+    cast = Cast(
+        hypotheses, None, _model_name(anchors), None, _clipping(anchors, patches), int(known.full.sum())
+    )
+    if cast.known < 2:
+        return cast
+    plain, pulled = _held_out(known, hypotheses)
+    use_misfit = cast.known >= 3 and pulled.mean() < plain.mean()
+    misses = pulled if use_misfit else plain
+    return Cast(
+        hypotheses,
+        _misfit(known, cast) if use_misfit else None,
+        cast.model + (", pulled to the anchors" if use_misfit else ""),
+        float(misses.mean()),
+        (*cast.warnings, *_doubts(anchors, known, cast, misses)),
+        cast.known,
+    )
+
+
+def _reading(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> _Known:
+    rgb = np.stack([patch.mean for patch in patches])
+    found = AS_FOUND.lab(rgb)
+    full = np.array([anchor.lightness is not None for anchor in anchors])
+    target = np.array([
+        [anchor.lightness if anchor.lightness is not None else found[i, 0], anchor.a, anchor.b]
+        for i, anchor in enumerate(anchors)
+    ], dtype=float)  # fmt: skip
+    slopes = rgb_slopes(AS_FOUND, rgb)
+    reading = np.einsum("nij,njk,nik->ni", slopes, np.array([patch.cov_of_mean for patch in patches]), slopes)
+    width = np.sqrt(stated_width() ** 2 + reading)
+    width[[patch.clipped_share > _CLIPPED_ANCHOR for patch in patches]] *= _CLIPPED_WEAKER
+    width[~full, 0] = UNKNOWN_LIGHTNESS_WIDTH
+    scatter = [float(np.mean(patch.spread / np.maximum(patch.mean, 0.01))) for patch in patches]
+    return _Known(cones_of(rgb), target, width, full, float(np.median(scatter)))
+
+
+def _hypotheses(known: _Known) -> tuple[Hypothesis, ...]:
+    """Every family fitted, those that explain the anchors hardly at all left out."""
+    return _shared(_fit_families(families(bool(known.full.any())), known))
+
+
+def _shared(fitted: Sequence[tuple[Hypothesis, float]]) -> tuple[Hypothesis, ...]:
+    logs = np.array([evidence for _, evidence in fitted])
+    shares = np.exp(logs - logs.max())
+    shares /= shares.sum()
+    kept = shares > _SMALLEST_SHARE
+    total = shares[kept].sum()
+    return tuple(
+        replace(one, share=float(share / total))
+        for (one, _), share, keep in zip(fitted, shares, kept, strict=True)
+        if keep
+    )
+
+
+def _fit_families(
+    among: Sequence[Family],
+    known: _Known,
+    starts: FloatArray | None = None,
+    steps: int = _STEPS,
+    left_out: IntArray | None = None,
+) -> list[tuple[Hypothesis, float]]:
+    """Most probable parameters by Gauss–Newton, and the log of how well each family explains the anchors (Laplace).
+
+    left_out : for each family of `among`, which may repeat, the index of the anchor that it does not see
+    """
+    means = np.stack([family.mean for family in among])
+    precisions = np.stack([family.precision for family in among])
+    theta = means.copy() if starts is None else starts.copy()
+    counts = np.ones((len(among), len(known.cones)))
+    if left_out is not None:
+        counts[np.arange(len(among)), left_out] = 0
+    weight = (counts[..., None] / known.width).reshape(len(among), -1)
+    hessians = precisions
+    for _ in range(steps):
+        labs, slopes = lab_and_slopes(known.cones, theta)
+        J = slopes.reshape(len(among), -1, PARAMETERS) * weight[..., None]
+        residuals = (labs - known.target).reshape(len(among), -1) * weight
+        hessians = J.transpose(0, 2, 1) @ J + precisions
+        pull = (precisions @ (theta - means)[..., None])[..., 0]
+        downhill = (J.transpose(0, 2, 1) @ residuals[..., None])[..., 0] + pull
+        step = np.linalg.solve(hessians, downhill[..., None])[..., 0]
+        longest = np.abs(step).max(axis=1, keepdims=True)
+        theta = theta - step * np.minimum(1.0, _LONGEST_STEP / np.maximum(longest, 1e-12))
+        if longest.max() < _SETTLED:
+            break
+    residuals = (corrected_lab(known.cones, theta) - known.target).reshape(len(among), -1) * weight
+    away = theta - means
+    surprise = (residuals**2).sum(axis=1) + np.einsum("ti,tij,tj->t", away, precisions, away)
+    evidence = 0.5 * (np.linalg.slogdet(precisions)[1] - np.linalg.slogdet(hessians)[1] - surprise)
+    evidence += [np.log(family.share) + family.grain_evidence(known.grain) for family in among]
+    covariances = np.linalg.inv(hessians)
+    return [
+        (Hypothesis(family.name, 1.0, theta[i], covariances[i], family.misfit), float(evidence[i]))
+        for i, family in enumerate(among)
+    ]
+
+
+def _misfit(known: _Known, cast: Cast) -> Misfit:
+    """The kriging of what a correction still misses at the anchors of known colour."""
+    labs = _mean_lab(cast.hypotheses, known.cones[known.full])
+    width = np.einsum(
+        "t,tc->c", [one.share for one in cast.hypotheses], [one.misfit for one in cast.hypotheses]
+    )
+    doubt = np.maximum(known.width[known.full] ** 2 - _FIT_MISFIT**2, 0.1) / width**2
+    bare = Misfit.sure_at(labs, np.zeros_like(labs), doubt)
+    return replace(bare, weights=np.einsum("cij,jc->ic", bare.inverse, known.target[known.full] - labs))
+
+
+def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArray, FloatArray]:
+    """ΔE00 (n,) by which each anchor of known colour is missed when it is left out: without and with the misfit."""
+    possible = {one.family: one for one in hypotheses if one.share > _HELD_OUT_SHARE}
+    among = [family for family in families(True) if family.name in possible]
+    full = np.flatnonzero(known.full)
+    starts = np.tile(np.stack([possible[family.name].theta for family in among]), (len(full), 1))
+    left_out = np.repeat(full, len(among))
+    fitted = _fit_families(among * len(full), known, starts, steps=2, left_out=left_out)
+    plain, pulled = np.empty((len(full), 3)), np.empty((len(full), 3))
+    for turn, index in enumerate(full.tolist()):
+        trial = Cast(_shared(fitted[turn * len(among) : (turn + 1) * len(among)]))
+        plain[turn] = pulled[turn] = _mean_lab(trial.hypotheses, known.cones[index])
+        if len(full) >= 3:
+            pulled[turn] += _misfit(known.without(index), trial).shift(plain[turn])
+    misses = delta_e00(np.stack([plain, pulled]), known.target[full])
+    return misses[0], misses[1]
+
+
+def _clipping(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[str, ...]:
+    clipped = [i for i, patch in enumerate(patches) if patch.clipped_share > _CLIPPED_ANCHOR]
+    if len(clipped) > _NAMED_SINGLY:
+        return (f"{len(clipped)} of {len(anchors)} anchors are clipped and count little",)
+    return tuple(
+        f"anchor {i + 1} at {anchors[i].x:g}, {anchors[i].y:g} is clipped in {patches[i].clipped_share:.0%} of its pixels and counts little"
+        for i in clipped
+    )
+
+
+def _doubts(anchors: Sequence[Anchor], known: _Known, cast: Cast, misses: FloatArray) -> list[str]:
+    """Anchors that do not fit the others, named with what may be wrong; and anchors that say the same thing."""
+    said = []
+    if cast.known == 2 and misses.mean() > 2 * _OUTLIER_DE00:
+        said.append(
+            f"the two anchors contradict each other by {misses.mean():.1f} ΔE00: one may lie in another light, or be stated wrong"
+        )
+    for index, miss in _outliers(known, misses):
+        said.append(
+            f"anchor {index + 1} at {anchors[index].x:g}, {anchors[index].y:g} is missed by {miss:.1f} ΔE00 "
+            f"from the others: {_reason(anchors[index], known, index)}"
+        )
+    table = known.target[known.full]
+    if cast.known >= 3 and float(delta_e00(table[:, None], table[None]).max()) < _ONE_COLOUR_DE00:
+        said.append("all anchors are of about one colour: a second one of another colour would tell far more")
+    return said
+
+
+def _outliers(known: _Known, misses: FloatArray) -> list[tuple[int, float]]:
+    """Indices of anchors of known colour that the rest contradicts, with ΔE00 from the rest; the rest agrees without them."""
+    found: list[tuple[int, float]] = []
+    places, rest = np.arange(len(known.cones)), known
+    while rest.full.sum() > 3 and misses.max() > _OUTLIER_DE00:
+        # A bad anchor spoils the held-out error of the good ones too: try leaving out each of the worst.
+        full = np.flatnonzero(rest.full)
+        trials = []
+        for worst in full[np.argsort(-misses)[:_SUSPECTS]].tolist():
+            others = rest.without(worst)
+            plain, pulled = _held_out(others, _hypotheses(others))
+            trials.append((float(np.minimum(plain, pulled).mean()), worst, others, np.minimum(plain, pulled)))
+        mean, worst, others, left = min(trials, key=lambda trial: trial[0])
+        miss = float(misses[np.flatnonzero(full == worst)[0]])
+        if miss < _OUTLIER_TIMES * mean or mean > 0.7 * misses.mean():
+            break
+        found.append((int(places[worst]), miss))
+        places, rest, misses = np.delete(places, worst), others, left
+    return found
+
+
+def _reason(anchor: Anchor, known: _Known, index: int) -> str:
+    """What the miss of an outlying anchor looks like."""
+    rest = known.without(index)
+    seen = _mean_lab(_hypotheses(rest), known.cones[index])
+    dL, da, db = seen - known.target[index]
+    if dL < -4 and abs(dL) > np.hypot(da, db) and db < 2:
+        return "it may lie in the shade while they are in the sun"
+    if anchor.neutral and np.hypot(da, db) > abs(dL):
+        return "it may be lit by another light"
+    return "check what is stated of it, or remove it"
+
+
+def _model_name(anchors: Sequence[Anchor]) -> str:
+    known = [anchor for anchor in anchors if anchor.lightness is not None]
+    if not known:
+        return "cone scaling, cast only"
+    if len(known) == 1:
+        return "cone scaling, mixing of likely lights"
+    return "cone scaling, curves and mixing of likely lights"

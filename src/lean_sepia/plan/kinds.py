@@ -1,0 +1,171 @@
+"""The one table of kinds of step: what each is called, lays and needs, when it comes, and which room owns it.
+
+Everything that asks what a kind is asks here. Times and order are common practice without a source.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from lean_sepia.language import N_
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.stack import Covers
+
+Family = Literal["preparation", "paint", "varnish", "marking", "glaze", "spots", "powder", "mask", "assembly"]
+"""paint: a full coat of colour; glaze: a thin tint; spots: marks of something wet; powder: what may lie dry."""
+Room = Literal["evidence", "match", "tone", "glaze", "wear", "plan", "bench"]
+Caution = Literal["dust", "blade", "wet"]
+
+_HOUR, _DAY = 60.0, 24 * 60.0
+_BRUSH = ("brush", "airbrush")
+_SPRAY = ("airbrush", "spray-can", "brush")
+_TINT = ("glaze", "flood", "airbrush", "mist")
+_ANY_SPOT = ("sponge", "brush", "drybrush")
+_NO_TOOL: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Times:
+    """Minutes at the bench, until the same paint may follow, until anything may, and until which it can be taken off."""
+
+    hands_on_min: float
+    touch_dry_min: float
+    full_cure_min: float
+    removable_until_min: float | None = None
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One kind of step.
+
+    covers : how its coats lie in the strata; dry powders lie as spots whatever this says
+    tools : that it is laid with, the usual one first; none for what is not laid
+    medium : what it is usually made of
+    stage : of a zone's targets, the first that holds this coat
+    whole_model : laid on every zone at once unless the user splits it
+    runs : a wash, which flows along seams and needs a sheen below; finish : of a varnish
+    """
+
+    title: str
+    family: Family
+    covers: Covers
+    times: Times
+    room: Room = "plan"
+    tools: tuple[str, ...] = _NO_TOOL
+    medium: str | None = None
+    stage: Literal["fresh", "exposed", "seen"] = "seen"
+    whole_model: bool = False
+    wet: bool = False
+    runs: bool = False
+    finish: str | None = None
+    cautions: tuple[Caution, ...] = ()
+
+    @property
+    def is_paint(self) -> bool:
+        """Whether it is a full coat of paint."""
+        return self.family == "paint"
+
+    @property
+    def is_varnish(self) -> bool:
+        """Whether it is a clear coat that sets the sheen of all below it."""
+        return self.family == "varnish"
+
+    @property
+    def is_glaze(self) -> bool:
+        """Whether it is a tint: filter, wash or oil dots."""
+        return self.family == "glaze"
+
+    @property
+    def leaves_film(self) -> bool:
+        """Whether it leaves something on the model that a later step can spoil."""
+        return self.family not in ("preparation", "mask", "assembly")
+
+    def loose(self, medium: str | None) -> bool:
+        """Whether it lies loose: the medium decides, never the name; unknown media of powders count as dry."""
+        if self.family != "powder":
+            return False
+        return medium is None or MEDIA[medium].loose
+
+    def coat_covers(self, medium: str | None) -> Covers:
+        """How a coat of it made of a medium lies: dust or soot made of thinned paint is a film like any other."""
+        return "film" if self.family == "powder" and not self.loose(medium) else self.covers
+
+
+def _paint(title: str, room: Room, stage: Literal["fresh", "exposed", "seen"], minutes: float, cure: float = 12 * _HOUR, touch: float = 20,
+           whole_model: bool = False) -> Kind:  # fmt: skip
+    return Kind(
+        title, "paint", "film", Times(minutes, touch, cure), room, _SPRAY, "acrylic-water", stage,
+        whole_model=whole_model, wet=True,
+    )  # fmt: skip
+
+
+def _varnish(title: str, finish: str, cure: float) -> Kind:
+    return Kind(
+        title, "varnish", "varnish", Times(15, 30, cure), "plan", _SPRAY, "acrylic-water",
+        whole_model=True, wet=True, finish=finish,
+    )  # fmt: skip
+
+
+def _powder(title: str, minutes: float, medium: str = "pigment", cure: float = 60) -> Kind:
+    return Kind(
+        title, "powder", "spots", Times(minutes, 0, cure), "wear", _ANY_SPOT, medium, cautions=("dust",)
+    )  # fmt: skip
+
+
+def _other(title: str, family: Family, times: Times, *cautions: Caution, wet: bool = False) -> Kind:
+    return Kind(title, family, "nothing", times, wet=wet, cautions=cautions)
+
+
+KINDS: dict[str, Kind] = {
+    "wash-model": _other(N_("Wash the parts"), "preparation", Times(15, 120, 120)),
+    "found": Kind(N_("Found finish"), "paint", "film", Times(0, 0, 0), "match", stage="fresh"),
+    "test-piece": _other(N_("Test piece"), "preparation", Times(20, 0, 0)),
+    "primer": _paint(N_("Primer"), "match", "fresh", 20, _DAY, 60, whole_model=True),
+    "preshade": _paint(N_("Pre-shading"), "tone", "fresh", 30),
+    "base": _paint(N_("Base colour"), "match", "fresh", 30),
+    "mask": _other(N_("Mask"), "mask", Times(30, 0, 0), "blade"),
+    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30)),
+    "camouflage": _paint(N_("Second colour"), "match", "fresh", 45),
+    "unmask": _other(N_("Take masks off"), "mask", Times(10, 0, 0), "blade"),
+    "remove-resist": _other(N_("Rub the resist off"), "mask", Times(30, 10, 30), "wet", wet=True),
+    "tone": _paint(N_("Light and shade"), "tone", "exposed", 30),
+    "marking": Kind(N_("Lettering"), "marking", "spots", Times(40, 60, 12 * _HOUR), "plan", _BRUSH, "acrylic-water", "exposed",
+                    wet=True, cautions=("blade",)),
+    "setting-solution": _other(N_("Setting solution"), "marking", Times(10, 60, 12 * _HOUR), wet=True),
+    "fade": _paint(N_("Fade"), "tone", "exposed", 25, 60),
+    "filter": Kind(N_("Filter"), "glaze", "tint", Times(15, 20, 6 * _HOUR, 60), "glaze", _TINT, "oil", wet=True),
+    "chips": Kind(N_("Chips"), "spots", "spots", Times(40, 20, 60), "wear", _ANY_SPOT, "acrylic-water", wet=True),
+    "scrape": _other(N_("Scrape"), "preparation", Times(20, 0, 0), "blade"),
+    "wash": Kind(N_("Wash"), "glaze", "tint", Times(25, 60, _DAY, 12 * _HOUR), "glaze", _TINT, "oil", wet=True, runs=True),
+    "pin-wash": Kind(N_("Pin wash"), "glaze", "tint", Times(30, 60, _DAY, 12 * _HOUR), "glaze", ("seam", *_TINT), "oil", wet=True,
+                     runs=True),
+    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", Times(40, 20, _DAY, 12 * _HOUR), "glaze", ("brush",), "oil", wet=True),
+    "blend": _other(N_("Draw the oils out"), "preparation", Times(40, 0, 0)),
+    "streaks": Kind(N_("Streaks"), "spots", "spots", Times(30, 60, _DAY, 12 * _HOUR), "wear", ("brush", *_ANY_SPOT), "oil", wet=True),
+    "graphite": _powder(N_("Graphite"), 10, cure=0),
+    "gloss-coat": _varnish(N_("Gloss coat"), "gloss", 12 * _HOUR),
+    "satin-coat": _varnish(N_("Satin coat"), "satin", 12 * _HOUR),
+    "matte-coat": _varnish(N_("Matte coat"), "flat", _DAY),
+    "powder": _powder(N_("Powder"), 20),
+    "pastel": _powder(N_("Pastel"), 20, "pastel"),
+    "dust": _powder(N_("Dust"), 20),
+    "soot": _powder(N_("Soot"), 15),
+    "wipe-back": _other(N_("Wipe back"), "preparation", Times(15, 0, 0)),
+    "fix-powder": _other(N_("Fix the powder"), "preparation", Times(10, 60, 60)),
+    "touch-up": _paint(N_("Touch-up"), "match", "seen", 20),
+    "fit-glass": _other(N_("Fit the glass"), "assembly", Times(20, 0, 60)),
+    "assemble": _other(N_("Assemble"), "assembly", Times(30, 0, 60)),
+    "other": _other(N_("Another step"), "preparation", Times(15, 0, 0)),
+}  # fmt: skip
+"""In the usual order of work."""
+
+RANK = {name: position for position, name in enumerate(KINDS)}
+
+
+def usual_times(name: str, medium: str | None = None) -> Times:
+    """Usual times of a kind of step; paint coats in oil need longer."""
+    kind = KINDS[name]
+    if medium == "oil" and kind.is_paint:
+        return Times(kind.times.hands_on_min, 6 * _HOUR, 36 * _HOUR)
+    return kind.times

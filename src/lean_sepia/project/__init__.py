@@ -1,1 +1,0 @@
-"""The document: model, history, store, paint shelf, and what can be read off it."""

@@ -1,0 +1,1 @@
+"""The paint shelf and its files."""

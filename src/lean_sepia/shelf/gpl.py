@@ -1,0 +1,66 @@
+"""GPL palettes: lists of screen colours. They carry a colour each and nothing else."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+
+from lean_sepia.colour.lab import lab_from_xyz
+from lean_sepia.colour.srgb import linear_from_srgb, rgb_to_xyz_matrix, screen_rgb
+from lean_sepia.errors import ShelfError
+from lean_sepia.paint.paint import Paint
+from lean_sepia.shelf.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
+
+SUFFIXES = (".gpl",)
+_HEAD = "GIMP Palette"  # the first line that the format asks for
+_LINE = re.compile(r"\s*(\d+)\s+(\d+)\s+(\d+)\s*(.*)$")
+
+
+def readable(text: str) -> bool:
+    """Whether a text is such a palette."""
+    return text.lstrip("\ufeff").startswith(_HEAD)
+
+
+def read(text: str, source: str) -> list[dict[str, Any]]:
+    """Paint records from a palette, each known by its screen colour only.
+
+    Raises
+    ------
+    ShelfError
+        A line is no colour; the message names it.
+    """
+    records: list[dict[str, Any]] = []
+    taken: set[str] = set()
+    for number, line in enumerate(text.splitlines()[1:], start=2):
+        if not line.strip() or line.lstrip().startswith("#") or re.match(r"\s*(Name|Columns)\s*:", line):
+            continue
+        found = _LINE.match(line)
+        if found is None or any(int(value) > 255 for value in found.groups()[:3]):
+            raise ShelfError(
+                f"{source}, line {number}: a colour is three numbers from 0 to 255 and a name; found {line.strip()!r}."
+            )
+        rgb = np.array([int(value) for value in found.groups()[:3]]) / 255
+        name = found[4].strip() or f"Colour {len(records) + 1}"
+        lab = lab_from_xyz(rgb_to_xyz_matrix() @ linear_from_srgb(rgb))
+        records.append(
+            {
+                "id": unused_id(name, taken), "name": name, "medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH,
+                "lab": lab.round(3).tolist(), "note": f"from {source}: a screen colour; medium and finish are guesses",
+            }
+        )  # fmt: skip
+    if not records:
+        raise ShelfError(f"{source} lists no colours.")
+    return records
+
+
+def write(paints: Sequence[Paint]) -> str:
+    """The paints' masstones as screen colours; what a screen cannot show becomes the nearest that it can."""
+    lines = [_HEAD, "Name: Paint shelf", "Columns: 0", "#"]
+    for paint in paints:
+        L, a, b = (float(value) for value in paint.masstone_lab())
+        (red, green, blue), _ = screen_rgb((L, a, b))
+        lines.append(f"{red:3d} {green:3d} {blue:3d}\t{paint.name}")
+    return "\n".join([*lines, ""])

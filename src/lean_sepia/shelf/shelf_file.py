@@ -1,0 +1,226 @@
+"""Shelf files: JSON with everything, CSV with colours only, and tables of other programs. Unknown fields are kept."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+from lean_sepia.errors import ShelfError
+from lean_sepia.paint.fit import Fit
+from lean_sepia.paint.paint import Knowledge, Paint
+from lean_sepia.paint.saunderson import SHEEN
+from lean_sepia.shelf import cgats, gpl
+from lean_sepia.shelf.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
+from lean_sepia.text_files import csv_rows, parse_json, read_text, write_whole
+
+_CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
+_CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
+_CSV_NUMBERS = (
+    "film_coats", "tint_parts_white", "k1", "k2", "stock_ml", "drops_per_ml", "opaque_coats",
+)  # fmt: skip
+
+Record = dict[str, Any]
+
+
+@dataclass(frozen=True)
+class ShelfContent:
+    """Paint records in file order, and what the file says about all of them."""
+
+    records: tuple[Record, ...]
+    extra: Mapping[str, Any] = field(default_factory=dict)
+
+    def paints(self) -> list[Paint]:
+        """Build every paint.
+
+        Raises
+        ------
+        ShelfError
+            The first record that breaks a rule.
+        """
+        return build_paints(self.records, grounds_of(self.extra))
+
+
+def grounds_of(extra: Mapping[str, Any]) -> Grounds:
+    """Reflectance of the file's two grounds, the usual ones unless stated.
+
+    Raises
+    ------
+    ShelfError
+        A ground is no share from 0 to 1, or the white one is not lighter than the black one.
+    """
+    usual = USUAL_GROUNDS
+    values = [extra.get("ground_white", usual.white), extra.get("ground_black", usual.black)]
+    for name, value in zip(("ground_white", "ground_black"), values, strict=True):
+        if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= 1:
+            raise ShelfError(f"{name} is a reflectance from 0 to 1; found {value!r}.")
+    if values[0] <= values[1]:
+        raise ShelfError(f"ground_white ({values[0]:g}) must reflect more than ground_black ({values[1]:g}).")
+    return Grounds(float(values[0]), float(values[1]))
+
+
+def build_paints(records: Sequence[Mapping[str, Any]], grounds: Grounds = USUAL_GROUNDS) -> list[Paint]:
+    """Build paints in order; those known by a tint after their whites.
+
+    Raises
+    ------
+    ShelfError
+        Two paints share an id, or a record breaks a rule.
+    """
+    seen: set[str] = set()
+    for record in records:
+        identity = str(record.get("id") or "")
+        if identity in seen:
+            raise ShelfError(f"Two paints have the id {identity!r}. Give each bottle an id of its own.")
+        seen.add(identity)
+    built: dict[int, Paint] = {}
+    tints = [i for i, record in enumerate(records) if "R_tint" in record or "lab_tint" in record]
+    for index, record in enumerate(records):
+        if index not in tints:
+            built[index] = paint_from_record(record, grounds)
+    whites = {paint.id: paint for paint in built.values()}
+    for index in tints:
+        built[index] = paint_from_record(records[index], grounds, whites)
+    return [built[index] for index in range(len(records))]
+
+
+def read_shelf(path: str | Path) -> ShelfContent:
+    """Read a shelf file by its content: JSON, CSV, CGATS.17 text, or a GPL palette.
+
+    Raises
+    ------
+    ShelfError
+        The file is missing, not UTF-8, in none of these forms, or has no paints.
+    """
+    file = Path(path)
+    text = read_text(file, "The shelf", ShelfError)
+    if not text.strip():
+        raise ShelfError(f"The shelf {file} is empty.")
+    for form in (cgats, gpl):
+        if form.readable(text):
+            return ShelfContent(tuple(form.read(text, file.name)))
+    if text.lstrip()[0] in "{[":
+        content = _from_json(text, file)
+    else:
+        content = _from_csv(text, file)
+    if not content.records:
+        raise ShelfError(f"The shelf {file} lists no paints.")
+    return content
+
+
+def _from_json(text: str, file: Path) -> ShelfContent:
+    data = parse_json(text, file, "The shelf", ShelfError)
+    if not isinstance(data, dict) or not isinstance(data.get("paints"), list):
+        raise ShelfError(f'The shelf {file} has no list "paints". A shelf file is {{"paints": [...]}}.')
+    for position, record in enumerate(data["paints"]):
+        if not isinstance(record, dict):
+            raise ShelfError(f"Entry {position + 1} of the shelf {file} is not a paint: {record!r}.")
+    extra = {key: value for key, value in data.items() if key != "paints"}
+    return ShelfContent(tuple(data["paints"]), extra)
+
+
+def _from_csv(text: str, file: Path) -> ShelfContent:
+    rows = csv_rows(text, file, "The shelf", _CSV_NEEDED, ShelfError)
+    return ShelfContent(tuple(_csv_record(cells, f"The shelf {file}, line {line}") for line, cells in rows))
+
+
+def _csv_record(cells: Mapping[str, str], where: str) -> Record:
+    def number(key: str) -> float:
+        try:
+            return float(cells[key])
+        except ValueError:
+            raise ShelfError(
+                f"{where}: {key} is a number with a decimal point; found {cells[key]!r}."
+            ) from None
+
+    record: Record = {}
+    for lab in _CSV_LABS:
+        keys = [f"{lab}_{axis}" for axis in "Lab"]
+        if all(cells.get(key) for key in keys):
+            record[lab] = [number(key) for key in keys]
+        elif any(cells.get(key) for key in keys):
+            raise ShelfError(f"{where}: {lab} needs all three of {', '.join(keys)}.")
+    used = {f"{lab}_{axis}" for lab in _CSV_LABS for axis in "Lab"}
+    for key, value in cells.items():
+        if key not in used and value:
+            record[key] = number(key) if key in _CSV_NUMBERS else value
+    return record
+
+
+def stock_ml(records: Iterable[Record]) -> dict[str, float]:
+    """What is left of each bottle in millilitres, by id, where its record says."""
+    return {
+        str(record["id"]): float(record["stock_ml"])
+        for record in records
+        if isinstance(record.get("stock_ml"), int | float)
+    }
+
+
+def with_refined(content: ShelfContent, fit: Fit) -> ShelfContent:
+    """The shelf with K and S of the refined paints in place of what they were known by; other fields are kept."""
+    refined = {paint.id: paint for paint in fit.paints if paint.id in fit.doubt}
+    records = []
+    for record in content.records:
+        paint = refined.get(str(record.get("id")))
+        if paint is None:
+            records.append(record)
+            continue
+        level = max(paint.knowledge, Knowledge.TWO_CONSTANT)
+        kept = {key: value for key, value in record.items() if key != "wavelengths"}
+        kept |= {"K": paint.K.round(6).tolist(), "S": paint.S.round(6).tolist(), "knowledge": str(level)}
+        if paint.g != SHEEN[paint.finish]:
+            kept["g"] = round(paint.g, 4)
+        records.append(kept)
+    return ShelfContent(tuple(records), content.extra)
+
+
+def write_shelf(path: str | Path, content: ShelfContent) -> None:
+    """Write a shelf in the form its suffix names: .csv, .txt (CGATS.17), .gpl, else JSON. Only JSON keeps everything.
+
+    Raises
+    ------
+    ShelfError
+        The place cannot be written to, or a paint breaks a rule.
+    """
+    suffix = Path(path).suffix.lower()
+    if suffix in cgats.SUFFIXES:
+        text = cgats.write(content.paints())
+    elif suffix in gpl.SUFFIXES:
+        text = gpl.write(content.paints())
+    elif suffix == ".csv":
+        text = _as_csv(content)
+    else:
+        text = (
+            json.dumps({**content.extra, "paints": list(content.records)}, ensure_ascii=False, indent=1)
+            + "\n"
+        )
+    try:
+        write_whole(path, text.encode())
+    except OSError as error:
+        raise ShelfError(f"The shelf {path} cannot be written: {error.strerror}.") from None
+
+
+def _as_csv(content: ShelfContent) -> str:
+    """Colours only: a paint known by spectra becomes one known by its masstone."""
+    rows = []
+    for record, paint in zip(content.records, content.paints(), strict=True):
+        row: Record = {key: record.get(key, "") for key in ("id", "name", "line", "medium", "finish")}
+        labs = {key: record[key] for key in _CSV_LABS if key in record} or {
+            "lab": paint.masstone_lab().round(3).tolist()
+        }
+        if "lab" not in labs:
+            labs = {"lab": paint.masstone_lab().round(3).tolist()}
+        for key, lab in labs.items():
+            row |= {f"{key}_{axis}": f"{value:g}" for axis, value in zip("Lab", lab, strict=True)}
+        row |= {key: record[key] for key in (*_CSV_NUMBERS, "tint_white", "note") if key in record}
+        rows.append(row)
+    columns = list(dict.fromkeys(key for row in rows for key in row))
+    file = io.StringIO()
+    writer = csv.DictWriter(file, columns, restval="", lineterminator="\n")
+    writer.writeheader()
+    writer.writerows(rows)
+    return file.getvalue()

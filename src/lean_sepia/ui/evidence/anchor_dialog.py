@@ -1,0 +1,60 @@
+"""What is known of an anchor: that it is grey, how light a grey, or its colour."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QCoreApplication
+from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLineEdit, QWidget
+
+from lean_sepia.document.model import AnchorMark
+from lean_sepia.ui.kit.form_dialog import FormDialog
+
+
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("AnchorDialog", text)
+
+
+def _number(low: float, high: float, value: float) -> QDoubleSpinBox:
+    field = QDoubleSpinBox()
+    field.setRange(low, high)
+    field.setDecimals(1)
+    field.setValue(value)
+    return field
+
+
+class AnchorDialog(FormDialog):
+    """Asks for a name and what is known."""
+
+    def __init__(self, anchor: AnchorMark, coloured: bool = False, parent: QWidget | None = None) -> None:
+        self._anchor = anchor
+        self.name = QLineEdit(anchor.name)
+        self.known = QComboBox()
+        self.known.addItem(_tr("only that it is grey or white"), "grey")
+        self.known.addItem(_tr("grey of a known lightness"), "lightness")
+        self.known.addItem(_tr("its colour"), "colour")
+        self.known.setCurrentIndex(2 if coloured else 0 if anchor.lightness is None else 1)
+        self.lightness = _number(0, 100, anchor.lightness if anchor.lightness is not None else 50)
+        self.a, self.b = _number(-128, 128, anchor.a), _number(-128, 128, anchor.b)
+        fields = (
+            (_tr("Name"), self.name), (_tr("Known"), self.known), ("L*", self.lightness), ("a*", self.a), ("b*", self.b),
+        )  # fmt: skip
+        super().__init__(_tr("What is known here"), fields, parent)
+        self.known.currentIndexChanged.connect(self._enable)
+        self._enable()
+
+    def _enable(self) -> None:
+        kind = self.known.currentData()
+        self.lightness.setEnabled(kind != "grey")
+        self.a.setEnabled(kind == "colour")
+        self.b.setEnabled(kind == "colour")
+
+    def anchor(self) -> AnchorMark:
+        """The anchor as edited."""
+        kind = self.known.currentData()
+        return self._anchor.model_copy(
+            update={
+                "name": self.name.text().strip() or self._anchor.name,
+                "lightness": None if kind == "grey" else self.lightness.value(),
+                "a": self.a.value() if kind == "colour" else 0.0,
+                "b": self.b.value() if kind == "colour" else 0.0,
+            }
+        )

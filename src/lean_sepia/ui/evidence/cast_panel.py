@@ -1,0 +1,126 @@
+"""What the correction of a photo rests on: its anchors, how well they agree, and the samples before and after."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+
+from lean_sepia.answers.questions import outline_of, patch_of
+from lean_sepia.arrays import triple
+from lean_sepia.colour.words import difference
+from lean_sepia.document.model import AnchorMark
+from lean_sepia.photo.correction.cast import Cast
+from lean_sepia.ui.kit.panel import Panel, button, clear, counted, label, row
+from lean_sepia.ui.kit.swatch import Fields
+from lean_sepia.ui.photo.seen_photo import Seen
+from lean_sepia.ui.shell.session import Session
+
+
+class CastPanel(Panel):
+    """The cast report of one photo."""
+
+    edit_wanted = Signal(object)
+    remove_wanted = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.set_caption(self.tr("Cast"))
+        self._session = session
+        self.words, self.detail = label("", "title", wrap=True), label("", "second", wrap=True)
+        self._anchors = QVBoxLayout()
+        self._anchors.setSpacing(2)
+        self._before, self._after = Fields(0, 22), Fields(0, 22)
+        for item in (self.words, self.detail, self._anchors, self._before, self._after):
+            self.add(item)
+
+    def show_cast(self, seen: Seen | None) -> None:
+        """Report on a photo, or say what to do first."""
+        clear(self._anchors)
+        anchors = seen.photo.anchors if seen else ()
+        self.set_remark(counted(len(anchors), self.tr("1 anchor"), self.tr("{0} anchors")))
+        coloured = seen is not None and seen.photo.tones == "colour"
+        for field in (self._before, self._after):
+            field.setVisible(bool(anchors) and coloured)
+        for anchor in anchors:
+            if not anchor.group:
+                self._anchors.addLayout(self._anchor_row(anchor))
+        for group in dict.fromkeys(anchor.group for anchor in anchors if anchor.group):
+            self._anchors.addLayout(self._chart_row(group, sum(anchor.group == group for anchor in anchors)))
+        if seen is not None and not coloured:
+            self._show_colourless(seen)
+        elif seen is None or not anchors:
+            self.words.setText(self.tr("As found."))
+            self.detail.setText(
+                self.tr(
+                    "Mark something grey or white with Known grey, or something whose colour you know. Without one a colour can be 10 out."
+                )
+            )
+        else:
+            self._show_correction(seen)
+
+    def _show_colourless(self, seen: Seen) -> None:
+        if seen.photo.tones == "colourised":
+            self.words.setText(self.tr("Coloured in later."))
+            self.detail.setText(
+                self.tr("Its lightness and pattern count; its colours are someone's guess and are not used.")
+            )
+        else:
+            self.words.setText(self.tr("Black and white."))
+            self.detail.setText(
+                self.tr("Samples are greys here. Anchors say what is certain, such as white lettering.")
+            )
+
+    def _show_correction(self, seen: Seen) -> None:
+        self.words.setText(cast_words(seen))
+        detail = [self.tr("Most like {0}.").format(seen.cast.light)] if seen.cast.light else []
+        self.detail.setToolTip(seen.cast.model)
+        if seen.cast.anchor_error_de00 is not None:
+            detail.append(self.tr("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
+        detail += [word[:1].upper() + word[1:] + "." for word in seen.cast.warnings]
+        self.detail.setText(" ".join(detail))
+        samples = [s for s in self._session.project.samples if s.photo == seen.photo.id][:6]
+        self._before.setVisible(bool(samples))
+        self._after.setVisible(bool(samples))
+        patches = [patch_of(seen.picture.pixels, outline_of(s)) for s in samples]
+        bare = Cast()
+        self._before.show_labs([triple(bare.lab(p.mean)) for p in patches], self.tr("Samples as found"))
+        self._after.show_labs([sample.lab for sample in samples], self.tr("Samples corrected"))
+
+    def _anchor_row(self, anchor: AnchorMark) -> QHBoxLayout:
+        known = (
+            self.tr("grey, L* {0}").format(f"{anchor.lightness:.0f}")
+            if anchor.lightness is not None
+            else self.tr("grey")
+        )
+        if anchor.a or anchor.b:
+            figures = (anchor.lightness or 0.0, anchor.a, anchor.b)
+            known = ", ".join(f"{round(value)}" for value in figures).replace("-", "−")
+        name = button(anchor.name or self.tr("Anchor"), "link", self.tr("Change what is known of it"))
+        name.clicked.connect(lambda: self.edit_wanted.emit(anchor))
+        drop = self._drop(anchor.id, self.tr("Remove anchor {0}").format(anchor.name))
+        return row(name, None, label(known, "second"), drop, spacing=6)
+
+    def _chart_row(self, group: str, count: int) -> QHBoxLayout:
+        known = label(self.tr("{0} patches").format(count), "second")
+        return row(
+            label(self.tr("Chart")), None, known, self._drop(group, self.tr("Remove chart")), spacing=6
+        )
+
+    def _drop(self, name: str, words: str) -> QPushButton:
+        drop = button("×", "step", words)
+        drop.setAccessibleName(words)
+        drop.clicked.connect(lambda: self.remove_wanted.emit(name))
+        return drop
+
+
+def cast_words(seen: Seen) -> str:
+    """What the correction took out, in words."""
+    white = triple(seen.cast.lab([0.5, 0.5, 0.5]))
+    neutral = triple(Cast().lab([0.5, 0.5, 0.5]))
+    change = difference(white, neutral)
+    if change.de00 < 1.5:
+        return "Hardly any cast."
+    warm = neutral[2] - white[2] > abs(neutral[1] - white[1]) * 0.5
+    cool = white[2] - neutral[2] > abs(neutral[1] - white[1]) * 0.5
+    name = "Warm light" if warm else "Cool light" if cool else "A cast"
+    return f"{name}, taken out."

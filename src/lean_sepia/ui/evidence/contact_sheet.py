@@ -1,0 +1,81 @@
+"""The contact sheet: all photos of the project as small pictures to choose from, and a way to add more."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QImage
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
+
+from lean_sepia.answers.advice import contradiction
+from lean_sepia.document.model import Photo
+from lean_sepia.photo.read import shrunk
+from lean_sepia.ui.evidence.photo_card import PhotoCard
+from lean_sepia.ui.kit.file_filters import PICTURE_FILTER
+from lean_sepia.ui.kit.panel import button, clear, scrolled
+from lean_sepia.ui.photo.screen_image import to_image
+from lean_sepia.ui.shell.session import Session
+
+_THUMB_SIDE = 280
+
+
+class ContactSheet(QWidget):
+    """One row; the small pictures are made in the background, once."""
+
+    chosen = Signal(str)
+    photos_wanted = Signal(list)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self._thumbs: dict[str, QImage] = {}
+        self._strip = QHBoxLayout()
+        self._strip.setSpacing(7)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(scrolled(self._strip, sideways=True))
+        self.setFixedHeight(118)
+
+    def show_photos(self, current: str) -> None:
+        """Show the document's photos, the current one marked."""
+        project = self._session.project
+        clear(self._strip)
+        used = {sample.photo for sample in project.samples}
+        missing = []
+        for photo in project.photos:
+            status = self.tr("in use") if photo.id in used else self.tr("the model") if photo.of_model else ""
+            if any(contradiction(photo, subject) for subject in project.subjects):
+                status = self.tr("contradicted")
+            card = PhotoCard(photo, status, photo.id == current)
+            card.image = self._thumbs.get(photo.sha256)
+            card.chosen.connect(self.chosen)
+            self._strip.addWidget(card)
+            if card.image is None:
+                missing.append(photo)
+        add = button(self.tr("Add photos…"), "", self.tr("Or drop them anywhere in the window"))
+        add.setFixedSize(108, 104)
+        add.clicked.connect(lambda _checked=False: self._ask_photos())
+        self._strip.addWidget(add)
+        self._strip.addStretch(1)
+        if missing:
+            self._session.jobs.start(
+                "thumbs", lambda _progress: self._make_thumbs(missing), self._thumbs_made
+            )
+
+    def _make_thumbs(self, photos: list[Photo]) -> dict[str, QImage]:
+        return {
+            photo.sha256: to_image(shrunk(self._session.picture(photo.id).pixels, _THUMB_SIDE))
+            for photo in photos
+        }
+
+    def _thumbs_made(self, thumbs: dict[str, QImage]) -> None:
+        self._thumbs |= thumbs
+        for index in range(self._strip.count()):
+            card = self._strip.itemAt(index).widget()
+            if isinstance(card, PhotoCard):
+                card.image = self._thumbs.get(card.photo.sha256)
+                card.update()
+
+    def _ask_photos(self) -> None:
+        names, _ = QFileDialog.getOpenFileNames(self, self.tr("Photos"), "", PICTURE_FILTER)
+        if names:
+            self.photos_wanted.emit(names)

@@ -1,0 +1,340 @@
+"""Evidence: photos, their anchors, and samples with an honest range."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout, QSlider
+
+from lean_sepia.answers.questions import (
+    Outline,
+    outline_of,
+    patch_of,
+)
+from lean_sepia.arrays import triple
+from lean_sepia.document import edits
+from lean_sepia.document.model import AnchorMark, Project, Sample, Shape
+from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.pyramid import Pyramid
+from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
+from lean_sepia.ui.evidence.cast_panel import CastPanel
+from lean_sepia.ui.evidence.contact_sheet import ContactSheet
+from lean_sepia.ui.evidence.features_panel import FeaturesPanel
+from lean_sepia.ui.evidence.greys_panel import GreysPanel
+from lean_sepia.ui.evidence.photo_dialog import PhotoDialog
+from lean_sepia.ui.evidence.photo_edits import PhotoEdits
+from lean_sepia.ui.evidence.samples_panel import SamplesPanel
+from lean_sepia.ui.evidence.shares_panel import SharesPanel
+from lean_sepia.ui.evidence.straighten_dialog import StraightenDialog
+from lean_sepia.ui.kit.panel import ElidedLabel, button, label, row
+from lean_sepia.ui.photo.loupe import Loupe
+from lean_sepia.ui.photo.marks import Mark
+from lean_sepia.ui.photo.seen_photo import Seen, first_look, prepare
+from lean_sepia.ui.photo.viewer import SAMPLE_TOOLS, TOOL_KEYS, PhotoViewer
+from lean_sepia.ui.shell.room import RoomPage
+from lean_sepia.ui.shell.session import Session
+
+_THUMB_SIDE = 280
+
+
+class EvidenceRoom(RoomPage):
+    """Viewer in the middle, contact sheet below, cast and samples at the right."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self._photo_id = ""
+        self.edits = PhotoEdits(session, self)
+        self.edits.photo_added.connect(self.choose_photo)
+        self.viewer = PhotoViewer()
+        self.viewer.empty_words = self.tr(
+            "Drop photos of the prototype here, or add them below.\nA photo with something grey or white in it is worth most."
+        )
+        self.viewer.tools = frozenset(TOOL_KEYS.values()) - {"region"}
+        self.viewer.placed.connect(self._placed)
+        self.viewer.hovered.connect(self._hover)
+        self.viewer.tool_changed.connect(self._tool_changed)
+        self.viewer.outlined.connect(self._outlined)
+        self.viewer.corner_words = {
+            "chart": (
+                self.tr(
+                    "Chart of 24 patches: click the middle of the dark brown patch, at one end of its first row"
+                ),
+                self.tr("Now the middle of the patch at the other end of that row"),
+                self.tr("Now the middle of the black patch"),
+                self.tr("Now the middle of the white patch"),
+            ),
+            "straighten": (
+                self.tr("A rectangle in truth: click its upper left corner"),
+                self.tr("Now its upper right corner"),
+                self.tr("Now its lower right corner"),
+                self.tr("Now its lower left corner"),
+            ),
+        }
+        self._locating = ""
+        self._loupe = Loupe(self.viewer)
+        self.viewer.left.connect(self._loupe.hide)
+        self._build_centre()
+        self._build_side()
+
+    def _build_centre(self) -> None:
+        self._title = label("", "title")
+        self._subtitle = ElidedLabel("second")
+        self.wipe = QSlider(Qt.Orientation.Horizontal)
+        self.wipe.setRange(0, 100)
+        self.wipe.setFixedWidth(84)
+        self.wipe.setAccessibleName(self.tr("Wipe between as found and corrected"))
+        self.wipe.valueChanged.connect(lambda value: self.viewer.set_wipe(value / 100))
+        self._wipe_words = label(self.tr("corrected"), "second")
+        self._details = button(self.tr("About…"), "tool", self.tr("Title, date and origin of this photo"))
+        self._details.clicked.connect(self._edit_photo)
+        self.clipped = QCheckBox(self.tr("Clipped"))
+        self.clipped.setToolTip(
+            self.tr("Stripes where a channel is at its end: nothing can be measured there")
+        )
+        self.clipped.toggled.connect(self.viewer.set_show_clipped)
+        head = row(
+            self._title,
+            self._subtitle,
+            self._details,
+            4,
+            label(self.tr("as found"), "second"),
+            self.wipe,
+            self._wipe_words,
+            4,
+            self.clipped,
+        )
+        head.setStretch(1, 1)
+        self.centre.addLayout(head)
+        self.centre.addLayout(self._tool_row())
+        self.centre.addWidget(self.viewer, 1)
+        self.sheet = ContactSheet(self.session)
+        self.sheet.chosen.connect(self.choose_photo)
+        self.sheet.photos_wanted.connect(lambda names: self.window().workspace.add_photos(names))
+        self.centre.addWidget(self.sheet)
+
+    def _tool_row(self) -> QHBoxLayout:
+        self._tools = QButtonGroup(self)
+        self._tools.setExclusive(True)
+        buttons = []
+        for tool, words, key in (
+            ("look", self.tr("Look"), "L"), ("sample", self.tr("Sample"), "S"), ("grey", self.tr("Known grey"), "N"),
+            ("known", self.tr("Known colour"), "K"), ("chart", self.tr("Chart"), "C"), ("area", self.tr("Area"), "A"),
+            ("straighten", self.tr("Straighten"), "T"),
+        ):  # fmt: skip
+            choice = button(words, "tool", self.tr("Key {0}, with the photo in focus").format(key))
+            choice.setCheckable(True)
+            choice.setChecked(tool == "look")
+            choice.clicked.connect(partial(self.viewer.set_tool, tool))
+            choice.setProperty("tool", tool)
+            self._tools.addButton(choice)
+            buttons.append(choice)
+        return row(*buttons, None, spacing=6)
+
+    def _build_side(self) -> None:
+        self.cast_panel = CastPanel(self.session)
+        self.cast_panel.edit_wanted.connect(self._edit_anchor)
+        self.cast_panel.remove_wanted.connect(self.edits.remove_anchor)
+        self.greys = GreysPanel(self.session)
+        self.samples = SamplesPanel(self.session)
+        self.samples.shape_changed.connect(lambda _shape: self._use_shape())
+        self.samples.radius_changed.connect(self._set_radius)
+        self.samples.looked_at.connect(self._look_at)
+        self.shares = SharesPanel(self.session)
+        self.features = FeaturesPanel(self.session)
+        self.features.locate_wanted.connect(self._start_locating)
+        self.side.addWidget(self.cast_panel)
+        self.side.addWidget(self.greys)
+        self.side.addWidget(self.shares)
+        self.side.addWidget(self.samples, 1)
+        self.side.addWidget(self.features)
+        self.greys.hide()
+        self.shares.hide()
+
+    # What the document says
+
+    def refresh(self) -> None:
+        project = self.session.project
+        ids = [photo.id for photo in project.photos]
+        if self._photo_id not in ids:
+            self._photo_id = ids[0] if ids else ""
+            self.edits.seen = None
+        self.features.show_features()
+        self.sheet.show_photos(self._photo_id)
+        self._details.setEnabled(bool(self._photo_id))
+        if not self._photo_id:
+            self.viewer.show_picture(None)
+            self._title.setText(self.tr("No photo yet"))
+            self._subtitle.show_text("")
+            self._show_cast(None)
+            self.samples.show_samples("")
+            return
+        photo = project.photo(self._photo_id)
+        self._title.setText(photo.title)
+        about = (photo.date, photo.process, photo.light, photo.source, photo.trust)
+        self._subtitle.show_text(" · ".join(word for word in about if word))
+        self.samples.show_samples(photo.id)
+        self._show_marks(project)
+        self.viewer.mm_per_px = photo.mm_per_px
+        known = None if self.seen is None else self.seen.photo
+        if known is None or (known.id, known.anchors, known.tones) != (photo.id, photo.anchors, photo.tones):
+            if known is None or known.id != photo.id:
+                self.session.jobs.start(
+                    "look", lambda _p: (photo.id, first_look(self.session, photo)), self._show_look
+                )
+            self.session.jobs.start("photo", lambda _progress: prepare(self.session, photo), self._show_seen)
+        else:
+            self._show_cast(self.seen)
+
+    @property
+    def seen(self) -> Seen | None:
+        """The photo in the viewer with its pixels and correction, once they are there."""
+        return self.edits.seen
+
+    def choose_photo(self, photo_id: str) -> None:
+        """Put another photo in the viewer."""
+        self._photo_id = photo_id
+        self.refresh()
+
+    def _show_look(self, look: tuple[str, Pyramid | None]) -> None:
+        """Show the reduced picture until the whole one is there."""
+        photo_id, pyramid = look
+        waiting = self.seen is None or self.seen.photo.id != photo_id
+        if pyramid is not None and photo_id == self._photo_id and waiting:
+            self.viewer.show_picture(pyramid)
+
+    def _show_seen(self, seen: Seen) -> None:
+        self.edits.seen = seen
+        self.viewer.show_picture(seen.pyramid, seen.correction)
+        self._show_cast(seen)
+        self.wipe.setEnabled(seen.correction is not None)
+        words = self.tr("corrected") if seen.correction is not None else self.tr("no anchor yet")
+        self._wipe_words.setText(words if seen.photo.tones == "colour" else self.tr("no colours"))
+
+    def _show_marks(self, project: Project) -> None:
+        photo = project.photo(self._photo_id)
+        zone = self.session.zone
+        marks = [Mark("square", a.x, a.y, a.radius) for a in photo.anchors]
+        marks += [
+            Mark("circle", s.x, s.y, s.radius, s.zone == zone, s.path, s.shape == "polygon")
+            for s in project.samples
+            if s.photo == self._photo_id
+        ]
+        marks += [
+            Mark("diamond", f.x, f.y, 10.0, True)
+            for f in project.features
+            if f.photo == self._photo_id and f.x is not None and f.y is not None
+        ]
+        marks += [
+            Mark.outline(region.corners)
+            for region in project.regions
+            if region.photo == self._photo_id and region.zone == zone
+        ]
+        self.viewer.show_marks(marks)
+        self.shares.show_shares(self._photo_id, self.viewer.tool == "area")
+
+    def _show_cast(self, seen: Seen | None) -> None:
+        self.cast_panel.show_cast(seen)
+        self.greys.show_greys(seen)
+        self.samples.show_hint(seen)
+
+    # What the user does
+
+    def _tool_changed(self, tool: str) -> None:
+        shown = "sample" if tool in SAMPLE_TOOLS.values() else tool
+        self.shares.show_shares(self._photo_id, tool == "area")
+        for choice in self._tools.buttons():
+            choice.setChecked(choice.property("tool") == shown)
+        if tool == "sample" and self.samples.shape.currentData() != "disc":
+            self.viewer.set_tool(SAMPLE_TOOLS[self.samples.shape.currentData()])
+
+    def _set_radius(self, value: float) -> None:
+        self.viewer.radius = value
+
+    def _hover(self, x: float, y: float) -> None:
+        if self.seen is None:
+            return
+        patch = disc_patch(self.seen.picture.pixels, x, y, min(self.viewer.radius, 12.0))
+        lab = triple(self.seen.cast.lab(patch.mean))
+        reach = 2.2 * max(self.viewer.radius, 3.0)
+        square = self.seen.pyramid.view(x - reach, y - reach, 76 / (2 * reach), 76, 76, 160)
+        if self.seen.correction is not None:
+            square = self.seen.correction.apply(square)
+        self._loupe.show_place(lab, square, self.viewer.radius / reach)
+        self._loupe.move(
+            self.viewer.width() - self._loupe.width() - 12, self.viewer.height() - self._loupe.height() - 12
+        )
+
+    def _placed(self, tool: str, x: float, y: float, radius: float) -> None:
+        if tool == "sample":
+            self.add_sample(x, y, radius)
+            return
+        if tool == "feature":
+            self._locate(x, y)
+            return
+        number = len(self.session.project.photo(self._photo_id).anchors) + 1
+        blank = AnchorMark(
+            id="new", x=x, y=y, radius=radius, name=self.tr("Grey {0}").format(number) if tool == "grey" else self.tr("Known {0}").format(number),
+            lightness=None if tool == "grey" else 50.0,
+        )  # fmt: skip
+        dialog = AnchorDialog(blank, coloured=tool == "known", parent=self)
+        if dialog.exec():
+            self.edits.add_anchor(dialog.anchor())
+
+    def add_sample(self, x: float, y: float, radius: float) -> None:
+        """Sample a disc for the chosen zone in the chosen role."""
+        self.edits.add_outline(Outline(x, y, radius), self.samples.role.currentData())
+
+    def _outlined(self, shape: Shape, path: list[tuple[float, float]]) -> None:
+        by_corners = {
+            "area": lambda: self.edits.trace_area(path, self.shares.snap.isChecked()),
+            "chart": lambda: self.edits.add_chart(path),
+            "straighten": lambda: self._ask_straighten(path),
+        }
+        if (action := by_corners.get(self.viewer.tool)) is not None:
+            self.viewer.set_tool("look")
+            action()
+            return
+        x, y = (sum(values) / len(path) for values in zip(*path, strict=True))
+        outline = Outline(round(x, 1), round(y, 1), self.viewer.radius, shape, tuple(path))
+        self.edits.add_outline(outline, self.samples.role.currentData())
+
+    def _ask_straighten(self, corners: list[tuple[float, float]]) -> None:
+        dialog = StraightenDialog(self)
+        if dialog.exec():
+            self.edits.straighten(corners, dialog.width_mm, dialog.height_mm)
+
+    def _edit_anchor(self, anchor: AnchorMark) -> None:
+        dialog = AnchorDialog(anchor, coloured=bool(anchor.a or anchor.b), parent=self)
+        if dialog.exec():
+            self.edits.change_anchor(dialog.anchor())
+
+    def _start_locating(self, feature_id: str) -> None:
+        self._locating = feature_id
+        self.viewer.set_tool("feature")
+
+    def _locate(self, x: float, y: float) -> None:
+        feature, zone, photo = self._locating, self.session.zone or None, self._photo_id
+        self.viewer.set_tool("look")
+        if any(named.id == feature for named in self.session.project.features):
+            self.session.edit(
+                self.tr("Locate the signature"), lambda p: edits.locate_feature(p, feature, zone, photo, x, y)
+            )
+
+    def _look_at(self, sample: Sample) -> None:
+        """Show which pixels of a sample were left out."""
+        if self.seen is not None and sample.photo == self.seen.photo.id:
+            self.viewer.show_left_out(patch_of(self.seen.picture.pixels, outline_of(sample)).left_out)
+
+    def _use_shape(self) -> None:
+        if self.viewer.tool in ("sample", "polygon", "brush"):
+            self.viewer.set_tool(SAMPLE_TOOLS[self.samples.shape.currentData()])
+
+    def _edit_photo(self) -> None:
+        photo = self.session.project.photo(self._photo_id)
+        dialog = PhotoDialog(photo, self)
+        answer = dialog.exec()
+        if answer == PhotoDialog.REMOVE:
+            self.session.edit(self.tr("Remove photo"), lambda p: edits.remove_photo(p, photo.id))
+        elif answer:
+            self.edits.describe_photo(dialog.photo())

@@ -1,0 +1,76 @@
+"""What people know the subject by: done first and best. Named here, and located on the photo."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QVBoxLayout
+
+from lean_sepia.document import edits
+from lean_sepia.ui.kit.panel import NoteBox, Panel, button, clear, label, row
+from lean_sepia.ui.shell.session import Session
+
+
+class FeaturesPanel(Panel):
+    """One feature is edited at a time; the others are links to it."""
+
+    locate_wanted = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.set_caption(self.tr("Signature"), self.tr("goes first"))
+        self._session = session
+        self._chosen: str | None = None
+        self.text = NoteBox(self.tr("Signature of the subject"), self.tr("The one mark people know it by"))
+        self.text.editing_finished.connect(self._keep)
+        self.add(self.text)
+        self.place = button(self.tr("Locate"), "tool", self.tr("Then click where the photo shows it"))
+        self.place.clicked.connect(lambda: self.locate_wanted.emit(self._chosen or ""))
+        self._more = button(self.tr("Another"), "tool", self.tr("Name a second feature"))
+        self._more.clicked.connect(self._start_another)
+        self._where = label("", "second")
+        self.add(row(self.place, self._more, None, self._where))
+        self._others = QVBoxLayout()
+        self._others.setSpacing(1)
+        self.add(self._others)
+
+    def show_features(self) -> None:
+        """Show what is named."""
+        features = self._session.project.features
+        chosen = next((f for f in features if f.id == self._chosen), None)
+        if chosen is None and self._chosen is not None:
+            chosen = features[0] if features else None
+            self._chosen = chosen.id if chosen else None
+        elif chosen is None and features and not self.text.hasFocus():
+            chosen, self._chosen = features[0], features[0].id
+        words = chosen.words if chosen else ""
+        if self.text.toPlainText() != words:
+            self.text.setPlainText(words)
+        self.place.setEnabled(chosen is not None)
+        located = chosen is not None and chosen.photo is not None
+        zone = self._session.project.zone(chosen.zone).short if chosen and chosen.zone else ""
+        self._where.setText(zone if located else self.tr("no place yet") if chosen else "")
+        clear(self._others)
+        for feature in features:
+            if feature is not chosen:
+                link = button(feature.words, "link", self.tr("Edit this one"))
+                link.clicked.connect(lambda _c=False, f=feature.id: self._choose(f))
+                self._others.addLayout(row(link, None))
+
+    def _choose(self, feature_id: str) -> None:
+        self._chosen = feature_id
+        self.show_features()
+
+    def _start_another(self) -> None:
+        self._chosen = None
+        self.text.setPlainText("")
+        self.text.setFocus()
+        self.place.setEnabled(False)
+
+    def _keep(self) -> None:
+        words, chosen = self.text.toPlainText(), self._chosen
+        before = {feature.id for feature in self._session.project.features}
+        self._session.edit(self.tr("Signature"), lambda p: edits.name_feature(p, words, feature_id=chosen))
+        added = [f.id for f in self._session.project.features if f.id not in before]
+        if added:
+            self._chosen = added[0]
+            self.show_features()

@@ -1,0 +1,76 @@
+"""How the area of the chosen zone divides into its tones on a photo, and how the model compares."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QCheckBox, QVBoxLayout
+
+from lean_sepia.document.model import Region
+from lean_sepia.photo.shares import ToneShare, contrasts, shares_missed
+from lean_sepia.ui.kit.panel import Panel, clear, label, row, rule
+from lean_sepia.ui.kit.swatch import Chip
+from lean_sepia.ui.shell.session import Session
+
+
+class SharesPanel(Panel):
+    """Hidden until an area of the chosen zone was traced on this photo."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.set_caption(self.tr("Tones of the area"))
+        self._session = session
+        self._list = QVBoxLayout()
+        self._list.setSpacing(3)
+        self.add(self._list)
+        self._words = label("", "second", wrap=True)
+        self.add(self._words)
+        self.snap = QCheckBox(self.tr("Move to edges of colour"))
+        self.snap.setChecked(True)
+        self.add(self.snap)
+
+    def show_shares(self, photo_id: str, tracing: bool) -> None:
+        """Show the shares of the chosen zone on a photo; also while an area is about to be traced."""
+        region = self._region(photo_id)
+        self.setVisible(tracing or region is not None)
+        clear(self._list)
+        if region is None:
+            self._words.setText(
+                self.tr(
+                    "Click the corners of the zone, then the first one again. Its samples say which tones there are."
+                )
+            )
+            return
+        mine = [ToneShare(tone.name, tone.share, tone.lab) for tone in region.tones]
+        other = self._counterpart(photo_id)
+        missed = shares_missed(mine, other) if other else {}
+        for tone in mine:
+            figure = label(f"{100 * tone.share:.0f} %")
+            aside = label(
+                f"{100 * missed[tone.name]:+.0f}".replace("-", "−") if tone.name in missed else "", "second"
+            )
+            self._list.addLayout(row(Chip(tone.lab, 14, 14), label(tone.name), None, aside, figure))
+            self._list.addWidget(rule())
+        self.set_remark(self.tr("model against photo") if missed else "")
+        said = [
+            self.tr("{0} and {1}: ΔL* {2}, ΔE₀₀ {3}.").format(
+                pair.first, pair.second, f"{pair.delta_lightness:+.0f}".replace("-", "−"), f"{pair.de00:.0f}"
+            )
+            for pair in contrasts(mine)[:2]
+        ]
+        rest = 1 - sum(tone.share for tone in mine)
+        if rest > 0.02:
+            said.append(self.tr("{0} % is like none of them.").format(f"{100 * rest:.0f}"))
+        self._words.setText(" ".join(said))
+
+    def _region(self, photo_id: str) -> Region | None:
+        zone = self._session.zone
+        return next(
+            (r for r in self._session.project.regions if r.photo == photo_id and r.zone == zone and r.tones),
+            None,
+        )
+
+    def _counterpart(self, photo_id: str) -> list[ToneShare]:
+        """The tones of the same zone on a photo of the model."""
+        project, zone = self._session.project, self._session.zone
+        models = {photo.id for photo in project.photos if photo.of_model and photo.id != photo_id}
+        found = next((r for r in project.regions if r.photo in models and r.zone == zone and r.tones), None)
+        return [ToneShare(tone.name, tone.share, tone.lab) for tone in found.tones] if found else []

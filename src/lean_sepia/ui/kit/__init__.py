@@ -1,0 +1,1 @@
+"""What every room is made of: panels, theme, swatches, plots, forms."""

@@ -1,0 +1,62 @@
+"""A small a*b* plane with a lightness bar: where colours lie, their range, and the ways between them."""
+
+from __future__ import annotations
+
+import importlib
+from collections.abc import Callable, Sequence
+from types import ModuleType
+
+from PySide6.QtCore import QSize
+from PySide6.QtWidgets import QVBoxLayout, QWidget
+
+from lean_sepia.ui.kit.job import Jobs
+from lean_sepia.ui.kit.panel import Panel
+from lean_sepia.ui.kit.plane_content import PlaneContent, Point, Way
+from lean_sepia.ui.kit.swatch import Lab
+
+
+def load_plot(_progress: Callable[[float], None]) -> ModuleType:
+    """The plot and the library it is drawn with: half a second to import, so a job does it."""
+    return importlib.import_module("lean_sepia.ui.kit.colour_plot")
+
+
+class ColourPlane(QWidget):
+    """Keeps what is to be shown and draws it once the plotting library is there."""
+
+    def __init__(self, jobs: Jobs, lightness: bool = True) -> None:
+        super().__init__()
+        self._content = PlaneContent()
+        self._lightness = lightness
+        self.plot: QWidget | None = None
+        self._well = Panel(kind="well", margin=0)
+        self._body = QVBoxLayout(self)
+        self._body.setContentsMargins(0, 0, 0, 0)
+        self._body.addWidget(self._well)
+        self.setMinimumSize(180, 190)
+        self.setAccessibleName(self.tr("Colours in the plane of a* and b*"))
+        jobs.start(f"plot {id(self)}", load_plot, self._build)
+
+    def sizeHint(self) -> QSize:
+        return QSize(240, 168)
+
+    def _build(self, module: ModuleType) -> None:
+        self.plot = module.ColourPlot(self._lightness)
+        self.plot.setToolTip(self.tr("Drag to move, Ctrl and wheel to zoom, double-click to see all"))
+        self._well.hide()
+        self._body.addWidget(self.plot)
+        self.plot.show_content(self._content)
+
+    def show_colours(
+        self,
+        points: Sequence[Point],
+        ways: Sequence[Way] = (),
+        within: tuple[Lab, float, float] | None = None,
+        halo: Sequence[Lab] = (),
+    ) -> None:
+        """Show colours, ways between them, one range and one halo, as `PlaneContent` says."""
+        self._content = PlaneContent(tuple(points), tuple(ways), within, tuple(halo))
+        self.setAccessibleDescription(
+            "; ".join(f"{p.name} {p.lab[1]:.0f}, {p.lab[2]:.0f}" for p in points if p.name)
+        )
+        if self.plot is not None:
+            self.plot.show_content(self._content)

@@ -1,0 +1,162 @@
+"""Colours on the well: single fields, pairs that touch, ramps, and drops that can be counted."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import lru_cache
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtWidgets import QWidget
+
+from lean_sepia.arrays import triple
+from lean_sepia.colour.srgb import screen_rgb
+from lean_sepia.colour.words import colour_name
+from lean_sepia.paint.paint import Paint
+from lean_sepia.ui.kit.theme import SECOND, TEXT, WELL, WELL_TEXT, font
+
+Lab = tuple[float, float, float]
+COUNTED_DROPS = 10
+
+
+def qcolor(lab: Sequence[float]) -> tuple[QColor, bool]:
+    """The nearest screen colour of L*a*b*, and whether the screen shows it truly."""
+    L, a, b = lab
+    (red, green, blue), exact = _screen(L, a, b)
+    return QColor(red, green, blue), exact
+
+
+@lru_cache(maxsize=4096)
+def _screen(L: float, a: float, b: float) -> tuple[tuple[int, int, int], bool]:
+    """`screen_rgb`, remembered: the same few colours are painted again and again."""
+    return screen_rgb((L, a, b))
+
+
+def bottle_lab(paint: Paint) -> Lab | None:
+    """The colour a bottle is shown by: its masstone, or None for a clear medium."""
+    return None if paint.clear else triple(paint.masstone_lab())
+
+
+def paint_field(painter: QPainter, rect: QRectF, lab: Lab | None, ink: QColor) -> None:
+    """One field: plain colour, hatched where it is unknown, a notch in the corner where the screen cannot show it."""
+    if lab is None:
+        painter.save()
+        painter.setClipRect(rect)
+        painter.setPen(QPen(ink, 1))
+        step = 7.0
+        x = rect.left() - rect.height()
+        while x < rect.right():
+            painter.drawLine(QPointF(x, rect.bottom()), QPointF(x + rect.height(), rect.top()))
+            x += step
+        painter.restore()
+        return
+    colour, exact = qcolor(lab)
+    painter.fillRect(rect, colour)
+    if not exact:
+        notch = QPainterPath(rect.topRight())
+        notch.lineTo(rect.topRight() - QPointF(9, 0))
+        notch.lineTo(rect.topRight() + QPointF(0, 9))
+        painter.fillPath(notch, QColor("white") if lab[0] < 50 else QColor("black"))
+
+
+class Fields(QWidget):
+    """Fields of colour edge to edge on the well, with a margin of well round them."""
+
+    def __init__(self, margin: int = 8, height: int = 56) -> None:
+        super().__init__()
+        self._labs: list[Lab | None] = []
+        self._margin = margin
+        self._height = height
+        self.setMinimumHeight(height)
+
+    def sizeHint(self) -> QSize:
+        return QSize(120, self._height)
+
+    def show_labs(self, labs: Sequence[Lab | None], spoken: str = "") -> None:
+        """Show these colours, left to right."""
+        self._labs = list(labs)
+        names = ", ".join(colour_name(lab) if lab else "not known" for lab in self._labs)
+        self.setAccessibleName(spoken or names)
+        self.setToolTip("\n".join(lab_words(lab) for lab in self._labs if lab))
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), self.palette().color(WELL))
+        inner = QRectF(self.rect()).adjusted(self._margin, self._margin, -self._margin, -self._margin)
+        count = max(1, len(self._labs))
+        ink = self.palette().color(WELL_TEXT)
+        edges = [round(inner.left() + inner.width() * index / count) for index in range(count + 1)]
+        for index, lab in enumerate(self._labs or [None]):
+            paint_field(
+                painter,
+                QRectF(edges[index], inner.top(), edges[index + 1] - edges[index], inner.height()),
+                lab,
+                ink,
+            )
+
+
+class Chip(QWidget):
+    """One small field of colour beside a name."""
+
+    def __init__(self, lab: Lab | None, width: int = 26, height: int = 20) -> None:
+        super().__init__()
+        self.setFixedSize(width, height)
+        self.show_lab(lab)
+
+    def show_lab(self, lab: Lab | None) -> None:
+        """Show a colour; hatched where it is not known."""
+        self._lab = lab
+        self.setAccessibleName(colour_name(lab) if lab else self.tr("colour not known"))
+        self.setToolTip(lab_words(lab) if lab else "")
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        paint_field(painter, QRectF(self.rect()), self._lab, self.palette().color(SECOND))
+        painter.setPen(QPen(self.palette().color(WELL), 1))
+        painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+
+class Drops(QWidget):
+    """Parts as drops to count, up to ten; beyond that the figure beside them says it."""
+
+    def __init__(self, lab: Lab | None, count: int) -> None:
+        super().__init__()
+        self._lab, self._count = lab, count
+        self.setFixedHeight(13)
+        self.setMinimumWidth(14 * min(count, COUNTED_DROPS) + 2)
+        self.setAccessibleName(self.tr("1 drop") if count == 1 else self.tr("{0} drops").format(count))
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(self.palette().color(TEXT), 0.8))
+        if self._lab is not None:
+            painter.setBrush(QBrush(qcolor(self._lab)[0]))
+        shown = self._count if self._count <= COUNTED_DROPS else 1
+        for index in range(shown):
+            painter.drawPath(_drop(QPointF(6 + 14 * index, 7)))
+        if self._count > COUNTED_DROPS:
+            painter.setFont(font(11))
+            painter.setPen(self.palette().color(SECOND))
+            painter.drawText(QRectF(16, 0, 60, 13), Qt.AlignmentFlag.AlignVCenter, f"× {self._count}")
+
+
+def _drop(centre: QPointF) -> QPainterPath:
+    """A drop as it hangs from a pipette: round below, drawn to a point above."""
+    path = QPainterPath(centre + QPointF(0, -6))
+    path.cubicTo(centre + QPointF(1.2, -3), centre + QPointF(4.6, -1.4), centre + QPointF(4.6, 1.6))
+    path.cubicTo(centre + QPointF(4.6, 4.2), centre + QPointF(2.4, 5.4), centre + QPointF(0, 5.4))
+    path.cubicTo(centre + QPointF(-2.4, 5.4), centre + QPointF(-4.6, 4.2), centre + QPointF(-4.6, 1.6))
+    path.cubicTo(centre + QPointF(-4.6, -1.4), centre + QPointF(-1.2, -3), centre + QPointF(0, -6))
+    return path
+
+
+def lab_words(lab: Sequence[float]) -> str:
+    """A colour in figures and words."""
+    return f"L* {lab[0]:.1f}  a* {_signed(lab[1])}  b* {_signed(lab[2])} · {colour_name(lab)}"
+
+
+def _signed(value: float) -> str:
+    return f"{value:.1f}".replace("-", "−")

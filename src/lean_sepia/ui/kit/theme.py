@@ -1,0 +1,190 @@
+"""Greys, type and the style sheet of both bench lightings. Surfaces round colours are exact greys."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from importlib.resources import files
+from pathlib import Path
+
+from PySide6.QtCore import QByteArray
+from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
+from PySide6.QtWidgets import QApplication, QStyleFactory
+
+FAMILY = "B612"
+Role = QPalette.ColorRole
+
+WINDOW, PANEL, RAISED, WELL, HAIRLINE = Role.Window, Role.Base, Role.AlternateBase, Role.Dark, Role.Mid
+TEXT, SECOND, THIRD, WELL_TEXT, ACCENT = (
+    Role.WindowText,
+    Role.Shadow,  # not PlaceholderText: the style sheet thins it to half
+    Role.Midlight,
+    Role.BrightText,
+    Role.Highlight,
+)
+"""Where custom painting finds each grey: in the palette, so that a change of lighting repaints by itself."""
+
+
+@dataclass(frozen=True)
+class Shades:
+    """One lighting: hex colours, all greys but the accent."""
+
+    window: str
+    panel: str
+    raised: str
+    well: str
+    hairline: str
+    text: str
+    second: str
+    third: str
+    well_text: str
+    accent: str
+
+
+DAY = Shades(
+    "#d2d2d2",
+    "#dedede",
+    "#e6e6e6",
+    "#a0a0a0",
+    "#b8b8b8",
+    "#1c1c1c",
+    "#4a4a4a",
+    "#5a5a5a",
+    "#1c1c1c",
+    "#5b3a21",
+)
+EVENING = Shades(
+    "#262626",
+    "#2e2e2e",
+    "#363636",
+    "#606060",
+    "#454545",
+    "#eaeaea",
+    "#b4b4b4",
+    "#a0a0a0",
+    "#f2f2f2",
+    "#c79a6b",
+)
+
+
+def font(size: int = 13, bold: bool = False) -> QFont:
+    """The program's face in whole pixels."""
+    face = QFont(FAMILY)
+    face.setPixelSize(size)
+    face.setBold(bold)
+    return face
+
+
+def load_fonts() -> None:
+    """Register the shipped faces."""
+    folder = files("lean_sepia") / "fonts"
+    for name in ("B612-Regular.ttf", "B612-Bold.ttf"):
+        QFontDatabase.addApplicationFontFromData(QByteArray((folder / name).read_bytes()))
+
+
+def palette(shades: Shades) -> QPalette:
+    """The palette that both the style sheet and custom painting draw from."""
+    answer = QPalette()
+    for roles, value in (
+        ((WINDOW, Role.Button), shades.window),
+        ((PANEL,), shades.panel),
+        ((RAISED, Role.ToolTipBase), shades.raised),
+        ((WELL,), shades.well),
+        ((HAIRLINE,), shades.hairline),
+        ((TEXT, Role.Text, Role.ButtonText, Role.ToolTipText), shades.text),
+        ((SECOND,), shades.second),
+        ((THIRD,), shades.third),
+        ((WELL_TEXT,), shades.well_text),
+        ((ACCENT,), shades.accent),
+        ((Role.HighlightedText,), shades.raised),
+    ):
+        for role in roles:
+            answer.setColor(role, QColor(value))
+    for role in (Role.WindowText, Role.Text, Role.ButtonText):
+        answer.setColor(QPalette.ColorGroup.Disabled, role, QColor(shades.third))
+    return answer
+
+
+def apply(app: QApplication, shades: Shades) -> None:
+    """Dress the whole program in one lighting."""
+    if app.style().name() != "fusion":
+        app.setStyle(QStyleFactory.create("Fusion"))
+    app.setFont(font())
+    app.setPalette(palette(shades))
+    icons = Path(__file__).parents[1] / "icons"
+    name = "evening" if shades is EVENING else "day"
+    app.setStyleSheet(_SHEET.format(**vars(shades), icons=icons.as_posix(), name=name))
+
+
+_SHEET = """
+QWidget {{ color: {text}; }}
+QMainWindow, QDialog, #page {{ background: {window}; }}
+QDialogButtonBox {{ dialogbuttonbox-buttons-have-icons: 0; }}
+QLabel {{ background: transparent; }}
+QLabel[kind="caption"] {{ font-size: 11px; font-weight: bold; letter-spacing: 1px; color: {third}; }}
+QLabel[kind="second"] {{ font-size: 12px; color: {second}; }}
+QLabel[kind="strong"] {{ font-weight: bold; }}
+QLabel[kind="title"] {{ font-size: 15px; font-weight: bold; }}
+QLabel[kind="statement"] {{ font-size: 17px; font-weight: bold; }}
+QLabel[kind="figure"] {{ font-size: 26px; font-weight: bold; }}
+QLabel[kind="huge"] {{ font-size: 30px; font-weight: bold; }}
+QLabel[kind="wordmark"] {{ font-size: 17px; font-weight: bold; color: {accent}; }}
+#topbar, #column {{ background: {panel}; }}
+#topbar {{ border-bottom: 1px solid {hairline}; }}
+#column {{ border-right: 1px solid {hairline}; }}
+#advice {{ background: {window}; border-top: 1px solid {hairline}; }}
+QFrame[kind="panel"] {{ background: {panel}; border: 1px solid {hairline}; border-radius: 4px; }}
+QFrame[kind="raised"] {{ background: {raised}; border: 1px solid {hairline}; border-radius: 4px; }}
+QFrame[kind="raised"][chosen="true"] {{ border: 2px solid {text}; }}
+QFrame[kind="well"] {{ background: {well}; border: none; border-radius: 2px; }}
+QFrame[kind="well"] QLabel {{ color: {well_text}; }}
+QFrame[kind="rule"] {{ background: {hairline}; border: none; max-height: 1px; min-height: 1px; }}
+QPushButton {{
+    background: {raised}; border: 1px solid {hairline}; border-radius: 4px; padding: 5px 12px; min-height: 16px;
+}}
+QPushButton:hover {{ border-color: {third}; }}
+QPushButton:pressed {{ background: {hairline}; }}
+QPushButton:focus {{ border: 2px solid {accent}; padding: 4px 11px; }}
+QPushButton:checked {{ border: 2px solid {text}; padding: 4px 11px; }}
+QPushButton:disabled {{ color: {third}; background: {panel}; }}
+QPushButton[kind="main"] {{ font-weight: bold; border: 2px solid {text}; padding: 4px 11px; }}
+QPushButton[kind="main"]:focus {{ border: 2px solid {accent}; }}
+QPushButton[kind="main"]:disabled {{ border: 1px solid {hairline}; font-weight: normal; padding: 5px 12px; }}
+QPushButton[kind="link"] {{ background: transparent; border: none; padding: 1px 0; text-decoration: underline; text-align: left; }}
+QPushButton[kind="link"]:focus {{ border: 1px solid {accent}; }}
+QPushButton[kind="tool"] {{ padding: 3px 9px; font-size: 12px; }}
+QPushButton[kind="tool"]:checked, QPushButton[kind="tool"]:focus {{ padding: 2px 8px; }}
+QPushButton[kind="step"] {{ padding: 0; min-width: 24px; max-width: 24px; min-height: 22px; max-height: 22px; }}
+QPushButton[kind="tiny"] {{ padding: 0; min-width: 16px; max-width: 16px; min-height: 15px; max-height: 15px; }}
+QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {{
+    background: {raised}; border: 1px solid {hairline}; border-radius: 3px; padding: 3px 7px; min-height: 18px;
+    selection-background-color: {third}; selection-color: {raised};
+}}
+QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus {{ border: 2px solid {accent}; padding: 2px 6px; }}
+QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {{
+    width: 0; border: none;
+}}
+QComboBox::drop-down {{ border: none; width: 20px; }}
+QComboBox::down-arrow {{ image: url({icons}/arrow-{name}.svg); width: 9px; height: 6px; }}
+QComboBox QAbstractItemView {{ background: {raised}; border: 1px solid {hairline}; selection-background-color: {hairline}; selection-color: {text}; outline: none; }}
+QMenu {{ background: {raised}; border: 1px solid {hairline}; padding: 4px; }}
+QMenu::item {{ padding: 5px 22px 5px 14px; border-radius: 3px; }}
+QMenu::item:selected {{ background: {hairline}; }}
+QMenu::item:disabled {{ color: {third}; }}
+QMenu::separator {{ height: 1px; background: {hairline}; margin: 4px 6px; }}
+QToolTip {{ background: {raised}; color: {text}; border: 1px solid {hairline}; padding: 4px 6px; }}
+QScrollArea, QScrollArea > QWidget > QWidget {{ background: transparent; border: none; }}
+QScrollBar:vertical {{ background: transparent; width: 10px; margin: 0; }}
+QScrollBar:horizontal {{ background: transparent; height: 10px; margin: 0; }}
+QScrollBar::handle {{ background: {hairline}; border-radius: 4px; min-height: 24px; min-width: 24px; }}
+QScrollBar::handle:hover {{ background: {third}; }}
+QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
+QScrollBar::add-page, QScrollBar::sub-page {{ background: transparent; }}
+QSlider::groove:horizontal {{ height: 2px; background: {third}; }}
+QSlider::handle:horizontal {{ background: {raised}; border: 2px solid {text}; width: 9px; margin: -6px 0; border-radius: 6px; }}
+QSlider:focus {{ border: 1px solid {accent}; border-radius: 3px; }}
+QCheckBox::indicator {{ width: 13px; height: 13px; border: 1px solid {third}; border-radius: 2px; background: {raised}; }}
+QCheckBox::indicator:checked {{ background: {text}; }}
+QCheckBox:focus {{ border: 1px solid {accent}; border-radius: 3px; }}
+QProgressBar {{ background: transparent; border: none; max-height: 2px; min-height: 2px; }}
+QProgressBar::chunk {{ background: {text}; }}
+"""

@@ -1,0 +1,104 @@
+"""A batch in the cup that came out wrong: what to add to bring it to its target."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from PySide6.QtCore import QCoreApplication
+from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
+
+from lean_sepia.colour.words import difference
+from lean_sepia.errors import SepiaError
+from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.paint import Paint
+from lean_sepia.recipe.batch import Correction, correct_batch
+from lean_sepia.ui.kit.form_dialog import FormDialog
+from lean_sepia.ui.kit.job import Jobs
+from lean_sepia.ui.kit.panel import button, clear, holder, label, measure_box, row
+from lean_sepia.ui.kit.swatch import Fields, Lab
+
+_SHOWN = 5
+
+
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("BatchDialog", text)
+
+
+class BatchDialog(FormDialog):
+    """Millilitres in the cup and the colour they gave; below it additions, the smallest first."""
+
+    def __init__(
+        self, jobs: Jobs, paints: Sequence[Paint], batch_ml: Mapping[str, float], target: Lab, predicted: Lab,
+        laying: Laying, parent: QWidget | None = None,
+    ) -> None:  # fmt: skip
+        self._jobs = jobs
+        self._paints, self._target, self._laying = paints, target, laying
+        self._names = {paint.id: paint.name for paint in paints}
+        self.cup = {
+            name: measure_box(0, 500, amount, "ml", self._names[name], decimals=2, width=96)
+            for name, amount in batch_ml.items()
+        }
+        self.measured = QCheckBox(_tr("It was measured as"))
+        self.lab = [
+            measure_box(low, high, value, "", name, width=72)
+            for low, high, value, name in zip(
+                (0, -128, -128), (100, 128, 128), predicted, ("L*", "a*", "b*"), strict=True
+            )
+        ]
+        self._answers = QVBoxLayout()
+        self._answers.setSpacing(6)
+        ask = button(_tr("What to add"), "main")
+        ask.clicked.connect(self.answer)
+        fields: list[tuple[str, QWidget]] = [(self._names[name], box) for name, box in self.cup.items()]
+        fields += [("", self.measured), ("L*, a*, b*", holder(row(*self.lab))), ("", holder(row(ask, None)))]
+        fields.append((_tr("Smallest first"), holder(self._answers)))
+        super().__init__(_tr("Correct a batch by adding"), fields, parent)
+        self.setMinimumWidth(520)
+        self.measured.toggled.connect(lambda _on: self._enable())
+        self._enable()
+
+    def _enable(self) -> None:
+        for box in self.lab:
+            box.setEnabled(self.measured.isChecked())
+
+    def answer(self) -> None:
+        """Ask in the background what can be added, and list it."""
+        clear(self._answers)
+        batch = {name: box.value() for name, box in self.cup.items() if box.value() > 0}
+        L, a, b = (box.value() for box in self.lab)
+        measured = (L, a, b) if self.measured.isChecked() else None
+
+        def correct(_progress) -> list[Correction] | str:
+            try:
+                return correct_batch(
+                    self._paints, batch, self._target, measured=measured, laying=self._laying
+                )
+            except SepiaError as error:  # said in the dialog, which lies over the advice line
+                return str(error)
+
+        self._jobs.start("batch", correct, self._show)
+
+    def _show(self, found: list[Correction] | str) -> None:
+        clear(self._answers)
+        if isinstance(found, str):
+            self._answers.addWidget(label(found, "second", wrap=True))
+            return
+        if not found:
+            self._answers.addWidget(
+                label(_tr("Nothing that is added brings it nearer."), "second", wrap=True)
+            )
+        for one in found[-_SHOWN:]:
+            field = Fields(margin=0, height=26)
+            field.setFixedWidth(84)
+            field.show_labs([self._target, one.lab], _tr("Target and corrected batch"))
+            drops = ", ".join(
+                _tr("{0} drops {1}").format(count, self._names[name]) for name, count in one.drops
+            )
+            words = _tr("{0} (+{1} ml, {2} ml in all): {3}, {4}").format(
+                drops,
+                f"{one.added_ml:.2f}",
+                f"{one.total_ml:.1f}",
+                difference(self._target, one.lab).words,
+                f"{one.de00:.1f}",
+            )
+            self._answers.addLayout(row(field, label(words, "", wrap=True), spacing=10))

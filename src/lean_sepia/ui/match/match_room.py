@@ -1,0 +1,485 @@
+"""Match: the target beside the recipe, recipes to choose from, and how they behave."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from functools import partial
+
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout
+
+from lean_sepia.answers.match import (
+    AS_PLANNED,
+    BASE_COATS,
+    BASE_THINNER,
+    OWN_SHEEN,
+    MatchAnswer,
+    MatchQuestion,
+    answer,
+    ask,
+    base_coat,
+    planned_varnish,
+)
+from lean_sepia.answers.targets import Target
+from lean_sepia.colour.words import difference
+from lean_sepia.document import edits
+from lean_sepia.errors import SepiaError
+from lean_sepia.recipe.behaviour import Behaviour
+from lean_sepia.recipe.choice import base_paints
+from lean_sepia.recipe.mix import NO_LIMITS, Limits, Recipe
+from lean_sepia.recipe.reasons import Substitute
+from lean_sepia.ui.kit.colour_plane import ColourPlane
+from lean_sepia.ui.kit.named_pair import NamedPair
+from lean_sepia.ui.kit.panel import Panel, button, clear, count_box, holder, label, measure_box, row
+from lean_sepia.ui.kit.plane_content import Point
+from lean_sepia.ui.match.batch_dialog import BatchDialog
+from lean_sepia.ui.match.films_panel import FilmsPanel
+from lean_sepia.ui.match.laying_panel import LayingPanel
+from lean_sepia.ui.match.lights_panel import LightsPanel
+from lean_sepia.ui.match.paint_rack import PaintRack
+from lean_sepia.ui.match.ratio_dialog import RatioDialog
+from lean_sepia.ui.match.recipe_card import RecipeCard
+from lean_sepia.ui.match.substitute_dialog import SubstituteDialog
+from lean_sepia.ui.shell.room import RoomPage
+from lean_sepia.ui.shell.session import Session
+
+_KNOWN = {"SPECTRAL": "spectra", "TWO_CONSTANT": "two constants", "ONE_CONSTANT": "one colour only"}
+
+
+class MatchRoom(RoomPage):
+    """Solves for the chosen zone in the background and keeps showing the old answer, dimmed, meanwhile."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.answer: MatchAnswer | None = None
+        self._chosen = 0
+        self._asked: MatchQuestion | None = None
+        self._limits = NO_LIMITS
+        self._why = ""
+        self._build_centre()
+        self._build_side()
+        session.shelf_changed.connect(self._mark)
+
+    def _build_centre(self) -> None:
+        self._pair = NamedPair(height=52)
+        self.centre.addWidget(self._pair, 1)
+        self._statement = label("", "statement", wrap=True)
+        self._remark = label("", "second", wrap=True)
+        self._figure, self._unit = label("", "figure"), label("ΔE₀₀", "second")
+        words = QVBoxLayout()
+        words.setSpacing(2)
+        words.addWidget(self._statement)
+        words.addWidget(self._remark)
+        line = QHBoxLayout()
+        line.addLayout(words, 1)
+        line.addWidget(self._figure, 0, Qt.AlignmentFlag.AlignBottom)
+        line.addWidget(self._unit, 0, Qt.AlignmentFlag.AlignBottom)
+        self.centre.addLayout(line)
+        self._cards = QHBoxLayout()
+        self._cards.setSpacing(12)
+        self.centre.addLayout(self._cards)
+        self.rack = PaintRack()
+        self.rack.drop_wanted.connect(lambda name: self.change_drops(self._chosen, name, 1))
+        rack = row(label(self.tr("add a drop"), "second"), self.rack, spacing=8)
+        rack.setStretch(1, 1)
+        self.centre.addLayout(rack)
+        self._limit_row = QHBoxLayout()
+        self._limit_row.setSpacing(6)
+        self._limit_line = holder(row(holder(self._limit_row), None))
+        self.centre.addWidget(self._limit_line)
+        self._build_asking()
+
+    def _build_asking(self) -> None:
+        """Two lines of controls: what is asked for, and what is done with the answer."""
+        self.paints = count_box(1, 5, 3, self.tr("Most bottles in a recipe"))
+        self.parts = count_box(3, 24, 10, self.tr("Most parts in a recipe"))
+        self.coats = count_box(1, 8, BASE_COATS, self.tr("Coats"))
+        self.thinner = count_box(0, 90, round(100 * BASE_THINNER), self.tr("Share of thinner in per cent"))
+        self.volume = measure_box(0.5, 200, 6.0, "ml", self.tr("Amount to mix"))
+        for box in (self.paints, self.parts, self.coats, self.thinner, self.volume):
+            box.valueChanged.connect(lambda _value: self._ask())
+        self.sheen = QComboBox()
+        self.sheen.setAccessibleName(self.tr("Final sheen"))
+        self.sheen.setToolTip(self.tr("The recipe meets its target under this final sheen"))
+        self.sheen.currentIndexChanged.connect(lambda _index: self._ask())
+        self.pin = button(
+            self.tr("Pin to this zone"), "main", self.tr("The zone's base coat becomes this recipe")
+        )
+        self.pin.clicked.connect(self.pin_chosen)
+        self.correct = self._tool_button(self.tr("Correct a batch…"), self._ask_correction)
+        second = "second"
+        self.centre.addLayout(
+            row(
+                label(self.tr("at most"), second), self.paints, label(self.tr("bottles,"), second), self.parts,
+                label(self.tr("parts;"), second), self.coats, label(self.tr("coats,"), second), self.thinner,
+                label(self.tr("% thinner"), second), self._tool_button(self.tr("Ratio…"), self._ask_ratio), None, spacing=6,
+            )
+        )  # fmt: skip
+        mix = label(self.tr("mix"), second)
+        self.centre.addLayout(row(mix, self.volume, self.correct, None, self.sheen, self.pin, spacing=6))
+
+    @staticmethod
+    def _tool_button(words: str, action: Callable[[], None]) -> QPushButton:
+        made = button(words, "tool")
+        made.clicked.connect(lambda _checked=False: action())
+        return made
+
+    def _build_side(self) -> None:
+        plane = Panel(self.tr("Lightness and hue"), "a*b*")
+        self._plane = ColourPlane(self.session.jobs)
+        self._plane.setMinimumHeight(150)
+        self._plane_words = label("", "second", wrap=True)
+        plane.add(self._plane, 1)
+        plane.add(self._plane_words)
+        self.side.addWidget(plane, 1)
+        self.films, self.lights, self.laying = FilmsPanel(), LightsPanel(), LayingPanel()
+        self.laying.volume_wanted.connect(lambda volume: self.volume.setValue(round(volume, 1)))
+        for panel in (self.films, self.lights, self.laying):
+            self.side.addWidget(panel)
+
+    # Asking the core
+
+    def refresh(self) -> None:
+        zone, target = self._wanted()
+        if target is None or not base_paints(self.session.shelf.paints()):
+            self.answer = self._asked = None
+            self._show_nothing(target)
+            return
+        fresh = self._asked is None or self._asked.zone != zone
+        if fresh:
+            self._limits = NO_LIMITS
+            coat = base_coat(self.session.project, zone)
+            if coat:
+                self.coats.setValue(coat.passes)
+                self.thinner.setValue(round(100 * coat.thinner_share))
+        self._name_sheens(zone, fresh)
+        self._ask()
+
+    def _wanted(self) -> tuple[str, Target | None]:
+        zone = self.session.zone
+        return zone, self.session.cut(zone).targets.fresh if zone else None
+
+    def _name_sheens(self, zone: str, fresh: bool) -> None:
+        """The sheens to choose from; another zone starts with what its plan says."""
+        varnish = planned_varnish(self.session.project, zone)
+        planned = self.tr("under {0}").format(varnish.name) if varnish else self.tr("no varnish planned")
+        if not self.sheen.count():
+            for name, words in (
+                (AS_PLANNED, planned), (OWN_SHEEN, self.tr("without a varnish")), ("flat", self.tr("under flat")),
+                ("satin", self.tr("under satin")), ("gloss", self.tr("under gloss")),
+            ):  # fmt: skip
+                self.sheen.addItem(words, name)
+        self.sheen.setItemText(0, planned)
+        if fresh:
+            self.sheen.setCurrentIndex(0)
+
+    def _ask(self) -> None:
+        zone, target = self._wanted()
+        if target is None or not base_paints(self.session.shelf.paints()) or not self.sheen.count():
+            return
+        question = ask(
+            self.session.project, zone, target, self.session.shelf.paints(), passes=self.coats.value(),
+            thinner_share=self.thinner.value() / 100, sheen=self.sheen.currentData(), max_paints=self.paints.value(),
+            max_parts=self.parts.value(), limits=self._limits, cup_ml=self.volume.value(),
+        )  # fmt: skip
+        if question.same_as(self._asked):
+            return
+        self._asked = question
+        self._pair.setEnabled(False)
+        self._show_limits()
+        self.rack.show_paints(question.paints)
+        before = self.answer
+        self.session.jobs.start("match", lambda progress: answer(question, before, progress), self._show)
+
+    # Showing the answer
+
+    def _show_nothing(self, target: Target | None) -> None:
+        """Say what is missing: a target, or paints to mix."""
+        if target is None:
+            self._pair.show_pair([None, None], self.tr("No target yet"))
+            self._statement.setText(self.tr("This zone has no target."))
+            self._remark.setText(
+                self.tr(
+                    "Take a sample of it in Evidence, as base or sheltered; or start from a colour you know."
+                )
+            )
+        else:
+            self._pair.show_pair([target.lab, None], self.tr("Target, {0}").format(target.source))
+            self._statement.setText(self.tr("There is no paint to mix on your shelf."))
+            self._remark.setText(
+                self.tr(
+                    "Open Shelf at the top right and import a shelf file; metallics, pigments and pastels are laid alone."
+                )
+            )
+        self._figure.setText("")
+        self._unit.hide()
+        clear(self._cards)
+        self._limit_line.hide()
+        self.films.show_films(None)
+        self.lights.show_pairs((), {})
+        self.laying.hide()
+        self._plane.show_colours([])
+        self._plane_words.setText("")
+        self.pin.setEnabled(False)
+
+    def _show(self, found: MatchAnswer) -> None:
+        self._pair.setEnabled(True)
+        if found.question.zone != self.session.zone:
+            return
+        self.answer = found
+        self._chosen, self._why = 0, ""
+        self._fill_cards()
+        self._show_choice()
+        self.session.jobs.start(
+            "why", lambda progress: (found, found.why_not_exactly(progress)), self._show_why
+        )
+
+    def _show_why(self, told: tuple[MatchAnswer, str]) -> None:
+        about, words = told
+        if words and self.answer is not None and about.question is self.answer.question:
+            self._why = words
+            self._show_choice()
+
+    def _fill_cards(self) -> None:
+        clear(self._cards)
+        if self.answer is None:
+            return
+        for index in range(len(self.answer.choices)):
+            self._cards.addWidget(self._card(index), 1)
+
+    def _card(self, index: int) -> RecipeCard:
+        """A card for one of the choices."""
+        assert self.answer is not None
+        paints = {paint.id: paint for paint in self.answer.question.paints}
+        records = {record["id"]: record for record in self.session.shelf.records()}
+        chosen = index == self._chosen
+        card = RecipeCard(self.answer.choices[index], paints, records, self.volume.value(), editable=chosen)
+        card.setProperty("chosen", "true" if chosen else "false")
+        card.chosen.connect(lambda: self.choose(index))
+        card.changed.connect(lambda name, step: self.change_drops(index, name, step))
+        card.left_out.connect(self.do_without)
+        card.always_wanted.connect(self.always_use)
+        card.stock_wanted.connect(self.keep_to_stock)
+        card.stand_in_wanted.connect(lambda name: self.find_stand_ins(index, [name]))
+        return card
+
+    def _renew_cards(self, *indices: int) -> None:
+        """Make these cards anew, once what was clicked on them is done."""
+
+        def renew() -> None:
+            for index in indices:
+                item = self._cards.itemAt(index)
+                old = item.widget() if item else None
+                if old is None or self.answer is None or index >= len(self.answer.choices):
+                    continue
+                self._cards.replaceWidget(old, self._card(index))
+                old.hide()
+                old.deleteLater()
+
+        QTimer.singleShot(0, renew)
+
+    def choose(self, index: int) -> None:
+        """Compare another card with the target."""
+        if index == self._chosen:
+            return
+        before, self._chosen = self._chosen, index
+        self._renew_cards(before, index)
+        self._show_choice()
+
+    def _show_choice(self) -> None:
+        found = self.answer
+        if found is None:
+            return
+        choice, how = found.choices[self._chosen], found.behaviours[self._chosen]
+        recipe, question = choice.recipe, found.question
+        self._show_pair(question, recipe)
+        self._remark.setText(self._sureness(question.target, recipe, how))
+        self._show_plane(found, recipe)
+        self.films.show_films(how.films)
+        self.lights.show_pairs(how.lights, recipe.lights)
+        zone = self.session.project.zone(question.zone)
+        self.laying.show_recipe(
+            recipe.lab, how, question.thinner_share, zone.area_cm2, self.coats.value(), found.question.cautions(choice)
+        )  # fmt: skip
+        self.pin.setEnabled(not choice.pinned or self._laid_differently(question.zone))
+
+    def _show_pair(self, question: MatchQuestion, recipe: Recipe) -> None:
+        target = question.target
+        self._pair.show_pair(
+            [target.lab, recipe.lab],
+            self.tr("Target, {0}").format(target.source),
+            self.tr("Recipe, {0}").format(self.sheen.currentText()),
+            self.tr("Target and recipe"),
+        )
+        words = difference(target.lab, recipe.lab).words
+        same = words == "the same to the eye"
+        self._statement.setText(
+            self.tr("The same to the eye.") if same else self.tr("The recipe is {0}.").format(words)
+        )
+        self._figure.setText(f"{recipe.de00:.1f}")
+        self._unit.show()
+
+    def _sureness(self, target: Target, recipe: Recipe, how: Behaviour) -> str:
+        """How the miss compares with the photo's own range, and what a stray drop and weak knowledge do."""
+        sentences = []
+        if target.de00_90 is not None:
+            within = recipe.de00 <= target.de00_90
+            inside = (
+                self.tr("Inside the photo's own ±{0}.")
+                if within
+                else self.tr("Outside the photo's own ±{0}.")
+            )
+            sentences.append(inside.format(f"{target.de00_90:.1f}"))
+        known = self.tr(_KNOWN[recipe.knowledge.name])
+        stray = self.tr("One stray drop moves it by at most {0}.")
+        sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))
+        sure = self.tr("Known by {0}: it comes out within ±{1}.")
+        sentences.append(sure.format(known, f"{how.sure_de00:.1f}"))
+        if recipe.expected_de00 is not None:
+            expected = self.tr("Wherever the truth lies in that range: {0} in the mean.")
+            sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))
+        return " ".join([*sentences, self._why]).rstrip()
+
+    def _laid_differently(self, zone: str) -> bool:
+        coat = base_coat(self.session.project, zone)
+        return coat is None or (coat.passes, round(100 * coat.thinner_share)) != (
+            self.coats.value(),
+            self.thinner.value(),
+        )
+
+    def _show_plane(self, found: MatchAnswer, recipe: Recipe) -> None:
+        target = found.question.target
+        points = [
+            Point(target.lab, "round", self.tr("target")),
+            Point(recipe.lab, "square", self.tr("recipe")),
+        ]
+        within = None
+        if target.half90 is not None:
+            within = (target.lab, target.half90[1], target.half90[2])
+        self._plane.show_colours(points, within=within, halo=found.behaviours[self._chosen].strayed)
+        self._plane_words.setText(
+            self.tr("Round: target. Square: recipe. Halo: a stray drop. Dashed: the photo's range.")
+        )
+
+    # What the user does
+
+    def change_drops(self, index: int, name: str, step: int) -> None:
+        """Put a drop of a paint into a recipe, or take one out, and see at once what it does."""
+        if self.answer is None or not 0 <= index < len(self.answer.choices):
+            return
+        try:
+            changed = self.answer.with_drop(index, name, step, self.tr("yours"))
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+            return
+        if changed is not None:
+            self._take(changed, index)
+
+    def _take(self, changed: MatchAnswer, index: int) -> None:
+        """Show an answer in which one choice was changed by hand."""
+        self.answer = changed
+        before, self._chosen = self._chosen, index
+        self._show_pair(changed.question, changed.choices[index].recipe)
+        self._pair.repaint()  # the colours follow the hand; the rest of the room follows them
+        self._renew_cards(*{before, index})
+        self._show_choice()
+
+    def find_stand_ins(
+        self, index: int, missing: Sequence[str], parts: Sequence[tuple[str, int]] | None = None
+    ) -> None:
+        """Look in the background for the colour of these parts, else of a card's, without some of their bottles."""
+        found = self.answer
+        if found is not None:
+            wanted = found.choices[index].recipe.parts if parts is None else parts
+            self.session.jobs.start(
+                "stand-ins",
+                lambda _p: found.stand_ins(wanted, missing),
+                partial(self._offer_stand_ins, found, index, missing),
+            )
+
+    def _offer_stand_ins(
+        self, about: MatchAnswer, index: int, missing: Sequence[str], found: list[Substitute]
+    ) -> None:
+        if self.answer is None or about.question is not self.answer.question:
+            return
+        names = {paint.id: paint.name for paint in (*about.question.paints, *about.question.lost)}
+        lost = ", ".join(names[name] for name in missing)
+        dialog = SubstituteDialog(lost, found, names, self)
+        if dialog.exec() and dialog.taken is not None:
+            title = self.tr("without {0}").format(lost)
+            self._take(self.answer.with_parts(index, dialog.taken.recipe.parts, title), index)
+
+    def do_without(self, name: str) -> None:
+        """Leave a bottle out of every recipe for this zone."""
+        limits = self._limits
+        self._limit(replace(limits, forbid=limits.forbid | {name}, must=limits.must - {name}))
+
+    def always_use(self, name: str) -> None:
+        """Have a bottle in every recipe for this zone."""
+        self._limit(replace(self._limits, must=self._limits.must | {name}))
+
+    def keep_to_stock(self, name: str, left_ml: float) -> None:
+        """Take no more of a bottle for the cup than is left of it."""
+        self._limit(replace(self._limits, stock_ml={**self._limits.stock_ml, name: left_ml}))
+
+    def _limit(self, limits: Limits) -> None:
+        self._limits = limits
+        self._ask()
+
+    def _show_limits(self) -> None:
+        clear(self._limit_row)
+        names = {paint.id: paint.name for paint in self.session.shelf.paints()}
+        limits = self._limits
+
+        def looser(words: str, name: str, *figures: str, **changed) -> tuple[str, Callable[[], None]]:
+            """A button that names a limit and takes it back."""
+            return words.format(names.get(name, name), *figures), partial(
+                self._limit, replace(limits, **changed)
+            )
+
+        without, using = self.tr("without {0} ×"), self.tr("with {0} ×")
+        within = self.tr("within {1} ml of {0} ×")
+        offered = [looser(without, name, forbid=limits.forbid - {name}) for name in sorted(limits.forbid)]
+        offered += [looser(using, name, must=limits.must - {name}) for name in sorted(limits.must)]
+        for name, left in sorted(limits.stock_ml.items()):
+            others = {other: ml for other, ml in limits.stock_ml.items() if other != name}
+            offered.append(looser(within, name, f"{left:g}", stock_ml=others))
+        if self._asked and self._asked.lost:
+            lost, pinned = self._asked.lost, self._asked.pinned
+            words = self.tr("{0} of the pinned recipe not on the shelf: stand-ins…")
+            offered.append((
+                words.format(", ".join(paint.name for paint in lost)),
+                partial(self.find_stand_ins, 0, [paint.id for paint in lost], pinned),
+            ))  # fmt: skip
+        for words, action in offered:
+            self._limit_row.addWidget(self._tool_button(words, action))
+        self._limit_line.setVisible(bool(offered))
+
+    def _ask_ratio(self) -> None:
+        dialog = RatioDialog(self.thinner.value() / 100, self.volume.value(), self)
+        if dialog.exec() and dialog.thinner_share is not None:
+            self.thinner.setValue(round(100 * dialog.thinner_share))
+
+    def _ask_correction(self) -> None:
+        if self.answer is None:
+            return
+        recipe, question = self.answer.choices[self._chosen].recipe, self.answer.question
+        total = sum(count for _, count in recipe.parts)
+        batch = {name: question.cup_ml * count / total for name, count in recipe.parts}
+        jobs, target = self.session.jobs, question.target.lab
+        BatchDialog(jobs, question.paints, batch, target, recipe.lab, question.laying, self).exec()
+
+    def pin_chosen(self) -> None:
+        """Make the chosen recipe the zone's base coat."""
+        if self.answer is None:
+            return
+        recipe, zone = self.answer.choices[self._chosen].recipe, self.answer.question.zone
+        paints = self.session.shelf.paints()
+        passes, thinner = self.coats.value(), self.thinner.value() / 100
+        self.session.edit(
+            self.tr("Pin recipe to {0}").format(self.session.project.zone(zone).name),
+            lambda p: edits.lay_coat(
+                p, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=thinner
+            ),
+        )

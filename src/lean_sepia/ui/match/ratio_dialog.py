@@ -1,0 +1,68 @@
+"""A ratio as it is spoken, with every way to understand it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QCoreApplication
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
+
+from lean_sepia.errors import SepiaError
+from lean_sepia.recipe.ratio import Reading, read_ratio, spoken
+from lean_sepia.ui.kit.form_dialog import FormDialog
+from lean_sepia.ui.kit.panel import button, clear, holder, label, row
+
+
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("RatioDialog", text)
+
+
+class RatioDialog(FormDialog):
+    """Shows the readings of a phrase; a click on one takes it. `thinner_share` is None until then."""
+
+    def __init__(self, thinner_share: float, volume_ml: float, parent: QWidget | None = None) -> None:
+        self._volume = volume_ml
+        self.thinner_share: float | None = None
+        self.phrase = QLineEdit()
+        self.phrase.setPlaceholderText(_tr("1:20, 95 % thinner, a third of the cup, 3 drops in 5 ml"))
+        self.phrase.setMinimumWidth(360)
+        self._readings = QVBoxLayout()
+        self._now = label("", "second", wrap=True)
+        fields = [
+            (_tr("As it is said"), self.phrase),
+            (_tr("Means"), holder(self._readings)),
+            (_tr("Now"), self._now),
+        ]
+        super().__init__(_tr("Thinning ratio"), fields, parent)
+        self.phrase.textChanged.connect(lambda _text: self._read())
+        self._now.setText(self._forms(1 - thinner_share))
+        self._read()
+
+    def _forms(self, colour: float) -> str:
+        if colour <= 0:
+            return ""
+        said = spoken(colour, self._volume)
+        return f"{said.colour_to_thinner} · {said.percent_thinner} · {said.of_the_cup} · {said.drops}"
+
+    def _read(self) -> None:
+        clear(self._readings)
+        text = self.phrase.text().strip()
+        if not text:
+            self._readings.addWidget(
+                label(_tr("Type a ratio: both readings are shown where there are two."), "second")
+            )
+            return
+        try:
+            found = read_ratio(text)
+        except SepiaError as error:
+            self._readings.addWidget(label(str(error), "second", wrap=True))
+            return
+        for reading in found:
+            take = button(_tr("Use"), "tool", reading.words)
+            take.setAccessibleName(_tr("Use: {0}").format(reading.words))
+            take.clicked.connect(lambda _c=False, r=reading: self.take(r))
+            words = label(f"{reading.words}\n{self._forms(reading.colour)}", "", wrap=True)
+            self._readings.addLayout(row(take, words, spacing=10))
+
+    def take(self, reading: Reading) -> None:
+        """Use a reading."""
+        self.thinner_share = 1 - reading.colour
+        self.accept()

@@ -1,0 +1,1 @@
+"""A photo on screen: viewer, marks, loupe."""

@@ -1,1 +1,0 @@
-"""The seven rooms, in working order."""

@@ -1,0 +1,92 @@
+"""What was mixed for each painted field of a card: chosen among the project's recipes, or written down."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from PySide6.QtCore import QCoreApplication, Qt
+from PySide6.QtWidgets import QComboBox, QGridLayout, QWidget
+
+from lean_sepia.errors import ShelfError
+from lean_sepia.photo.swatch_card import CardReading, FieldReading
+from lean_sepia.recipe.mixture_text import read_mixture
+from lean_sepia.ui.kit.panel import label
+from lean_sepia.ui.kit.swatch import Fields
+from lean_sepia.ui.kit.titled_dialog import TitledDialog
+
+
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("MixturesDialog", text)
+
+
+class MixturesDialog(TitledDialog):
+    """Fields that stay empty are left out; what cannot be read is said beside it and keeps the dialog open."""
+
+    def __init__(
+        self, reading: CardReading, names: Mapping[str, str], recipes: Sequence[str], parent: QWidget | None = None
+    ) -> None:  # fmt: skip
+        super().__init__(
+            _tr("Mixtures on the card"),
+            _tr("What was mixed for each field?"),
+            _tr(
+                'Choose a recipe of this project, or write it down: "8 Deep sea, 1 Chalk". Leave the others empty.'
+            ),
+            parent,
+        )
+        self._names = names
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(12)
+        grid.setVerticalSpacing(6)
+        for column, words in enumerate((_tr("Field"), _tr("Masstone"), _tr("What was mixed"), _tr("Sure"))):
+            grid.addWidget(label(words, "second"), 0, column)
+        grid.setColumnStretch(2, 1)
+        self.boxes: dict[int, QComboBox] = {}
+        self.said = {}
+        for line, field in enumerate(reading.fields, start=1):
+            self._add(field, recipes, grid, line)
+        grid.setRowStretch(len(reading.fields) + 1, 1)
+        self.look_through(grid, 760, min(420, 48 + 40 * len(reading.fields)))
+        self.end(_tr("Learn from them"))
+
+    def _add(self, field: FieldReading, recipes: Sequence[str], grid: QGridLayout, line: int) -> None:
+        seen = Fields(margin=0, height=26)
+        seen.setFixedWidth(60)
+        seen.show_labs([field.masstone.lab])
+        box = QComboBox()
+        box.setEditable(True)
+        box.setAccessibleName(_tr("What was mixed for field {0}").format(field.field))
+        box.addItems(["", *recipes])
+        box.setEnabled(not field.bare)
+        sure = label(
+            field.doubt or f"±{field.masstone.de00_90:.1f}", "strong" if field.doubt else "second", wrap=True
+        )
+        sure.setMinimumWidth(170)
+        self.boxes[field.field], self.said[field.field] = box, sure
+        for column, widget in enumerate((label(str(field.field)), seen, box, sure)):
+            grid.addWidget(widget, line, column, Qt.AlignmentFlag.AlignVCenter)
+
+    def mixtures(self) -> dict[int, list[tuple[str, int]]]:
+        """Whole parts by paint id of every field that was filled in.
+
+        Raises
+        ------
+        ShelfError
+            One of them cannot be read.
+        """
+        written = {field: box.currentText().strip() for field, box in self.boxes.items()}
+        return {field: read_mixture(text, self._names) for field, text in written.items() if text}
+
+    def check(self) -> None:
+        """Accept where something is filled in and all of it can be read."""
+        wrong, filled = False, False
+        for field, box in self.boxes.items():
+            text = box.currentText().strip()
+            filled = filled or bool(text)
+            try:
+                if text:
+                    read_mixture(text, self._names)
+            except ShelfError as error:
+                self.said[field].setText(str(error))
+                wrong = True
+        if filled and not wrong:
+            self.accept()

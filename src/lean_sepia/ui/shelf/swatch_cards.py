@@ -1,0 +1,167 @@
+"""What the shelf does with swatch cards: print one, read new paints from its photo, learn from test swatches on it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QWidget
+
+from lean_sepia.errors import SepiaError
+from lean_sepia.paint.fit import Fit, Swatch, fit_paints
+from lean_sepia.photo.read import read_picture
+from lean_sepia.photo.swatch_card import CardReading, read_card
+from lean_sepia.shelf.card_shelf import ReadShelf, shelf_from_card
+from lean_sepia.shelf.card_swatches import ReadSwatches, swatches_from_card
+from lean_sepia.shelf.shelf_file import ShelfContent, with_refined
+from lean_sepia.shelf.swatch_file import read_swatches
+from lean_sepia.ui.kit.file_filters import PICTURE_FILTER
+from lean_sepia.ui.shelf.card_dialog import CardDialog
+from lean_sepia.ui.shelf.learnt_dialog import LearntDialog
+from lean_sepia.ui.shelf.mixtures_dialog import MixturesDialog
+from lean_sepia.ui.shell.session import Session
+
+
+class SwatchCards(QObject):
+    """Asks for files, works in the background, and puts what comes of it on the shelf."""
+
+    shelf_changed = Signal()
+
+    def __init__(self, session: Session, page: QWidget) -> None:
+        super().__init__(page)
+        self._session, self._page = session, page
+
+    def menu(self) -> QMenu:
+        """Everything that can be done with a card."""
+        menu = QMenu(self._page)
+        menu.addAction(self.tr("Print a card to paint…"), self._ask_print)
+        menu.addAction(
+            self.tr("New paints from the photo of a card…"), lambda: self._ask_photo(self.read_paints)
+        )
+        menu.addSeparator()
+        menu.addAction(
+            self.tr("Learn from mixtures painted on a card…"), lambda: self._ask_photo(self.read_mixtures)
+        )
+        menu.addAction(self.tr("Learn from a swatch file…"), self._ask_swatch_file)
+        return menu
+
+    def _ask_print(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(
+            self._page, self.tr("Print a card"), "swatch-card.pdf", "PDF (*.pdf)"
+        )
+        if name:
+            self.print_card(Path(name))
+
+    def print_card(self, path: Path, fields: int = 12) -> None:
+        """Write a card as a PDF."""
+        from lean_sepia.report.swatch_card import write_swatch_card
+
+        try:
+            write_swatch_card(path, fields=fields)
+        except SepiaError as error:
+            self._session.refused.emit(str(error))
+
+    def _ask_photo(self, read: Callable[[Path, float | None], None]) -> None:
+        name, _ = QFileDialog.getOpenFileName(
+            self._page, self.tr("Photo of a painted card"), "", PICTURE_FILTER
+        )
+        if not name:
+            return
+        words = self.tr("L* of the grey card in the frame; 0 where none lies there")
+        lightness, accepted = QInputDialog.getDouble(self._page, self.tr("Grey card"), words, 50, 0, 100, 1)
+        if accepted:
+            read(Path(name), lightness or None)
+
+    def _read(self, path: Path, grey_lightness: float | None, then: Callable[[CardReading], None]) -> None:
+        self._session.jobs.start(
+            "read card", lambda _p: read_card(read_picture(path).pixels, grey_lightness), then
+        )
+
+    # New paints
+
+    def read_paints(self, path: Path, grey_lightness: float | None) -> None:
+        """Read a photo of a painted card in the background, then ask what its fields are."""
+        self._read(path, grey_lightness, self._name_paints)
+
+    def _name_paints(self, reading: CardReading) -> None:
+        present = {str(record["id"]) for record in self._session.shelf.records()}
+        dialog = CardDialog(reading, present, self._page)
+        if dialog.exec():
+            names, coats, thinner = dialog.names(), dialog.coats.value(), dialog.thinner.value() / 100
+            self._session.jobs.start(
+                "fit card", lambda _p: shelf_from_card(reading, names, coats, thinner), self._add_paints
+            )
+
+    def _add_paints(self, found: ReadShelf) -> None:
+        if not self._put(ShelfContent(tuple(paint.record for paint in found.paints))):
+            return
+        if found.doubtful:
+            words = self.tr("All are on the shelf. Look again at {0}.")
+            self._session.refused.emit(words.format(self._fields(found.doubtful)))
+
+    def _put(self, content: ShelfContent, *, replace: bool = False) -> bool:
+        try:
+            self._session.shelf.add(content, replace=replace)
+        except SepiaError as error:
+            self._session.refused.emit(str(error))
+            return False
+        self.shelf_changed.emit()
+        return True
+
+    def _fields(self, doubtful: Sequence[tuple[int, str]]) -> str:
+        return "; ".join(self.tr("field {0}: {1}").format(field, reason) for field, reason in doubtful)
+
+    # Test swatches
+
+    def read_mixtures(self, path: Path, grey_lightness: float | None) -> None:
+        """Read a photo of mixtures painted on a card, then ask what was mixed, and learn from it."""
+        self._read(path, grey_lightness, self._name_mixtures)
+
+    def _name_mixtures(self, reading: CardReading) -> None:
+        names = {paint.id: paint.name for paint in self._session.shelf.paints() if paint.mixes}
+        dialog = MixturesDialog(reading, names, self._recipes(names), self._page)
+        if dialog.exec():
+            found = swatches_from_card(reading, dialog.mixtures())
+            self.learn([swatch.swatch() for swatch in found.swatches], found)
+
+    def _recipes(self, names: Mapping[str, str]) -> list[str]:
+        """The project's recipes from this shelf, as a mixture is written."""
+        project = self._session.project
+        answer = []
+        for recipe in project.recipes:
+            parts = [(project.paint(version).shelf_id, count) for version, count in recipe.parts]
+            if not recipe.basis and all(paint in names for paint, _ in parts):
+                answer.append(", ".join(f"{count} {names[paint]}" for paint, count in parts))
+        return list(dict.fromkeys(answer))
+
+    def _ask_swatch_file(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(
+            self._page, self.tr("A swatch file"), "", self.tr("Swatches (*.json);;All files (*)")
+        )
+        if name:
+            self.learn_from_file(Path(name))
+
+    def learn_from_file(self, path: Path) -> None:
+        """Refine the paints that occur in a swatch file."""
+        try:
+            swatches = read_swatches(path)
+        except SepiaError as error:
+            self._session.refused.emit(str(error))
+            return
+        self.learn(swatches)
+
+    def learn(self, swatches: Sequence[Swatch], read: ReadSwatches | None = None) -> None:
+        """Fit the paints in the background, say what was learnt, and put them on the shelf where that is wanted."""
+        paints = self._session.shelf.paints()
+        numbers = [one.field for one in read.swatches] if read else list(range(1, len(swatches) + 1))
+        doubtful = self._fields(read.doubtful) if read else ""
+
+        def tell(fit: Fit) -> None:
+            if LearntDialog(paints, fit, numbers, doubtful, self._page).exec():
+                content = self._session.shelf.content()
+                changed = with_refined(content, fit)
+                refined = tuple(record for record in changed.records if record["id"] in fit.doubt)
+                self._put(ShelfContent(refined), replace=True)
+
+        self._session.jobs.start("learn", lambda _p: fit_paints(paints, swatches), tell)

@@ -1,0 +1,64 @@
+"""What all rooms share: a centre, a right column, and a refresh that waits until the room is seen."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+
+from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, label, scrolled
+from lean_sepia.ui.shell.session import Session
+
+_BAR = 12
+
+
+class RoomPage(QWidget):
+    """A room listens to the session and redraws from the document; it never edits while it redraws."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self._stale = True
+        self.centre = QVBoxLayout()
+        self.centre.setSpacing(12)
+        self.side = QVBoxLayout()
+        self.side.setSpacing(12)
+        column = scrolled(self.side)  # a low window scrolls the column instead of squeezing its words
+        column.setFixedWidth(COLUMN_WIDTH + _BAR)
+        column.widget().setFixedWidth(COLUMN_WIDTH)  # the bar lies in the margin, so words wrap alike with it
+        column.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(20, 16, 20 - _BAR, 12)
+        layout.setSpacing(GUTTER)
+        layout.addLayout(self.centre, 1)
+        layout.addWidget(column)
+        session.changed.connect(self._mark)
+        session.zone_changed.connect(self._mark)
+
+    def headline(self) -> tuple[QLabel, QLabel]:
+        """A statement and a remark at the head of the centre: sentences come before numbers."""
+        statement, remark = label("", "statement", wrap=True), label("", "second", wrap=True)
+        head = QVBoxLayout()
+        head.setSpacing(2)
+        head.addWidget(statement)
+        head.addWidget(remark)
+        self.centre.addLayout(head)
+        return statement, remark
+
+    def _mark(self) -> None:
+        self._stale = True
+        if self.isVisible():
+            self._renew()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        if self._stale:
+            self._renew()
+
+    def _renew(self) -> None:
+        self._stale = False
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Draw the room from the document."""
+        raise NotImplementedError

@@ -1,0 +1,174 @@
+"""The open project as the window sees it: present value, history, store, shelf, pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
+from lean_sepia.answers.questions import cast_of
+from lean_sepia.answers.strata import Strata, strata_of
+from lean_sepia.document.history import History
+from lean_sepia.document.model import Project
+from lean_sepia.document.store import ProjectStore
+from lean_sepia.errors import SepiaError
+from lean_sepia.photo.pyramid import Pyramid, build_pyramid
+from lean_sepia.photo.read import Picture, decode_picture
+from lean_sepia.shelf.shelf import Shelf, shelf_path_for
+from lean_sepia.ui.kit.job import Jobs
+
+AUTOSAVE_MS = 2000
+_KEPT_PICTURES = 4
+
+
+class Session(QObject):
+    """One open project. Views listen to `changed` and `zone_changed`; every edit goes through `edit`."""
+
+    changed = Signal()
+    zone_changed = Signal(str)
+    shelf_changed = Signal()
+    refused = Signal(str)
+
+    def __init__(self, store: ProjectStore, jobs: Jobs, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        project, self.opening_note = store.load()
+        self.store = store
+        self.jobs = jobs
+        self.history = History(project)
+        self.shelf = Shelf(shelf_path_for(store.path))
+        self._saved = project
+        self._label = "Opened"
+        self._cuts: dict[str, Strata] = {}
+        self._pictures: dict[str, Picture] = {}
+        self._pyramids: dict[str, Pyramid] = {}
+        self._zone = project.zones[0].id if project.zones else ""
+        self._autosave = QTimer(self)
+        self._autosave.setSingleShot(True)
+        self._autosave.setInterval(AUTOSAVE_MS)
+        self._autosave.timeout.connect(self.save_now)
+
+    @property
+    def project(self) -> Project:
+        """The present document."""
+        return self.history.present
+
+    @property
+    def zone(self) -> str:
+        """Id of the chosen zone, or an empty string where there is none."""
+        return self._zone
+
+    def choose_zone(self, zone_id: str) -> None:
+        """Make a zone the chosen one."""
+        if zone_id != self._zone:
+            self._zone = zone_id
+            self.zone_changed.emit(zone_id)
+
+    def step_zone(self, places: int) -> None:
+        """Choose the zone so many places further on, round the end."""
+        ids = [zone.id for zone in self.project.zones]
+        if ids:
+            here = ids.index(self._zone) if self._zone in ids else 0
+            self.choose_zone(ids[(here + places) % len(ids)])
+
+    def cut(self, zone_id: str) -> Strata:
+        """The strata of a zone as the document is now."""
+        if zone_id not in self._cuts:
+            self._cuts[zone_id] = strata_of(self.project, zone_id)
+        return self._cuts[zone_id]
+
+    def cuts(self) -> Mapping[str, Strata]:
+        """The strata of every zone."""
+        return {zone.id: self.cut(zone.id) for zone in self.project.zones}
+
+    def advice(self) -> list[Advice]:
+        """What the program has noticed."""
+        return advice(self.project, self.cuts())
+
+    def room_states(self) -> dict[str, RoomState]:
+        """How far each room has come."""
+        return dict(room_states(self.project, self.cuts()))
+
+    def edit(self, name: str, change: Callable[[Project], Project]) -> bool:
+        """Apply a named edit; what the core refuses is told to the user and nothing changes."""
+        try:
+            done = self.history.push(name, change(self.project))
+        except SepiaError as error:
+            self.refused.emit(str(error))
+            return False
+        if done:
+            self._label = name
+            self._after_change()
+        return done
+
+    def undo(self) -> None:
+        """Take the last edit back."""
+        name = self.history.undo_name
+        if self.history.undo():
+            self._label = f"Undo: {name}"
+            self._after_change()
+
+    def redo(self) -> None:
+        """Do the undone edit again."""
+        name = self.history.redo_name
+        if self.history.redo():
+            self._label = f"Redo: {name}"
+            self._after_change()
+
+    def _after_change(self) -> None:
+        self._cuts.clear()
+        if self._zone not in {zone.id for zone in self.project.zones}:
+            self._zone = self.project.zones[0].id if self.project.zones else ""
+        if not self._autosave.isActive():
+            self._autosave.start()
+        self.changed.emit()
+
+    def save_now(self) -> None:
+        """Write the present document as a revision, if it is not written yet."""
+        self._autosave.stop()
+        if self.project is not self._saved:
+            try:
+                self.store.save(self.project, self._label)
+            except Exception as error:  # a full disk must not close the window
+                self.refused.emit(
+                    f"Saving failed: {error}. The work is still in the window; free some space."
+                )
+                self._autosave.start()
+                return
+            self._saved = self.project
+
+    def picture(self, photo_id: str) -> Picture:
+        """The decoded picture of a photo, from memory where it is there. May take a while: call it in a job."""
+        photo = self.project.photo(photo_id)
+        if photo.sha256 not in self._pictures:
+            picture = decode_picture(self.store.photo(photo.sha256), photo.name)
+            while len(self._pictures) >= _KEPT_PICTURES:
+                oldest = next(iter(self._pictures))
+                self._pictures.pop(oldest)
+                self._pyramids.pop(oldest, None)
+            self._pictures[photo.sha256] = picture
+        return self._pictures[photo.sha256]
+
+    def has_picture(self, photo_id: str) -> bool:
+        """Whether the decoded picture of a photo is in memory."""
+        return self.project.photo(photo_id).sha256 in self._pictures
+
+    def pyramid(self, photo_id: str) -> Pyramid:
+        """The picture in halves, from memory where it is there. May take a while: call it in a job."""
+        sha256 = self.project.photo(photo_id).sha256
+        picture = self.picture(photo_id)
+        if sha256 not in self._pyramids:
+            self._pyramids[sha256] = build_pyramid(picture.pixels)
+        return self._pyramids[sha256]
+
+    def cast(self, photo_id: str):
+        """The correction of a photo. May take a while: call it in a job."""
+        photo = self.project.photo(photo_id)
+        return cast_of(self.picture(photo_id).pixels, photo.anchors, photo.tones)
+
+    def close(self) -> None:
+        """Save what is not saved, stop the jobs, close the files."""
+        self.jobs.close()
+        self.save_now()
+        self.store.close()
+        self.shelf.close()

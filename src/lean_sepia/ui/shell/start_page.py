@@ -1,0 +1,166 @@
+"""The first page: three ways in, and the projects worked on last. Imports nothing heavy."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from pathlib import Path
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.theme import WELL, WELL_TEXT, font
+
+# A cut through a painted hull, bottom to top, as the emblem.
+_EMBLEM = (("#7c4038", 30), ("#3f7670", 74), ("#5d8d86", 26), ("#4d7a72", 14), ("#86968a", 9), ("#a9a08a", 7))
+_CORE = 118
+
+
+class Emblem(QWidget):
+    """The strata drawn once, large and named: what the program is about in one picture."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._names = (
+            self.tr("primer"), self.tr("base colour"), self.tr("fade"), self.tr("filter"),
+            self.tr("varnish"), self.tr("dust"),
+        )  # fmt: skip
+        self.setMinimumSize(250, 360)
+        self.setAccessibleName(self.tr("A cut through the coats of paint on a hull"))
+
+    def sizeHint(self) -> QSize:
+        return QSize(280, 420)
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), self.palette().color(WELL))
+        total = sum(height for _, height in _EMBLEM)
+        inner = QRectF(self.rect()).adjusted(26, 26, -26, -26)
+        y = inner.bottom()
+        painter.setFont(font(13))
+        ink = self.palette().color(WELL_TEXT)
+        for (colour, height), name in zip(_EMBLEM, self._names, strict=True):
+            tall = round(inner.height() * height / total)
+            y -= tall
+            painter.fillRect(QRectF(inner.left(), y, _CORE, tall), QColor(colour))
+            painter.setPen(QColor(colour).darker(118))
+            painter.drawLine(QPointF(inner.left(), y), QPointF(inner.left() + _CORE, y))
+            painter.setPen(ink)
+            left = inner.left() + _CORE + 12
+            painter.drawLine(QPointF(left, y), QPointF(inner.right(), y))
+            painter.drawText(QRectF(left, y, inner.right() - left, tall), Qt.AlignmentFlag.AlignVCenter, name)
+
+
+class StartPage(QWidget):
+    """Open the demo, start from a photo, start from a colour, or go on with a recent project."""
+
+    demo_wanted = Signal()
+    photo_wanted = Signal()
+    colour_wanted = Signal()
+    open_wanted = Signal()
+    project_wanted = Signal(str)
+    photos_dropped = Signal(list)
+
+    def __init__(self, recent: Sequence[Path]) -> None:
+        super().__init__()
+        self.setObjectName("page")
+        self.setAcceptDrops(True)
+        self.message = label("", "second", wrap=True)
+        self.message.setAccessibleName(self.tr("Message"))
+        choices = QVBoxLayout()
+        choices.setSpacing(12)
+        choices.addWidget(label("lean sepia", "wordmark"))
+        choices.addWidget(
+            label(
+                self.tr("What did the real thing look like, which paints get me there, in what order?"),
+                "statement",
+                wrap=True,
+            )
+        )
+        choices.addSpacing(12)
+        self.buttons: list[QPushButton] = []
+        for words, about, signal, kind in (
+            (
+                self.tr("Open the demo"),
+                self.tr("A buoy tender of 1957, half worked: every room has something to show."),
+                self.demo_wanted,
+                "main",
+            ),
+            (
+                self.tr("Start from a photo"),
+                self.tr("Take the cast out, sample a colour, get a recipe."),
+                self.photo_wanted,
+                "",
+            ),
+            (
+                self.tr("Start from a colour"),
+                self.tr("You know the colour already: type it and mix it."),
+                self.colour_wanted,
+                "",
+            ),
+            (self.tr("Open a project"), self.tr("A file that ends in .sepia."), self.open_wanted, ""),
+        ):
+            choice = button(words, kind)
+            choice.setFixedWidth(190)
+            choice.clicked.connect(signal)
+            choice.setAccessibleDescription(about)
+            self.buttons.append(choice)
+            choices.addLayout(row(choice, 6, label(about, "second"), None))
+        choices.addSpacing(12)
+        if recent:
+            choices.addWidget(self._recent(recent))
+        choices.addWidget(self._way())
+        choices.addStretch(1)
+        choices.addWidget(self.message)
+        choices.addWidget(
+            label(
+                self.tr("Everything stays on this machine. Photos can be dropped anywhere in the window."),
+                "second",
+            )
+        )
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(64, 64, 64, 48)
+        layout.setSpacing(48)
+        layout.addWidget(Emblem())
+        layout.addLayout(choices, 1)
+
+    def _way(self) -> Panel:
+        """The rooms in working order, a line each, for someone who is here for the first time."""
+        panel = Panel(self.tr("How a finish comes about"))
+        for name, about in (
+            (
+                self.tr("Evidence"),
+                self.tr("photos with the cast taken out; samples that say how sure they are"),
+            ),
+            (self.tr("Match"), self.tr("whole drops of paints from your own shelf")),
+            (self.tr("Tone"), self.tr("the faded colour, with a lightener that does not turn the hue")),
+            (self.tr("Glaze"), self.tr("one filter that brings several colours together")),
+            (self.tr("Wear"), self.tr("how much, how large, and what can be seen at your scale")),
+            (self.tr("Plan"), self.tr("an order in which no step spoils another")),
+            (self.tr("Bench"), self.tr("one step at a time, and a card on paper")),
+        ):
+            head = label(name)
+            head.setFixedWidth(92)
+            panel.add(row(head, label(about, "second"), None))
+        return panel
+
+    def _recent(self, recent: Sequence[Path]) -> Panel:
+        panel = Panel(self.tr("Worked on last"))
+        for path in recent[:5]:
+            link = button(path.stem, "link", str(path))
+            link.clicked.connect(lambda _checked=False, name=str(path): self.project_wanted.emit(name))
+            folder = label(str(path.parent).replace(str(Path.home()), "~"), "second")
+            panel.add(row(link, 8, folder, None))
+        return panel
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        paths = [url.toLocalFile() for url in event.mimeData().urls() if url.isLocalFile()]
+        if paths:
+            event.setDropAction(Qt.DropAction.CopyAction)
+            event.accept()
+            self.photos_dropped.emit(paths)

@@ -1,0 +1,1 @@
+"""The zone column: the rack of cores, the chosen core large, and its foot."""

@@ -1,0 +1,49 @@
+"""Name, scale and livery of the model on the bench."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QCoreApplication
+from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit, QWidget
+
+from lean_sepia.document.model import Subject
+from lean_sepia.ui.kit.form_dialog import FormDialog
+
+
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("SubjectDialog", text)
+
+
+class SubjectDialog(FormDialog):
+    """Asks for what the model is."""
+
+    def __init__(self, subject: Subject, parent: QWidget | None = None) -> None:
+        self._subject = subject
+        self.name, self.livery = QLineEdit(subject.name), QLineEdit(subject.livery)
+        self.scale = QDoubleSpinBox()
+        self.scale.setRange(1, 1000)
+        self.scale.setDecimals(1)
+        self.scale.setPrefix("1:")
+        self.scale.setValue(subject.scale)
+        self.begins, self.ends = QLineEdit(subject.livery_from), QLineEdit(subject.livery_to)
+        for field in (self.begins, self.ends):
+            field.setPlaceholderText(_tr("year"))
+        self.what_if = QCheckBox(_tr("What if: no prototype looked like this"))
+        self.what_if.setChecked(subject.what_if)
+        fields = (
+            (_tr("Model"), self.name), (_tr("Scale"), self.scale), (_tr("Livery"), self.livery),
+            (_tr("Worn from"), self.begins), (_tr("Worn until"), self.ends), ("", self.what_if),
+        )  # fmt: skip
+        super().__init__(_tr("Model and livery"), fields, parent)
+
+    def subject(self) -> Subject:
+        """The subject as edited."""
+        return self._subject.model_copy(
+            update={
+                "name": self.name.text().strip() or self._subject.name,
+                "scale": self.scale.value(),
+                "livery": self.livery.text().strip(),
+                "livery_from": self.begins.text().strip(),
+                "livery_to": self.ends.text().strip(),
+                "what_if": self.what_if.isChecked(),
+            }
+        )

@@ -1,0 +1,158 @@
+"""The top bar: the wordmark, the rooms in working order, the menu and the shelf."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPoint, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
+
+from lean_sepia.answers.advice import ROOMS, Room, RoomState
+from lean_sepia.ui.kit.panel import KeyboardRing, button, label
+from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
+
+HEIGHT = 52
+
+
+class RoomTabs(KeyboardRing, QWidget):
+    """Seven rooms, each with how far it has come; a full disc is done, a half one started, a ring nothing yet."""
+
+    room_wanted = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._names: dict[Room, str] = {
+            "evidence": self.tr("Evidence"), "match": self.tr("Match"), "tone": self.tr("Tone"), "glaze": self.tr("Glaze"),
+            "wear": self.tr("Wear"), "plan": self.tr("Plan"), "bench": self.tr("Bench"),
+        }  # fmt: skip
+        self._states: dict[str, RoomState] = {}
+        self._current: str = ROOMS[0]
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setFixedHeight(HEIGHT)
+        self.setAccessibleName(self.tr("Rooms"))
+
+    def show_states(self, states: dict[str, RoomState]) -> None:
+        """Show how far each room has come."""
+        self._states = states
+        self.updateGeometry()
+        self.update()
+
+    def show_room(self, room: str) -> None:
+        """Mark a room as the active one."""
+        self._current = room
+        state = self._states.get(room)
+        self.setAccessibleDescription(f"{self._names[room]}, {state.state}" if state else "")
+        self.update()
+
+    def _widths(self) -> list[int]:
+        big, small = QFontMetrics(font(13, True)), QFontMetrics(font(11))
+        widths = []
+        for room in ROOMS:
+            detail = self._states[room].detail if room in self._states else ""
+            widths.append(
+                max(big.horizontalAdvance(self._names[room]), small.horizontalAdvance(detail) + 13) + 28
+            )
+        return widths
+
+    def sizeHint(self) -> QSize:
+        return QSize(sum(self._widths()), HEIGHT)
+
+    def minimumSizeHint(self) -> QSize:
+        return self.sizeHint()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        x = 0
+        for room, width in zip(ROOMS, self._widths(), strict=True):
+            if x <= event.position().x() < x + width:
+                self.room_wanted.emit(room)
+            x += width
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        moves = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
+        if event.key() in moves:
+            here = ROOMS.index(self._current) if self._current in ROOMS else 0
+            self.room_wanted.emit(ROOMS[(here + moves[Qt.Key(event.key())]) % len(ROOMS)])
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        colours = self.palette()
+        x = 0
+        for room, width in zip(ROOMS, self._widths(), strict=True):
+            active = room == self._current
+            box = QRectF(x, 0, width, HEIGHT)
+            if active:
+                painter.fillRect(box, colours.color(WINDOW))
+                painter.fillRect(QRectF(x, HEIGHT - 3, width, 3), colours.color(ACCENT))
+                if self.ring:
+                    painter.setPen(QPen(colours.color(ACCENT), 2))
+                    painter.drawRect(box.adjusted(2, 2, -2, -5))
+            painter.setPen(colours.color(TEXT))
+            painter.setFont(font(13, active))
+            painter.drawText(QRectF(x + 14, 9, width, 18), Qt.AlignmentFlag.AlignVCenter, self._names[room])
+            state = self._states.get(room)
+            if state:
+                self._mark(painter, state.state, x + 18, 36)
+                painter.setPen(colours.color(SECOND))
+                painter.setFont(font(11))
+                painter.drawText(QRectF(x + 27, 28, width, 16), Qt.AlignmentFlag.AlignVCenter, state.detail)
+            x += width
+        painter.setPen(QPen(colours.color(HAIRLINE), 1))
+        painter.drawLine(0, HEIGHT - 1, 0, HEIGHT - 1)
+
+    def _mark(self, painter: QPainter, state: str, x: float, y: float) -> None:
+        ink = self.palette().color(SECOND)
+        circle = QRectF(x - 3.5, y - 3.5, 7, 7)
+        painter.setPen(QPen(ink, 1))
+        painter.setBrush(ink if state == "done" else Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(circle)
+        if state == "started":
+            painter.setBrush(ink)
+            painter.drawPie(circle, 90 * 16, 180 * 16)
+
+
+class TopBar(QFrame):
+    """Wordmark and title at the left, rooms in the middle, menu and shelf at the right."""
+
+    shelf_wanted = Signal()
+
+    def __init__(self, menu: QMenu) -> None:
+        super().__init__()
+        self.setObjectName("topbar")
+        self.setFixedHeight(HEIGHT)
+        self._title = label("", "second")
+        mark = label("lean sepia", "wordmark")
+        mark.setContentsMargins(3, 0, 0, 0)
+        left = QWidget()
+        left.setFixedWidth(263)
+        stack = QVBoxLayout(left)
+        stack.setContentsMargins(13, 5, 8, 6)
+        stack.setSpacing(1)
+        stack.addWidget(mark)
+        self._title.setContentsMargins(3, 0, 0, 0)
+        stack.addWidget(self._title)
+        self.tabs = RoomTabs()
+        self.shelf = button(self.tr("Shelf"), "", self.tr("The paints on your shelf"))
+        self.shelf.clicked.connect(self.shelf_wanted)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 14, 0)
+        layout.setSpacing(0)
+        layout.addWidget(left)
+        layout.addWidget(self.tabs)
+        layout.addStretch(1)
+        self.menu_button = button(self.tr("Menu"), "", self.tr("Open, undo, print, lighting, help (F10)"))
+        self.menu_button.clicked.connect(lambda: self.open_menu(menu))
+        layout.addWidget(self.menu_button)
+        layout.addSpacing(8)
+        layout.addWidget(self.shelf)
+
+    def open_menu(self, menu: QMenu) -> None:
+        """Drop the menu from its button, right edges in line."""
+        corner = self.menu_button.mapToGlobal(self.menu_button.rect().bottomRight())
+        menu.popup(corner - QPoint(menu.sizeHint().width() - 1, -4))
+
+    def show_title(self, text: str) -> None:
+        """The line below the wordmark."""
+        self._title.setText(QFontMetrics(font(12)).elidedText(text, Qt.TextElideMode.ElideRight, 236))
+        self._title.setToolTip(text)

@@ -1,0 +1,334 @@
+"""The main window: the first page until a project is open, then its workspace."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPoint
+from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
+from PySide6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QInputDialog,
+    QMainWindow,
+    QMenu,
+    QMessageBox,
+    QStackedWidget,
+)
+
+from lean_sepia.errors import SepiaError
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.file_filters import PICTURE_FILTER, PROJECT_FILTER
+from lean_sepia.ui.kit.job import Jobs
+from lean_sepia.ui.shell.settings import Settings, save_settings
+from lean_sepia.ui.shell.start_page import StartPage
+
+if TYPE_CHECKING:
+    from lean_sepia.ui.shell.workspace import Workspace
+
+
+class MainWindow(QMainWindow):
+    """Owns the menu, the settings and whichever project is open. The core is imported with the first project."""
+
+    def __init__(self, settings: Settings, *, synchronous: bool = False, remember: bool = True) -> None:
+        super().__init__()
+        self.settings = settings
+        self._synchronous = synchronous
+        self._remember = remember
+        self.jobs = Jobs(self, synchronous=synchronous)
+        self.jobs.failed.connect(self._tell)
+        self.workspace: Workspace | None = None
+        self._stack = QStackedWidget()
+        self.start_page = StartPage(settings.existing())
+        self._connect_start_page()
+        self._stack.addWidget(self.start_page)
+        self.setCentralWidget(self._stack)
+        self.setWindowTitle("Lean Sepia")
+        self.setMinimumSize(1100, 700)
+        self.resize(1280, 800)
+        self.menu = QMenu(self)
+        self._actions: dict[str, QAction] = {}
+        self._fill_menu()
+
+    def _connect_start_page(self) -> None:
+        page = self.start_page
+        page.demo_wanted.connect(self.open_demo)
+        page.photo_wanted.connect(self.start_from_photo)
+        page.colour_wanted.connect(self.start_from_colour)
+        page.open_wanted.connect(self.ask_open)
+        page.project_wanted.connect(lambda name: self.open_project(Path(name)))
+        page.photos_dropped.connect(self.start_with_photos)
+
+    def _fill_menu(self) -> None:
+        entries: tuple[tuple[str, str, str, Callable[[], object]] | None, ...] = (
+            ("new", self.tr("New project from a photo…"), "Ctrl+N", self.start_from_photo),
+            ("colour", self.tr("New project from a colour…"), "", self.start_from_colour),
+            ("open", self.tr("Open…"), "Ctrl+O", self.ask_open),
+            ("demo", self.tr("Open the demo"), "", self.open_demo),
+            ("untouched", self.tr("Open the demo, untouched"), "", lambda: self.open_demo(untouched=True)),
+            None,
+            ("copy", self.tr("Save a copy as…"), "Ctrl+Shift+S", self.ask_save_copy),
+            ("back", self.tr("Go back to an earlier state…"), "", self.ask_revision),
+            ("card", self.tr("Print the bench card…"), "Ctrl+P", self.ask_card),
+            None,
+            ("undo", self.tr("Undo"), "Ctrl+Z", lambda: self.workspace and self.workspace.session.undo()),
+            (
+                "redo",
+                self.tr("Redo"),
+                "Ctrl+Shift+Z",
+                lambda: self.workspace and self.workspace.session.redo(),
+            ),
+            None,
+            (
+                "details",
+                self.tr("Model and livery…"),
+                "",
+                lambda: self.workspace and self.workspace.edit_subject(),
+            ),
+            ("evening", self.tr("Evening bench lighting"), "Ctrl+E", self.toggle_lighting),
+            ("help", self.tr("Help for this room"), "F1", self.show_help),
+            ("start", self.tr("Close the project"), "Ctrl+W", self.close_project),
+            ("quit", self.tr("Quit"), "Ctrl+Q", self.close),
+        )
+        for entry in entries:
+            if entry is None:
+                self.menu.addSeparator()
+                continue
+            key, text, keys, slot = entry
+            action = QAction(text, self)
+            if keys:
+                action.setShortcut(QKeySequence(keys))
+            action.triggered.connect(lambda _checked=False, call=slot: call())
+            self.menu.addAction(action)
+            self.addAction(action)
+            self._actions[key] = action
+        self._actions["evening"].setCheckable(True)
+        self._actions["evening"].setChecked(self.settings.evening)
+        self.menu.aboutToShow.connect(self._refresh_menu)
+        show_menu = QAction(self)
+        show_menu.setShortcut(QKeySequence("F10"))
+        show_menu.triggered.connect(self._open_menu)
+        self.addAction(show_menu)
+        self._refresh_menu()
+
+    def _open_menu(self) -> None:
+        if self.workspace is not None:
+            self.workspace.top_bar.open_menu(self.menu)
+        else:
+            self.menu.popup(self.mapToGlobal(QPoint(16, 16)))
+
+    def _refresh_menu(self) -> None:
+        opened = self.workspace is not None
+        for key in ("copy", "back", "card", "details", "start", "help"):
+            self._actions[key].setEnabled(opened)
+        history = self.workspace.session.history if self.workspace else None
+        for key, word, name in (
+            ("undo", self.tr("Undo"), history.undo_name if history else None),
+            ("redo", self.tr("Redo"), history.redo_name if history else None),
+        ):
+            self._actions[key].setText(f"{word}: {name}" if name else word)
+            self._actions[key].setEnabled(not opened or name is not None)
+
+    def toggle_lighting(self) -> None:
+        """Change between day bench and evening bench."""
+        self.settings = replace(self.settings, evening=not self.settings.evening)
+        self._actions["evening"].setChecked(self.settings.evening)
+        theme.apply(QApplication.instance(), theme.EVENING if self.settings.evening else theme.DAY)
+        self._keep_settings()
+
+    def _keep_settings(self) -> None:
+        if self._remember:
+            save_settings(self.settings)
+
+    def open_demo(self, untouched: bool = False) -> None:
+        """Open the demo, which is made first where it is missing."""
+        from lean_sepia.demo.folder import ensure_demo
+
+        self._tell(self.tr("Preparing the demo: its photos are rendered once, which takes half a minute."))
+
+        def opened(demo) -> None:
+            self._tell("")
+            self.open_project(demo.untouched if untouched else demo.worked)
+
+        self.jobs.start("demo", lambda progress: ensure_demo(progress=lambda _words: progress(0.5)), opened)
+
+    def ask_open(self) -> None:
+        """Ask for a project file."""
+        name, _ = QFileDialog.getOpenFileName(self, self.tr("Open a project"), "", PROJECT_FILTER)
+        if name:
+            self.open_project(Path(name))
+
+    def start_from_photo(self) -> None:
+        """Ask for photos and start a project with them."""
+        names, _ = QFileDialog.getOpenFileNames(self, self.tr("Photos of the prototype"), "", PICTURE_FILTER)
+        if names:
+            self.start_with_photos(names)
+
+    def start_with_photos(self, names: list[str]) -> None:
+        """Start a project with these photos; a project file among them is opened instead."""
+        project = next((name for name in names if name.endswith(".sepia")), None)
+        if project:
+            self.open_project(Path(project))
+            return
+        if self._new_project(Path(names[0]).stem) and self.workspace:
+            self.workspace.add_photos(names)
+
+    def start_from_colour(self) -> None:
+        """Ask for a colour and start a project with one zone that has it as its target."""
+        text, accepted = QInputDialog.getText(
+            self, self.tr("Start from a colour"), self.tr("L*, a*, b* with commas, such as 45.8, −13.9, −6.1")
+        )
+        if accepted:
+            self.start_with_colour(text)
+
+    def start_with_colour(self, text: str) -> None:
+        """Start a project from a colour typed as L*, a*, b*."""
+        from lean_sepia.colour.lab import checked_lab
+
+        try:
+            values = [float(part.replace("−", "-")) for part in text.replace(";", ",").split(",")]
+            lab = checked_lab(values)
+        except ValueError:
+            self._refuse(
+                self.tr("A colour is three numbers with commas between them; found “{0}”.").format(text)
+            )
+            return
+        except SepiaError as error:
+            self._refuse(str(error))
+            return
+        if self._new_project(self.tr("From a colour")) and self.workspace:
+            self.workspace.add_stated_colour(tuple(float(value) for value in lab))
+
+    def _new_project(self, title: str) -> bool:
+        from lean_sepia.document.model import Project
+        from lean_sepia.document.store import SUFFIX, ProjectStore
+        from lean_sepia.shelf.shelf import user_folder
+
+        folder = user_folder() / "projects"
+        path = folder / f"{title}{SUFFIX}"
+        number = 2
+        while path.exists():
+            path = folder / f"{title} {number}{SUFFIX}"
+            number += 1
+        try:
+            ProjectStore.create(path, Project(title=path.stem)).close()
+        except SepiaError as error:
+            self._refuse(str(error))
+            return False
+        return self.open_project(path)
+
+    def open_project(self, path: Path) -> bool:
+        """Open a project; what is open stays open where that fails."""
+        from lean_sepia.document.store import ProjectStore
+        from lean_sepia.ui.shell.session import Session
+        from lean_sepia.ui.shell.workspace import Workspace
+
+        try:
+            store = ProjectStore.open(path)
+            try:
+                session = Session(store, Jobs(synchronous=self._synchronous))
+            except SepiaError:
+                store.close()
+                raise
+        except SepiaError as error:
+            self._refuse(str(error))
+            return False
+        self._leave()
+        self.workspace = Workspace(session, self.menu)
+        session.changed.connect(self._refresh_menu)
+        self._stack.addWidget(self.workspace)
+        self._stack.setCurrentWidget(self.workspace)
+        self.workspace.top_bar.tabs.setFocus()
+        self.setWindowTitle(f"{session.project.title} – Lean Sepia")
+        self.settings = self.settings.with_recent(path)
+        self._keep_settings()
+        if session.opening_note:
+            session.refused.emit(session.opening_note)
+        self._refresh_menu()
+        return True
+
+    def _leave(self) -> None:
+        if self.workspace:
+            self.workspace.session.close()
+            self._stack.removeWidget(self.workspace)
+            self.workspace.deleteLater()
+            self.workspace = None
+
+    def close_project(self) -> None:
+        """Back to the first page."""
+        self._leave()
+        self._stack.removeWidget(self.start_page)
+        self.start_page.deleteLater()
+        self.start_page = StartPage(self.settings.existing())
+        self._connect_start_page()
+        self._stack.insertWidget(0, self.start_page)
+        self._stack.setCurrentWidget(self.start_page)
+        self.setWindowTitle("Lean Sepia")
+        self._refresh_menu()
+
+    def ask_save_copy(self) -> None:
+        """Ask where to and write a copy of the project."""
+        if self.workspace is None:
+            return
+        name, _ = QFileDialog.getSaveFileName(self, self.tr("Save a copy as"), "", PROJECT_FILTER)
+        if name:
+            session = self.workspace.session
+            session.save_now()
+            try:
+                session.store.save_copy(name if name.endswith(".sepia") else f"{name}.sepia")
+            except SepiaError as error:
+                self._refuse(str(error))
+
+    def ask_card(self) -> None:
+        """Ask where to and write the bench card."""
+        if self.workspace is None:
+            return
+        from lean_sepia.report.bench_card import card_name, write_bench_card
+
+        project = self.workspace.session.project
+        start = str(Path.home() / card_name(project))
+        name, _ = QFileDialog.getSaveFileName(self, self.tr("Print the bench card"), start, "PDF (*.pdf)")
+        if name:
+            self.jobs.start("card", lambda _progress: write_bench_card(project, name), lambda _answer: None)
+
+    def ask_revision(self) -> None:
+        """Offer the kept revisions and go back to one, as an edit that can be undone."""
+        if self.workspace is None:
+            return
+        session = self.workspace.session
+        session.save_now()
+        kept = session.store.revisions()
+        words = [f"{r.saved_at.astimezone():%a %d %b %H:%M:%S}   {r.label}" for r in kept]
+        choice, accepted = QInputDialog.getItem(
+            self, self.tr("Go back"), self.tr("The project as it was"), words, 0, editable=False
+        )
+        if accepted:
+            revision = kept[words.index(choice)]
+            name = self.tr("Go back to {0}").format(f"{revision.saved_at.astimezone():%H:%M, %d %b}")
+            session.edit(name, lambda _present: session.store.revision(revision.id))
+
+    def show_help(self) -> None:
+        """Help for the room that is open."""
+        if self.workspace:
+            self.workspace.show_help()
+
+    def _refuse(self, message: str) -> None:
+        if self.workspace:
+            self.workspace.session.refused.emit(message)
+        elif self.isVisible() and not self._synchronous:
+            QMessageBox.information(self, "Lean Sepia", message)
+        self._tell(message)
+
+    def _tell(self, message: str) -> None:
+        self.start_page.message.setText(message)
+        if self.workspace and message:
+            self.workspace.session.refused.emit(message)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Everything is saved already or is saved now; nothing to ask."""
+        self._leave()
+        self.jobs.close()
+        event.accept()

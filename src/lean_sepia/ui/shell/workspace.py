@@ -1,0 +1,239 @@
+"""An open project on screen: top bar, zone column, the rooms, the advice line."""
+
+from __future__ import annotations
+
+import importlib
+from pathlib import Path
+
+from PySide6.QtCore import QBuffer, Qt, QTimer
+from PySide6.QtGui import QKeySequence, QShortcut
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QMenu,
+    QMessageBox,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from lean_sepia.answers.advice import ROOMS
+from lean_sepia.document import edits
+from lean_sepia.document.model import Lab, Photo, Project
+from lean_sepia.errors import SepiaError
+from lean_sepia.photo.read import Picture, decode_picture, read_picture
+from lean_sepia.ui.kit.colour_plane import load_plot
+from lean_sepia.ui.shell.advice_line import AdviceLine
+from lean_sepia.ui.shell.help_text import HELP
+from lean_sepia.ui.shell.room import RoomPage
+from lean_sepia.ui.shell.session import Session
+from lean_sepia.ui.shell.strata.column import StrataColumn
+from lean_sepia.ui.shell.subject_dialog import SubjectDialog
+from lean_sepia.ui.shell.top_bar import TopBar
+
+_ROOM_CLASSES = {
+    "evidence": "EvidenceRoom", "match": "MatchRoom", "tone": "ToneRoom", "glaze": "GlazeRoom", "wear": "WearRoom",
+    "plan": "PlanRoom", "bench": "BenchRoom",
+}  # fmt: skip
+
+
+_QUIET_MS = 1500
+
+
+class Workspace(QWidget):
+    """Built once per open project; rooms are made when first entered."""
+
+    def __init__(self, session: Session, menu: QMenu) -> None:
+        super().__init__()
+        self.session = session
+        session.setParent(self)
+        session.jobs.setParent(self)
+        self.setAcceptDrops(True)
+        self.top_bar = TopBar(menu)
+        self.column = StrataColumn(session)
+        self.advice = AdviceLine(session)
+        self.rooms: dict[str, RoomPage] = {}
+        self._stack = QStackedWidget()
+        self._stack.setObjectName("page")
+        self._room = ""
+        middle = QHBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.column)
+        middle.addWidget(self._stack, 1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self.top_bar)
+        layout.addLayout(middle, 1)
+        layout.addWidget(self.advice)
+        self.top_bar.tabs.room_wanted.connect(self.open_room)
+        self.top_bar.shelf_wanted.connect(self.open_shelf)
+        self.column.room_wanted.connect(self.open_room)
+        self.advice.wanted.connect(self._follow_advice)
+        session.changed.connect(self._refresh)
+        for index, room in enumerate(ROOMS, start=1):
+            QShortcut(QKeySequence(f"Ctrl+{index}"), self, lambda name=room: self.open_room(name))
+        QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste)
+        QShortcut(QKeySequence("Alt+Up"), self, lambda: session.step_zone(-1))
+        QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
+        self._refresh()
+        self.open_room("evidence")
+        self._prepared = False
+        session.jobs.busy_changed.connect(lambda _busy: self._prepare())
+        QTimer.singleShot(_QUIET_MS, self, self._prepare)  # a project without photos starts no job
+
+    def _prepare(self) -> None:
+        """Once the first photo is shown, do what Match will ask for and what takes long: paints, then the plots."""
+        jobs, shelf = self.session.jobs, self.session.shelf
+        if not self._prepared and jobs.idle:
+            self._prepared = True
+            jobs.start(
+                "shelf",
+                lambda _p: shelf.paints(),
+                lambda _paints: jobs.start("plot library", load_plot, lambda _module: None),
+            )
+
+    @property
+    def room(self) -> str:
+        """The room or page that is open."""
+        return self._room
+
+    def _refresh(self) -> None:
+        project = self.session.project
+        subject = project.subjects[0] if project.subjects else None
+        words = [project.title] if subject is None else [f"{subject.name} · 1:{subject.scale:g}"]
+        if subject and subject.livery:
+            words.append(subject.livery)
+        if any(other.what_if for other in project.subjects):
+            words.append(self.tr("WHAT IF"))
+        self.top_bar.show_title(" · ".join(words))
+        self.top_bar.tabs.show_states(self.session.room_states())
+
+    def open_room(self, name: str) -> None:
+        """Show a room."""
+        if name not in self.rooms:
+            module = importlib.import_module(f"lean_sepia.ui.{name}.{name}_room")
+            page: RoomPage = getattr(module, _ROOM_CLASSES[name])(self.session)
+            self.rooms[name] = page
+            self._stack.addWidget(page)
+        self._room = name
+        self._stack.setCurrentWidget(self.rooms[name])
+        self.top_bar.tabs.show_room(name)
+        self.column.show()
+
+    def open_shelf(self) -> None:
+        """Show the shelf beside the rooms, with the way back."""
+        from lean_sepia.ui.shelf.shelf_page import ShelfPage
+
+        if "shelf" not in self.rooms:
+            page = ShelfPage(self.session)
+            page.back.connect(lambda: self.open_room(self._before_shelf))
+            self.rooms["shelf"] = page
+            self._stack.addWidget(page)
+        self._before_shelf = self._room if self._room in ROOMS else "match"
+        self._room = "shelf"
+        self.top_bar.tabs.show_room("")
+        self.column.hide()
+        self._stack.setCurrentWidget(self.rooms["shelf"])
+
+    def _follow_advice(self, room: str, zone: str) -> None:
+        if zone:
+            self.session.choose_zone(zone)
+        self.open_room(room)
+
+    def show_help(self) -> None:
+        """What this room is for and its keys."""
+        QMessageBox.information(self, self.tr("Help"), HELP[self._room])
+
+    def edit_subject(self) -> None:
+        """Change the model's name, scale and livery."""
+        project = self.session.project
+        if not project.subjects:
+            self.session.edit(self.tr("Add model"), lambda p: edits.add_subject(p, p.title, 72))
+        dialog = SubjectDialog(self.session.project.subjects[0], self)
+        if dialog.exec():
+            subject = dialog.subject()
+            self.session.edit(self.tr("Model and livery"), lambda p: edits.put(p, "subjects", subject))
+
+    def add_photos(self, names: list[str]) -> None:
+        """Read photos in the background, store them once, and add each as an edit."""
+
+        def read(progress) -> list[tuple[str, Picture, bytes] | str]:
+            found: list[tuple[str, Picture, bytes] | str] = []
+            for index, name in enumerate(names):
+                progress(index / len(names))
+                try:
+                    picture = read_picture(name)
+                    found.append((Path(name).name, picture, Path(name).read_bytes()))
+                except (SepiaError, OSError) as error:
+                    found.append(str(error))
+            return found
+
+        job = self.session.jobs.start("read photos", read, self._photos_read)
+        if not self.session.jobs.idle and len(names) > 1:
+            self.advice.follow(job, self.tr("Reading {0} photos").format(len(names)))
+
+    def paste(self) -> None:
+        """Add pictures from the clipboard: copied files, or a copied picture."""
+        data = QApplication.clipboard().mimeData()
+        names = [url.toLocalFile() for url in data.urls() if url.isLocalFile()]
+        if names:
+            self.add_photos(names)
+            return
+        image = QApplication.clipboard().image()
+        if image.isNull():
+            self.session.refused.emit(
+                self.tr(
+                    "There is no picture on the clipboard. Copy one, or copy picture files, and paste again."
+                )
+            )
+            return
+        buffer = QBuffer()
+        buffer.open(QBuffer.OpenModeFlag.WriteOnly)
+        image.save(buffer, "PNG")
+        written = bytes(buffer.data().data())
+        name = self.tr("Pasted {0}.png").format(len(self.session.project.photos) + 1)
+        self.session.jobs.start(
+            "read photos", lambda _p: [(name, decode_picture(written, name), written)], self._photos_read
+        )
+
+    def _photos_read(self, found: list) -> None:
+        refused = [item for item in found if isinstance(item, str)]
+        for item in found:
+            if isinstance(item, str):
+                continue
+            name, picture, data = item
+            self.session.store.add_photo(picture.sha256, picture.media_type, name, data)
+            self.session.edit(
+                self.tr("Add photo {0}").format(name),
+                lambda p, n=name, pic=picture: edits.add_photo(p, _photo(p, n, pic)),
+            )
+        if refused:
+            self.session.refused.emit(" ".join(refused))
+        if not self.session.project.zones and any(not isinstance(item, str) for item in found):
+            self.column.add_named_zone(self.tr("First zone"))
+
+    def add_stated_colour(self, lab: Lab) -> None:
+        """Give a project without photos a zone whose target is stated, and open Match."""
+        self.column.add_named_zone(self.tr("First zone"))
+        zone = self.session.zone
+        self.session.edit(self.tr("State a colour"), lambda p: edits.state_target(p, zone, lab))
+        self.open_room("match")
+
+    def dragEnterEvent(self, event) -> None:
+        if event.mimeData().hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event) -> None:
+        names = [url.toLocalFile() for url in event.mimeData().urls() if url.isLocalFile()]
+        if names:
+            event.setDropAction(Qt.DropAction.CopyAction)
+            event.accept()
+            self.add_photos(names)
+
+
+def _photo(project: Project, name: str, picture: Picture) -> Photo:
+    return Photo(
+        id=edits.fresh_id(project.photos, "f"), sha256=picture.sha256, name=name, title=Path(name).stem,
+        width=picture.width, height=picture.height, date=picture.taken or "", notes=picture.notes,
+    )  # fmt: skip

@@ -1,0 +1,206 @@
+"""Edits, targets, strata and advice on the demo's document."""
+
+import numpy as np
+import pytest
+from lean_sepia.answers.questions import base_parts
+
+from lean_sepia.answers.advice import ROOMS, advice, contradiction, room_states
+from lean_sepia.answers.match import base_laying
+from lean_sepia.answers.strata import seen_miss, strata_of
+from lean_sepia.answers.targets import targets_of
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.lab import xyz_from_lab
+from lean_sepia.document import edits
+from lean_sepia.document.model import Project, Sample, dangling_reference
+from lean_sepia.document.versions import paint_of, recipe_paint, version_of
+from lean_sepia.errors import EditError
+from lean_sepia.plan.rules import check_plan
+
+
+def sample(identity, role, lab, radius=3.0, photo="f1"):
+    around = tuple((value - 1, value + 1) for value in lab)
+    return Sample(id=identity, photo=photo, zone="hull", role=role, x=1, y=1, radius=2, lab=lab, lab_range90=around,
+                  de00_90=radius, pixels=9, clipped_share=0)  # fmt: skip
+
+
+def test_the_demo_is_half_worked(worked, cuts):
+    assert dangling_reference(worked) is None
+    matched = [zone for zone, cut in cuts(worked).items() if cut.fresh]
+    assert len(matched) >= 2
+    assert any(coat.kind == "fade" for coat in worked.coats)
+    assert worked.steps
+    assert worked.signature
+    states = room_states(worked, cuts(worked))
+    assert set(states) == set(ROOMS)
+    assert all(states[room].state != "nothing yet" for room in ROOMS if room != "bench")
+
+
+def test_targets_come_from_their_roles(worked):
+    project = worked.model_copy(
+        update={"samples": (sample("a", "base", (50.0, 0.0, 0.0)), sample("b", "faded", (60.0, 0.0, 0.0)))}
+    )
+    targets = targets_of(project, "hull")
+    assert targets.fresh.lab[0] == 50
+    assert targets.exposed.lab[0] == 60
+    with_sheltered = project.model_copy(
+        update={"samples": (*project.samples, sample("c", "sheltered", (45.0, 0.0, 0.0)))}
+    )
+    assert targets_of(with_sheltered, "hull").fresh.lab[0] == 45
+    assert targets_of(project, "gear").fresh is None
+
+
+def test_samples_of_one_photo_do_not_narrow_the_range(worked):
+    same = worked.model_copy(
+        update={"samples": tuple(sample(str(i), "base", (50.0, 0.0, 0.0)) for i in range(5))}
+    )
+    assert targets_of(same, "hull").fresh.de00_90 == pytest.approx(3.0)
+    two = worked.model_copy(
+        update={
+            "samples": (
+                sample("a", "base", (50.0, 0.0, 0.0)),
+                sample("b", "base", (50.4, 0.0, 0.0), photo="f2"),
+            )
+        }
+    )
+    target = targets_of(two, "hull").fresh
+    assert target.de00_90 == pytest.approx(3.0 / np.sqrt(2))
+    assert target.lab[0] == pytest.approx(50.2)
+    assert target.disagreement < 1
+
+
+def test_a_stated_colour_is_a_target_until_there_is_a_sample():
+    project, zone = edits.add_zone(Project(), "Hull")
+    project = edits.state_target(project, zone, (45.0, -13.0, -6.0))
+    assert targets_of(project, zone).fresh.source == "stated by you"
+
+
+def test_strata_follow_the_order_of_steps(worked):
+    order = {step.id: index for index, step in enumerate(worked.steps)}
+    places = [order[band.coat.step] for band in strata_of(worked, "hull").bands]
+    assert places == sorted(places)
+
+
+def test_seen_is_the_mean_by_area(shelf_paints):
+    project, zone = edits.add_zone(Project(), "Hull")
+    project = edits.lay_coat(project, zone, "base", paints=shelf_paints, parts=[("slate-teal", 1)], passes=9)
+    project = edits.lay_coat(project, zone, "chips", lab=(33.0, 15.0, 12.0), name="Rust", area_share=0.25)
+    cut = strata_of(project, zone)
+    expected = 0.75 * xyz_from_lab(cut.fresh) + 0.25 * xyz_from_lab(cut.bands[-1].lab)
+    assert np.allclose(xyz_from_lab(cut.seen), expected, atol=1e-9)
+    off = edits.change_coat(project, project.coats[-1].id, on=False)
+    assert np.allclose(strata_of(off, zone).seen, cut.fresh)
+
+
+def test_the_base_is_predicted_under_the_final_varnish(shelf_paints):
+    project, zone = edits.add_zone(Project(), "Hull")
+    project = edits.lay_coat(project, zone, "base", paints=shelf_paints, parts=[("slate-teal", 1)], passes=9)
+    flat = strata_of(project, zone).fresh
+    glossy = strata_of(edits.lay_coat(project, zone, "gloss-coat"), zone).fresh
+    assert glossy[0] < flat[0] - 2
+    assert base_laying(edits.lay_coat(project, zone, "gloss-coat"), zone).varnish == "gloss"
+
+
+def test_thin_bases_let_the_primer_speak(shelf_paints):
+    project, zone = edits.add_zone(Project(), "Hull")
+    project = edits.lay_coat(
+        project, zone, "primer", paints=shelf_paints, parts=[("red-primer", 1)], passes=2
+    )
+    thin = edits.lay_coat(
+        project, zone, "base", paints=shelf_paints, parts=[("cream", 1)], passes=1, thinner_share=0.7
+    )
+    thick = edits.lay_coat(project, zone, "base", paints=shelf_paints, parts=[("cream", 1)], passes=8)
+    assert strata_of(thin, zone).fresh[1] > strata_of(thick, zone).fresh[1] + 3
+
+
+def test_a_fade_follows_its_base(worked, shelf_paints):
+    before = strata_of(worked, "hull").exposed
+    changed = edits.lay_coat(
+        worked, "hull", "base", paints=shelf_paints, parts=[("boot-red", 1)], passes=3, thinner_share=0.6
+    )
+    after = strata_of(changed, "hull").exposed
+    assert after[1] > before[1] + 15
+    fade = next(coat for coat in changed.coats if coat.kind == "fade")
+    assert recipe_paint(changed, changed.recipe(fade.recipe)).masstone_lab()[1] > 10
+
+
+def test_a_fade_needs_a_base(shelf_paints):
+    project, zone = edits.add_zone(Project(), "Hull")
+    with pytest.raises(EditError, match="no base recipe"):
+        edits.lay_coat(project, zone, "fade", paints=shelf_paints, parts=[("chalk", 1)], basis_parts=3)
+    with pytest.raises(EditError, match="no base recipe"):
+        base_parts(project, zone)
+
+
+def test_paint_versions_are_named_by_their_content(shelf_paints):
+    paint = shelf_paints[0]
+    version = version_of(paint)
+    assert version == version_of(paint)
+    assert np.allclose(paint_of(version).K, paint.K, atol=1e-6)
+    assert version.id != version_of(shelf_paints[1]).id
+
+
+def test_unused_recipes_and_versions_go(worked, shelf_paints):
+    for name in ("boot-red", "oxide"):
+        worked = edits.lay_coat(worked, "gear", "base", paints=shelf_paints, parts=[(name, 1)])
+    used = {version for recipe in worked.recipes for version, _ in recipe.parts}
+    assert {paint.id for paint in worked.paints} == used
+    assert "boot-red" not in {paint.shelf_id for paint in worked.paints}
+
+
+def test_removing_a_zone_takes_what_belongs_to_it(worked):
+    left = edits.remove_zone(worked, "hull")
+    assert dangling_reference(left) is None
+    assert not [s for s in left.samples if s.zone == "hull"]
+    assert not [s for s in left.steps if "Hull" in s.title]
+    assert any(step.kind == "primer" for step in left.steps)
+
+
+def test_moving_a_shared_coat_splits_its_step(worked):
+    primer = next(coat for coat in worked.coats_of("hull") if coat.kind == "primer")
+    moved = edits.move_coat(worked, primer.id, 1)
+    kinds = [coat.kind for coat in moved.coats_of("hull")]
+    assert kinds[:2] == ["base", "primer"]
+    assert [coat.kind for coat in moved.coats_of("house")] == [coat.kind for coat in worked.coats_of("house")]
+    assert sum(step.kind == "primer" for step in moved.steps) == 2
+
+
+def test_moving_steps_respects_their_ties(worked):
+    first, second = worked.steps[0], worked.steps[1]
+    tied = edits.put(worked, "steps", second.model_copy(update={"after": (first.id,)}))
+    with pytest.raises(EditError, match="bound to their order"):
+        edits.move_step(tied, first.id, 1)
+    assert edits.move_step(worked, first.id, -3) == worked
+
+
+def test_the_same_photo_twice_is_refused(worked):
+    with pytest.raises(EditError, match="already"):
+        edits.add_photo(worked, worked.photos[0].model_copy(update={"id": "f9"}))
+
+
+def test_a_photo_before_the_livery_contradicts_it(worked, cuts):
+    press = next(photo for photo in worked.photos if photo.date.startswith("1951"))
+    assert "1954" in contradiction(press, worked.subjects[0])
+    assert contradiction(worked.photos[0], worked.subjects[0]) is None
+    grey = worked.model_copy(update={"samples": (sample("x", "base", (50.0, 0.0, 0.0), photo=press.id),)})
+    assert "Its colour" not in " ".join(
+        advice_.text for advice_ in advice(grey, cuts(grey))
+    )  # greys are evidence
+    assert targets_of(grey, "hull").fresh is None
+    used = edits.put(grey, "photos", press.model_copy(update={"tones": "colour"}))
+    assert "Its colour cannot come from that picture" in advice(used, cuts(used))[0].text
+
+
+def test_advice_is_never_empty():
+    assert advice(Project(), {})[0].room == "evidence"
+
+
+def test_the_demos_plan_is_sound_but_for_one_planted_fault(worked):
+    codes = [finding.code for finding in check_plan(edits.plan_steps(worked)) if finding.severity != "note"]
+    assert codes == ["powder-fades-under-varnish"]
+
+
+def test_the_foot_compares_like_with_like(worked):
+    target, predicted, stage = seen_miss(strata_of(worked, "hull"))
+    assert stage == "seen"
+    assert float(delta_e00(target, predicted)) < 4
+    assert seen_miss(strata_of(worked, "gear")) is None

@@ -1,0 +1,74 @@
+"""Background work: answers on the interface thread, newest only, every fault visible, cancel."""
+
+import threading
+
+import pytest
+from PySide6.QtCore import QThread
+
+from lean_sepia.errors import BadInputError
+from lean_sepia.ui.kit.job import Jobs
+
+
+@pytest.fixture
+def jobs(qtbot):
+    answer = Jobs()
+    yield answer
+    answer.close()
+    answer.deleteLater()
+
+
+def test_answers_come_on_the_interface_thread(jobs, qtbot, qapp):
+    got = []
+    jobs.start(
+        "a",
+        lambda _p: threading.get_ident(),
+        lambda answer: got.append((answer, QThread.currentThread() is qapp.thread())),
+    )
+    qtbot.waitUntil(lambda: bool(got))
+    assert got[0][0] != threading.get_ident()
+    assert got[0][1]
+    assert jobs.idle
+
+
+def test_only_the_newest_answer_of_a_kind_counts(jobs, qtbot):
+    gate = threading.Event()
+    got = []
+
+    def slow(progress):
+        gate.wait(5)
+        progress(0.5)
+        return "old"
+
+    jobs.start("a", slow, got.append)
+    jobs.start("a", lambda _p: "new", got.append)
+    gate.set()
+    qtbot.waitUntil(lambda: jobs.idle)
+    assert got == ["new"]
+
+
+@pytest.mark.parametrize(
+    ("fault", "words"), [(BadInputError("The card is wet."), "wet"), (ZeroDivisionError("0"), "mistake")]
+)
+def test_every_fault_is_told(jobs, qtbot, fault, words, capsys):
+    def broken(_progress):
+        raise fault
+
+    with qtbot.waitSignal(jobs.failed) as caught:
+        jobs.start("a", broken, lambda _a: pytest.fail("no answer was expected"))
+    assert words in caught.args[0]
+    assert jobs.idle
+
+
+def test_cancel_stops_at_the_next_report(jobs, qtbot):
+    reached = []
+
+    def work(progress):
+        for step in range(1000):
+            progress(step / 1000)
+            threading.Event().wait(0.002)
+        reached.append("end")
+
+    job = jobs.start("a", work, lambda _a: reached.append("done"))
+    job.cancel()
+    qtbot.waitUntil(lambda: jobs.idle)
+    assert reached == []
