@@ -16,6 +16,7 @@ from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
 from lean_sepia.commands.shelving import shelf, swatch_card
 from lean_sepia.commands.wearing import wear
 from lean_sepia.errors import BadInputError, SepiaError, ShelfError
+from lean_sepia.language import _
 
 # Everything heavy is imported inside the commands: `lean-sepia --help` and the window start without it.
 
@@ -72,7 +73,9 @@ def _open_window(project: Path | None) -> NoReturn:
 
     forced = os.environ.get("QT_QPA_PLATFORM", "")
     if not forced and not display_available():
-        raise BadInputError("There is no display to open a window on. Set DISPLAY, or use the tour command.")
+        raise BadInputError(
+            _("There is no display to open a window on. Set DISPLAY, or use the tour command.")
+        )
     if (
         forced in ("", "xcb")
         and not os.environ.get("WAYLAND_DISPLAY")

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 
 
 def read_text(path: str | Path, what: str, error: type[BadInputError]) -> str:
@@ -24,11 +25,13 @@ def read_text(path: str | Path, what: str, error: type[BadInputError]) -> str:
     try:
         return Path(path).read_text(encoding="utf-8-sig")
     except OSError as fault:
-        raise error(f"{what} {path} cannot be read: {fault.strerror}.") from None
+        raise error(_("{0} {1} cannot be read: {2}.").format(what, path, fault.strerror)) from None
     except UnicodeDecodeError as fault:
         byte = fault.object[fault.start]
         raise error(
-            f"{what} {path} is not UTF-8 text (byte {fault.start} is {byte:#04x}). Save it as UTF-8."
+            _("{0} {1} is not UTF-8 text (byte {2} is {3:#04x}). Save it as UTF-8.").format(
+                what, path, fault.start, byte
+            )
         ) from None
 
 
@@ -48,7 +51,9 @@ def parse_json(text: str, path: str | Path, what: str, error: type[BadInputError
     try:
         return json.loads(text)
     except json.JSONDecodeError as fault:
-        raise error(f"{what} {path} is not JSON: {fault.msg} in line {fault.lineno}.") from None
+        raise error(
+            _("{0} {1} is not JSON: {2} in line {3}.").format(what, path, fault.msg, fault.lineno)
+        ) from None
 
 
 def csv_rows(
@@ -68,15 +73,18 @@ def csv_rows(
     missing = [name for name in needed if name not in columns]
     if missing:
         raise error(
-            f"{what} {path} lacks the column {missing[0]!r}. It needs {', '.join(needed)}; "
-            f"found {', '.join(columns) or 'nothing'}."
+            _("{0} {1} lacks the column {2!r}. It needs {3}; found {4}.").format(
+                what, path, missing[0], ", ".join(needed), ", ".join(columns) or "nothing"
+            )
         )
     reader.fieldnames = columns
     for line, row in enumerate(reader, start=2):
         cells = {key: (value or "").strip() for key, value in row.items() if key is not None}
         if None in row:
             raise error(
-                f"{what} {path}, line {line}: more values than columns. Put text with commas in quotes."
+                _("{0} {1}, line {2}: more values than columns. Put text with commas in quotes.").format(
+                    what, path, line
+                )
             )
         if any(cells.values()):
             yield line, cells

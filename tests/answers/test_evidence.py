@@ -2,13 +2,13 @@
 
 import json
 
-from lean_sepia.answers.questions import rank_project_schemes
-
 from lean_sepia.answers.advice import advice
+from lean_sepia.answers.evidence import rank_project_schemes
 from lean_sepia.answers.targets import targets_of
-from lean_sepia.document import edits
-from lean_sepia.document.model import Project, Sample
-from lean_sepia.document.store import parse_document
+from lean_sepia.document.items import put
+from lean_sepia.document.migrate import parse_document
+from lean_sepia.document.model import FORMAT, Project, Sample
+from lean_sepia.document.zones import add_zone, locate_feature, name_feature, remove_zone
 from lean_sepia.photo.read import read_picture
 
 
@@ -24,23 +24,23 @@ def test_a_document_of_the_first_form_keeps_its_signature():
     """Form 1 had one signature as a text."""
     old = {"format": 1, "title": "Tender", "signature": "The dented bow"}
     project = parse_document(json.dumps(old))
-    assert project.format == 2
+    assert project.format == FORMAT
     assert [feature.words for feature in project.features] == ["The dented bow"]
     assert project.signature == "The dented bow"
     assert parse_document(json.dumps({"format": 1, "title": "Bare", "signature": ""})).features == ()
 
 
 def test_features_are_named_located_and_let_go():
-    project, zone = edits.add_zone(Project(), "Hull")
-    project = edits.name_feature(project, "  The dented   bow ")
-    project = edits.name_feature(project, "Rust under the scuppers")
+    project, zone = add_zone(Project(), "Hull")
+    project = name_feature(project, "  The dented   bow ")
+    project = name_feature(project, "Rust under the scuppers")
     first, second = project.features
     assert first.words == "The dented bow"
-    project = edits.locate_feature(project, second.id, zone, None, 5.0, 6.0)
+    project = locate_feature(project, second.id, zone, None, 5.0, 6.0)
     assert project.features[1].zone == zone
-    assert edits.remove_zone(project, zone).features[1].zone is None
-    assert edits.name_feature(project, "", feature_id=first.id).features == (project.features[1],)
-    assert edits.name_feature(project, " ") == project
+    assert remove_zone(project, zone).features[1].zone is None
+    assert name_feature(project, "", feature_id=first.id).features == (project.features[1],)
+    assert name_feature(project, " ") == project
 
 
 def test_sisters_are_named_where_they_are_blended(worked):
@@ -52,7 +52,7 @@ def test_sisters_are_named_where_they_are_blended(worked):
         }
     )
     assert "Tordmule" not in targets_of(both, "hull").fresh.source
-    blended = edits.put(both, "photos", both.photo("f2").model_copy(update={"prototype": "the sister"}))
+    blended = put(both, "photos", both.photo("f2").model_copy(update={"prototype": "the sister"}))
     assert targets_of(blended, "hull").fresh.source == "sheltered samples of 2 photos, Tordmule, the sister"
 
 

@@ -8,7 +8,8 @@ import pytest
 from lean_sepia.answers.match import OWN_SHEEN, answer, ask, base_laying, medium_below, planned_varnish
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document import edits
+from lean_sepia.document.coats import Mix, change_coat, lay_primer, switch_coat
+from lean_sepia.document.items import put
 from lean_sepia.recipe.mix import NO_LIMITS
 
 
@@ -17,7 +18,7 @@ def question(worked, shelf_paints):
     def asked(zone="hull", project=worked, **changed):
         given = {
             "passes": 3, "thinner_share": 0.6, "sheen": "as planned", "max_paints": 3, "max_parts": 10,
-            "limits": NO_LIMITS, "cup_ml": 6.0,
+            "limits": NO_LIMITS, "mix_ml": 15.0,
         }  # fmt: skip
         target = targets_of(project, zone).fresh
         return ask(project, zone, target, shelf_paints, **(given | changed))
@@ -25,14 +26,16 @@ def question(worked, shelf_paints):
     return asked
 
 
-def test_the_question_holds_what_the_document_says(question):
+def test_the_question_holds_what_the_document_says(worked, question):
     asked = question()
     assert asked.laying.varnish == "flat"
     assert asked.laying.ground is not None
     assert float(asked.laying.X) == pytest.approx(3 * 0.4)
-    assert [name for name, _ in asked.pinned] == ["deep-sea", "chrome-green", "sea-green"]
+    base = next(coat for coat in worked.coats_of("hull") if coat.kind == "base")
+    parts = worked.recipe(base.recipe).parts
+    assert list(asked.pinned) == [(worked.paint(version).shelf_id, n) for version, n in parts]
     assert asked.lost == ()
-    assert asked.application == "airbrush"
+    assert asked.tool == "airbrush"
     assert asked.below == "acrylic-water"
 
 
@@ -40,21 +43,25 @@ def test_the_same_question_is_not_asked_twice(question):
     asked = question()
     assert question().same_as(asked)
     assert not asked.same_as(None)
-    for other in (question(cup_ml=12.0), question("funnel"), question(sheen="gloss"), question(max_parts=12)):
+    for other in (question(mix_ml=30.0), question("funnel"), question(sheen="gloss"), question(max_parts=12)):
         assert not other.same_as(asked)
     thinner = question(passes=6, thinner_share=0.8)
     assert float(thinner.laying.X) == pytest.approx(float(asked.laying.X))  # the same film, in other coats
     assert not thinner.same_as(asked)
     assert not replace(asked, thinner="alcohol").same_as(asked)
-    assert question(cup_ml=12.0).same_mixtures_as(asked)
+    assert question(mix_ml=30.0).same_mixtures_as(asked)
     assert not question(sheen="gloss").same_mixtures_as(asked)
 
 
 def test_an_answer_uses_the_mixtures_of_the_one_before(question):
     first = answer(question())
-    second = answer(question(cup_ml=30.0), first)
+    second = answer(question(mix_ml=75.0), first)
     assert second.solver._tables is first.solver._tables
-    assert (first.solver.cup_drops, second.solver.cup_drops) == (120, 600)
+    for found, total in ((first, 15.0), (second, 75.0)):
+        # 60 % thinner leaves four tenths of paint; what the fade takes from this cup is mixed with it.
+        assert found.question.cup_ml == pytest.approx(0.4 * total + found.question.set_aside_ml)
+        assert found.solver.cup_drops == round(20 * found.question.cup_ml)
+    assert first.question.set_aside_ml > 0
     assert second.choices[0].recipe.one_drop_de00 < first.choices[0].recipe.one_drop_de00
     assert answer(question(sheen="gloss"), first).solver._tables is not first.solver._tables
 
@@ -78,23 +85,23 @@ def test_sheens_are_the_plans_the_paints_own_or_what_is_asked(worked):
     assert base_laying(worked, "hull", sheen=OWN_SHEEN).varnish is None
     assert base_laying(worked, "hull", sheen="gloss").varnish == "gloss"
     coat = planned_varnish(worked, "hull")
-    off = edits.put(worked, "coats", coat.model_copy(update={"on": False}))
+    off = switch_coat(worked, coat.id, False)
     assert planned_varnish(off, "hull") != coat
 
 
-def test_what_lies_below_is_the_coat_under_the_base(worked):
+def test_what_lies_below_is_the_coat_under_the_base(worked, shelf_paints):
     primer = next(coat for coat in worked.coats_of("hull") if coat.kind == "primer")
-    step = worked.step(primer.step).model_copy(update={"medium": "enamel"})
-    assert medium_below(edits.put(worked, "steps", step), "hull") == "enamel"
-    bare = edits.put(worked, "coats", primer.model_copy(update={"on": False}))
-    assert medium_below(bare, "hull") is None
+    other = lay_primer(worked, "hull", Mix.of(shelf_paints, [("oil-raw-umber", 1)]))
+    assert (medium_below(worked, "hull"), medium_below(other, "hull")) == ("acrylic-water", "oil")
+    assert medium_below(switch_coat(worked, primer.id, False), "hull") is None
+    assert medium_below(worked, "gear") == "acrylic-water"  # no base yet: what lies where it would come
 
 
 def test_cautions_follow_how_the_base_is_laid(worked, question):
     coat = next(coat for coat in worked.coats_of("hull") if coat.kind == "base")
-    brushed = edits.put(worked, "coats", coat.model_copy(update={"application": "brush"}))
+    brushed = change_coat(worked, coat.id, tool="brush")
     step = worked.step(coat.step).model_copy(update={"carrier": "water"})
-    brushed = edits.put(brushed, "steps", step)
+    brushed = put(brushed, "steps", step)
     asked = question(project=brushed)
     assert float(asked.laying.X) == pytest.approx(
         1.5 * question().laying.X
@@ -114,7 +121,7 @@ def test_a_bottle_off_the_shelf_is_lost_and_stood_in_for(worked, shelf_paints, q
     left = [paint for paint in shelf_paints if paint.id != "deep-sea"]
     without = ask(
         worked, "hull", asked.target, left, passes=3, thinner_share=0.6, sheen="as planned", max_paints=3, max_parts=10,
-        limits=NO_LIMITS, cup_ml=6.0,
+        limits=NO_LIMITS, mix_ml=15.0,
     )  # fmt: skip
     assert [paint.id for paint in without.lost] == ["deep-sea"]
     found = answer(without)
@@ -124,7 +131,7 @@ def test_a_bottle_off_the_shelf_is_lost_and_stood_in_for(worked, shelf_paints, q
     assert all("deep-sea" not in dict(one.recipe.parts) for one in stand_ins)
     assert float(delta_e00(stand_ins[0].instead_of, pinned.lab)) < 0.05
     # Two of its bottles gone at once.
-    gone = frozenset({"deep-sea", "chrome-green"})
+    gone = frozenset(name for name, _ in asked.pinned[:2])
     both = replace(without, paints=tuple(paint for paint in without.paints if paint.id not in gone),
                    lost=tuple(paint for paint in shelf_paints if paint.id in gone))  # fmt: skip
     for one in answer(both).stand_ins(without.pinned, sorted(gone)):

@@ -2,17 +2,31 @@
 
 import numpy as np
 import pytest
-from lean_sepia.answers.questions import base_parts
 
 from lean_sepia.answers.advice import ROOMS, advice, contradiction, room_states
 from lean_sepia.answers.match import base_laying
+from lean_sepia.answers.plan import plan_steps
 from lean_sepia.answers.strata import seen_miss, strata_of
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import xyz_from_lab
-from lean_sepia.document import edits
+from lean_sepia.document.coats import (
+    Manner,
+    Mix,
+    lay_fade,
+    lay_marking,
+    lay_primer,
+    lay_varnish,
+    move_coat,
+    pin_base,
+    switch_coat,
+)
+from lean_sepia.document.items import put
 from lean_sepia.document.model import Project, Sample, dangling_reference
+from lean_sepia.document.photos import add_photo
+from lean_sepia.document.steps import move_step, title_of
 from lean_sepia.document.versions import paint_of, recipe_paint, version_of
+from lean_sepia.document.zones import add_zone, remove_zone, state_target
 from lean_sepia.errors import EditError
 from lean_sepia.plan.rules import check_plan
 
@@ -69,8 +83,8 @@ def test_samples_of_one_photo_do_not_narrow_the_range(worked):
 
 
 def test_a_stated_colour_is_a_target_until_there_is_a_sample():
-    project, zone = edits.add_zone(Project(), "Hull")
-    project = edits.state_target(project, zone, (45.0, -13.0, -6.0))
+    project, zone = add_zone(Project(), "Hull")
+    project = state_target(project, zone, (45.0, -13.0, -6.0))
     assert targets_of(project, zone).fresh.source == "stated by you"
 
 
@@ -81,42 +95,36 @@ def test_strata_follow_the_order_of_steps(worked):
 
 
 def test_seen_is_the_mean_by_area(shelf_paints):
-    project, zone = edits.add_zone(Project(), "Hull")
-    project = edits.lay_coat(project, zone, "base", paints=shelf_paints, parts=[("slate-teal", 1)], passes=9)
-    project = edits.lay_coat(project, zone, "chips", lab=(33.0, 15.0, 12.0), name="Rust", area_share=0.25)
+    project, zone = add_zone(Project(), "Hull")
+    project = pin_base(project, zone, Mix.of(shelf_paints, [("slate-teal", 1)]), Manner(9, 0.0))
+    project = lay_marking(project, zone, Mix(lab=(33.0, 15.0, 12.0)), Manner(area_share=0.25), "Rust")
     cut = strata_of(project, zone)
     expected = 0.75 * xyz_from_lab(cut.fresh) + 0.25 * xyz_from_lab(cut.bands[-1].lab)
     assert np.allclose(xyz_from_lab(cut.seen), expected, atol=1e-9)
-    off = edits.change_coat(project, project.coats[-1].id, on=False)
+    off = switch_coat(project, project.coats[-1].id, False)
     assert np.allclose(strata_of(off, zone).seen, cut.fresh)
 
 
 def test_the_base_is_predicted_under_the_final_varnish(shelf_paints):
-    project, zone = edits.add_zone(Project(), "Hull")
-    project = edits.lay_coat(project, zone, "base", paints=shelf_paints, parts=[("slate-teal", 1)], passes=9)
+    project, zone = add_zone(Project(), "Hull")
+    project = pin_base(project, zone, Mix.of(shelf_paints, [("slate-teal", 1)]), Manner(9, 0.0))
     flat = strata_of(project, zone).fresh
-    glossy = strata_of(edits.lay_coat(project, zone, "gloss-coat"), zone).fresh
+    glossy = strata_of(lay_varnish(project, [zone], "gloss-coat"), zone).fresh
     assert glossy[0] < flat[0] - 2
-    assert base_laying(edits.lay_coat(project, zone, "gloss-coat"), zone).varnish == "gloss"
+    assert base_laying(lay_varnish(project, [zone], "gloss-coat"), zone).varnish == "gloss"
 
 
 def test_thin_bases_let_the_primer_speak(shelf_paints):
-    project, zone = edits.add_zone(Project(), "Hull")
-    project = edits.lay_coat(
-        project, zone, "primer", paints=shelf_paints, parts=[("red-primer", 1)], passes=2
-    )
-    thin = edits.lay_coat(
-        project, zone, "base", paints=shelf_paints, parts=[("cream", 1)], passes=1, thinner_share=0.7
-    )
-    thick = edits.lay_coat(project, zone, "base", paints=shelf_paints, parts=[("cream", 1)], passes=8)
+    project, zone = add_zone(Project(), "Hull")
+    project = lay_primer(project, zone, Mix.of(shelf_paints, [("red-primer", 1)]), Manner(2))
+    thin = pin_base(project, zone, Mix.of(shelf_paints, [("cream", 1)]), Manner(1, 0.7))
+    thick = pin_base(project, zone, Mix.of(shelf_paints, [("cream", 1)]), Manner(8, 0.0))
     assert strata_of(thin, zone).fresh[1] > strata_of(thick, zone).fresh[1] + 3
 
 
 def test_a_fade_follows_its_base(worked, shelf_paints):
     before = strata_of(worked, "hull").exposed
-    changed = edits.lay_coat(
-        worked, "hull", "base", paints=shelf_paints, parts=[("boot-red", 1)], passes=3, thinner_share=0.6
-    )
+    changed = pin_base(worked, "hull", Mix.of(shelf_paints, [("boot-red", 1)]), Manner(3, 0.6))
     after = strata_of(changed, "hull").exposed
     assert after[1] > before[1] + 15
     fade = next(coat for coat in changed.coats if coat.kind == "fade")
@@ -124,11 +132,9 @@ def test_a_fade_follows_its_base(worked, shelf_paints):
 
 
 def test_a_fade_needs_a_base(shelf_paints):
-    project, zone = edits.add_zone(Project(), "Hull")
+    project, zone = add_zone(Project(), "Hull")
     with pytest.raises(EditError, match="no base recipe"):
-        edits.lay_coat(project, zone, "fade", paints=shelf_paints, parts=[("chalk", 1)], basis_parts=3)
-    with pytest.raises(EditError, match="no base recipe"):
-        base_parts(project, zone)
+        lay_fade(project, zone, Mix.of(shelf_paints, [("chalk", 1)], 3))
 
 
 def test_paint_versions_are_named_by_their_content(shelf_paints):
@@ -139,25 +145,47 @@ def test_paint_versions_are_named_by_their_content(shelf_paints):
     assert version.id != version_of(shelf_paints[1]).id
 
 
+def test_a_coat_laid_anew_keeps_its_step_and_whether_it_is_on(worked, shelf_paints):
+    """Its medium is its recipe's, so the rules see the new one; no second step appears."""
+    base = next(coat for coat in worked.coats_of("house") if coat.kind == "base")
+    off = switch_coat(worked, base.id, False)
+    oil = pin_base(off, "house", Mix.of(shelf_paints, [("oil-raw-umber", 1)]))
+    again = oil.coat(base.id)
+    assert (again.step, again.on) == (base.step, False)
+    assert len(oil.steps) == len(worked.steps)
+    assert base.step not in {step.id for step in plan_steps(oil)}  # switched off: not in the plan
+    on = switch_coat(oil, base.id, True)
+    assert next(step for step in plan_steps(on) if step.id == base.step).medium == "oil"
+
+
+def test_a_primer_of_another_medium_gets_a_step_of_its_own(worked, shelf_paints):
+    shared = {coat.step for coat in worked.coats if coat.kind == "primer"}
+    assert len(shared) == 1
+    changed = lay_primer(worked, "house", Mix.of(shelf_paints, [("oil-raw-umber", 1)]))
+    primers = {coat.zone: coat.step for coat in changed.coats if coat.kind == "primer"}
+    assert primers["house"] not in shared
+    assert {primers[zone] for zone in primers if zone != "house"} == shared
+
+
 def test_unused_recipes_and_versions_go(worked, shelf_paints):
     for name in ("boot-red", "oxide"):
-        worked = edits.lay_coat(worked, "gear", "base", paints=shelf_paints, parts=[(name, 1)])
+        worked = pin_base(worked, "gear", Mix.of(shelf_paints, [(name, 1)]), Manner(1, 0.0))
     used = {version for recipe in worked.recipes for version, _ in recipe.parts}
     assert {paint.id for paint in worked.paints} == used
     assert "boot-red" not in {paint.shelf_id for paint in worked.paints}
 
 
 def test_removing_a_zone_takes_what_belongs_to_it(worked):
-    left = edits.remove_zone(worked, "hull")
+    left = remove_zone(worked, "hull")
     assert dangling_reference(left) is None
     assert not [s for s in left.samples if s.zone == "hull"]
-    assert not [s for s in left.steps if "Hull" in s.title]
+    assert not [s for s in left.steps if "Hull" in title_of(left, s)]
     assert any(step.kind == "primer" for step in left.steps)
 
 
 def test_moving_a_shared_coat_splits_its_step(worked):
     primer = next(coat for coat in worked.coats_of("hull") if coat.kind == "primer")
-    moved = edits.move_coat(worked, primer.id, 1)
+    moved = move_coat(worked, primer.id, 1)
     kinds = [coat.kind for coat in moved.coats_of("hull")]
     assert kinds[:2] == ["base", "primer"]
     assert [coat.kind for coat in moved.coats_of("house")] == [coat.kind for coat in worked.coats_of("house")]
@@ -166,15 +194,15 @@ def test_moving_a_shared_coat_splits_its_step(worked):
 
 def test_moving_steps_respects_their_ties(worked):
     first, second = worked.steps[0], worked.steps[1]
-    tied = edits.put(worked, "steps", second.model_copy(update={"after": (first.id,)}))
+    tied = put(worked, "steps", second.model_copy(update={"after": (first.id,)}))
     with pytest.raises(EditError, match="bound to their order"):
-        edits.move_step(tied, first.id, 1)
-    assert edits.move_step(worked, first.id, -3) == worked
+        move_step(tied, first.id, 1)
+    assert move_step(worked, first.id, -3) == worked
 
 
 def test_the_same_photo_twice_is_refused(worked):
     with pytest.raises(EditError, match="already"):
-        edits.add_photo(worked, worked.photos[0].model_copy(update={"id": "f9"}))
+        add_photo(worked, worked.photos[0].model_copy(update={"id": "f9"}))
 
 
 def test_a_photo_before_the_livery_contradicts_it(worked, cuts):
@@ -186,7 +214,7 @@ def test_a_photo_before_the_livery_contradicts_it(worked, cuts):
         advice_.text for advice_ in advice(grey, cuts(grey))
     )  # greys are evidence
     assert targets_of(grey, "hull").fresh is None
-    used = edits.put(grey, "photos", press.model_copy(update={"tones": "colour"}))
+    used = put(grey, "photos", press.model_copy(update={"tones": "colour"}))
     assert "Its colour cannot come from that picture" in advice(used, cuts(used))[0].text
 
 
@@ -195,7 +223,7 @@ def test_advice_is_never_empty():
 
 
 def test_the_demos_plan_is_sound_but_for_one_planted_fault(worked):
-    codes = [finding.code for finding in check_plan(edits.plan_steps(worked)) if finding.severity != "note"]
+    codes = [finding.code for finding in check_plan(plan_steps(worked)) if finding.severity != "note"]
     assert codes == ["powder-fades-under-varnish"]
 
 

@@ -5,23 +5,24 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from lean_sepia.document import edits
 from lean_sepia.document.history import History
+from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
-from lean_sepia.document.store import ProjectStore, parse_document
+from lean_sepia.document.store import ProjectStore
+from lean_sepia.document.zones import add_zone
 from lean_sepia.errors import EditError, ProjectFileError
 
 
 @pytest.fixture
 def project():
-    return edits.add_zone(Project(title="Tug"), "Hull")[0]
+    return add_zone(Project(title="Tug"), "Hull")[0]
 
 
 def test_what_is_saved_comes_back(tmp_path, project):
     store = ProjectStore.create(tmp_path / "a.sepia", project)
     store.add_photo("ab" * 32, "image/png", "a.png", b"picture")
     store.add_photo("ab" * 32, "image/png", "again.png", b"picture")
-    changed = edits.add_zone(project, "Roof")[0]
+    changed = add_zone(project, "Roof")[0]
     store.save(changed, "Add zone Roof")
     store.close()
     again = ProjectStore.open(tmp_path / "a.sepia")
@@ -148,7 +149,7 @@ def test_undo_and_redo_are_exact(project):
     history = History(project)
     values = [project]
     for name in ("Roof", "Mast", "Deck"):
-        history.push(f"Add {name}", edits.add_zone(history.present, name)[0])
+        history.push(f"Add {name}", add_zone(history.present, name)[0])
         values.append(history.present)
     for value in reversed(values[:-1]):
         assert history.undo()
@@ -159,7 +160,7 @@ def test_undo_and_redo_are_exact(project):
         assert history.redo()
         assert history.present is value
     history.undo()
-    history.push("Other", edits.add_zone(history.present, "Bow")[0])
+    history.push("Other", add_zone(history.present, "Bow")[0])
     assert not history.redo()
 
 

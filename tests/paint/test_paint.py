@@ -7,7 +7,6 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, film_thickness, hides, thickness_to_hide
 from lean_sepia.paint.identify import (
-    DEFAULT_COATS,
     from_lab_films,
     from_lab_tint,
     from_tint,
@@ -17,7 +16,9 @@ from lean_sepia.paint.identify import (
 )
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground, ratio_of_opaque
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.saunderson import into_paint, through_surface
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import Mixture
+from lean_sepia.paint.saunderson import Surface, into_paint, through_surface
 
 GREY = np.full(31, 0.25)
 
@@ -30,20 +31,20 @@ def test_film_thickness_follows_coats_thinner_and_spread():
 
 
 def test_typical_paint_just_hides_at_its_mediums_coats():
-    for medium, coats in DEFAULT_COATS.items():
-        S = np.full(31, typical_scattering(medium))
-        K = ratio_of_opaque(GREY) * S
-        assert hides(K, S, coats * 1.02)
-        assert not hides(K, S, coats * 0.9)
+    for name, medium in MEDIA.items():
+        S = np.full(31, typical_scattering(name))
+        grey = Mixture(ratio_of_opaque(GREY) * S, S, Surface())
+        assert hides(grey, medium.hides_coats * 1.02)
+        assert not hides(grey, medium.hides_coats * 0.9)
 
 
 def test_stated_opaque_coats_set_the_scattering():
     K, S = one_constant(np.full(31, 0.4), "acrylic-water", False, opaque_coats=3)
-    assert thickness_to_hide(K, S) == pytest.approx(3, rel=0.02)
+    assert thickness_to_hide(Mixture(K, S, Surface())) == pytest.approx(3, rel=0.02)
 
 
 def test_thin_pale_film_never_hides():
-    assert thickness_to_hide(np.full(31, 1e-6), np.full(31, 1e-6)) is None
+    assert thickness_to_hide(Mixture(np.full(31, 1e-6), np.full(31, 1e-6), Surface())) is None
 
 
 def test_internal_colour_comes_back_through_the_surface():
@@ -71,7 +72,7 @@ def test_two_constants_from_lab_predict_a_film_better_than_one(shelf_paints):
         masstone = _lab(opaque_reflectance(paint.K, paint.S))
         films = [(_lab(over_ground(paint.K, paint.S, 1.0, ground)), ground) for ground in (white, black)]
         start = one_constant(internal_from_lab(masstone, 1.0).R_i, "acrylic-water", masstone[0] > 88)
-        fitted = from_lab_films(start, 1.0, masstone, films, 1.0)
+        fitted = from_lab_films(start, Surface(), masstone, films, 1.0)
         truth = _lab(over_ground(paint.K, paint.S, 0.5, np.full(31, 0.3)))
         for answers, (K, S) in ((one, start), (two, fitted)):
             answers.append(float(delta_e00(_lab(over_ground(K, S, 0.5, np.full(31, 0.3))), truth)))
@@ -88,16 +89,14 @@ def test_tints_give_the_scattering_back(shelf_paints):
     assert float(delta_e00(_lab(opaque_reflectance(K + white.K, S + white.S)), _lab(half))) < 0.3
     start = one_constant(opaque_reflectance(red.K, red.S), "acrylic-water", False)
     K, S = from_lab_tint(
-        start, 1.0, _lab(opaque_reflectance(red.K, red.S)), _lab(mixed), (white.K, white.S), 4
+        start, Surface(), _lab(opaque_reflectance(red.K, red.S)), _lab(mixed), (white.K, white.S), 4
     )
     assert float(delta_e00(_lab(opaque_reflectance(K + white.K, S + white.S)), _lab(half))) < 1.5
 
 
 def test_clear_gloss_deepens_a_flat_colour(shelf_paints):
     paint = next(p for p in shelf_paints if p.id == "slate-teal")
-    flat, gloss = (
-        Laying(varnish=name).lab(paint.K, paint.S, np.array(paint.g)) for name in ("flat", "gloss")
-    )
+    flat, gloss = (Laying(varnish=name).lab(paint) for name in ("flat", "gloss"))
     assert gloss[0] < flat[0] - 2
     assert np.hypot(*gloss[1:]) > np.hypot(*flat[1:])
 

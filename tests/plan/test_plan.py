@@ -142,7 +142,7 @@ def test_empty_plan():
         ([step("a", "base", after=["x"])], "not in the plan"),
         ([step("a", "varnishing")], "kinds are"),
         ([step("a", "base", after=["b"]), step("b", "base")], "circle"),
-        ([{"id": "a", "kind": "base"}], "hands_on_min"),
+        ([{"id": "a", "kind": "base", "hands_on_min": "soon"}], "hands_on_min"),
         ([step("a", "base", hands=-5)], "hands_on_min"),
         ([step("a", "base", start="2031-03-03T20:00", end="2031-03-03T19:00")], "ends before"),
     ],

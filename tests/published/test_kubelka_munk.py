@@ -90,15 +90,15 @@ def test_saunderson_limits():
 def test_additivity_of_duncan(shelf_paints):
     """Duncan (1940): absorption and scattering add by volume; a paint mixed with itself is itself."""
     palette = Palette.of(shelf_paints[:3])
-    K, S, g = palette.mixture(np.array([0.2, 0.3, 0.5]))
-    assert np.allclose(K, 0.2 * palette.K[0] + 0.3 * palette.K[1] + 0.5 * palette.K[2])
+    mixed = palette.mixture(np.array([0.2, 0.3, 0.5]))
+    assert np.allclose(mixed.K, 0.2 * palette.K[0] + 0.3 * palette.K[1] + 0.5 * palette.K[2])
     twin = Palette.of([shelf_paints[0], shelf_paints[0]])
-    K2, S2, g2 = twin.mixture(np.array([0.7, 0.3]))
-    assert np.allclose(K2, shelf_paints[0].K)
-    assert np.allclose(S2, shelf_paints[0].S)
-    assert float(g2) == pytest.approx(shelf_paints[0].g)
-    assert g.shape == ()
-    assert S.shape == (31,)
+    itself = twin.mixture(np.array([0.7, 0.3]))
+    assert np.allclose(itself.K, shelf_paints[0].K)
+    assert np.allclose(itself.S, shelf_paints[0].S)
+    assert float(itself.surface.g) == pytest.approx(shelf_paints[0].g)
+    assert mixed.surface.g.shape == ()
+    assert mixed.S.shape == (31,)
 
 
 def test_layers_solve_the_two_equations_of_light_going_down_and_up(rng):

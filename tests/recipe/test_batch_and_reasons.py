@@ -28,12 +28,16 @@ def test_a_volume_grows_with_area_and_coats_and_splits_into_paint_and_thinner():
     assert one.paint_ml + one.thinner_ml == pytest.approx(one.total_ml)
     assert one.paint_ml == pytest.approx(0.4 * one.total_ml)
     assert one.total_ml < two.total_ml < 2 * one.total_ml  # what stays in the cup does not grow
-    assert batch_volume(200, 2, application="brush").total_ml < batch_volume(200, 2).total_ml
+    assert batch_volume(200, 2, tool="brush").total_ml < batch_volume(200, 2).total_ml
+    # (214 cm² × 2 coats × 0.0025 ml/cm² / 0.5 + 0.3 ml) × 1.25, worked out by hand; a can loses more and keeps nothing.
+    assert batch_volume(214, 2).total_ml == pytest.approx(3.05, abs=1e-9)
+    assert batch_volume(214, 2, tool="spray-can").total_ml == pytest.approx(4.346875, abs=1e-9)
+    assert batch_volume(100, 3, tool="mist").total_ml == pytest.approx(0.65625, abs=1e-9)
     for wrong in ({"area_cm2": 0, "coats": 1}, {"area_cm2": 1, "coats": 1, "thinner_share": 1.0}):
         with pytest.raises(BadInputError):
             batch_volume(**wrong)
     with pytest.raises(BadInputError, match="airbrush"):
-        batch_volume(10, 1, application="trowel")
+        batch_volume(10, 1, tool="trowel")
 
 
 def test_a_batch_is_put_right_by_adding_only(acrylics):
@@ -123,7 +127,7 @@ def test_wet_paint_is_darker_than_the_flat_it_dries_to(acrylics):
         ({"media": ["acrylic-water", "acrylic-alcohol"]}, "curdle"),
         ({"media": ["acrylic-alcohol"], "thinner": "water"}, "grainy"),
         ({"media": ["lacquer"], "below": "acrylic-water"}, "softens"),
-        ({"media": ["lacquer"], "application": "brush"}, "too fast"),
+        ({"media": ["lacquer"], "tool": "brush"}, "too fast"),
         ({"media": ["lacquer"]}, "respirator"),
     ],
 )

@@ -12,8 +12,8 @@ from lean_sepia.paint.paint import Palette
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.behaviour import FILM_COATS, GROUNDS, behaviour_of, sheen_by_medium
-from lean_sepia.recipe.fade import choose_lighteners
-from lean_sepia.recipe.glaze import choose_glazes
+from lean_sepia.recipe.fade import base_mixture, choose_lighteners
+from lean_sepia.recipe.glaze import Ground, choose_glazes
 from lean_sepia.recipe.mix import Limits, MixSolver
 
 
@@ -56,9 +56,9 @@ def test_a_shelf_of_media_alone_is_still_answered(media):
 
 
 def test_media_are_no_lighteners_and_no_glazes(acrylics):
-    lighteners = choose_lighteners(acrylics, [("slate-teal", 1)], [60, -15, -2])
+    lighteners = choose_lighteners(acrylics, base_mixture(acrylics, [("slate-teal", 1)]), [60, -15, -2])
     assert not {option.paint for option in lighteners} & {"gloss-medium", "flat-base"}
-    glazes = choose_glazes(acrylics, [([50, 0, 0], 1.0)], [[48, 1, 2]])
+    glazes = choose_glazes(acrylics, [Ground.of_lab([50, 0, 0])], [[48, 1, 2]])
     assert not {glaze.paint for glaze in glazes} & {"gloss-medium", "flat-base"}
 
 
@@ -69,8 +69,8 @@ def test_the_medium_brings_the_mixture_to_the_sheen(acrylics, media):
     share = found.medium_parts / (found.medium_parts + found.mixture_parts)
     assert (1 - share) * SHEEN["flat"] + share * SHEEN["gloss"] == pytest.approx(SHEEN["satin"], abs=0.05)
     # What comes of it, worked out another way: the paint under a satin varnish looks the same.
-    K, S, _ = Palette.of(used).mixture(np.array([2, 1]) / 3)
-    assert float(delta_e00(found.lab, Laying(varnish="satin").lab(K, S, np.array(1.0)))) < 1
+    mixture = Palette.of(used).mixture(np.array([2, 1]) / 3)
+    assert float(delta_e00(found.lab, Laying(varnish="satin").lab(mixture))) < 1
 
 
 @pytest.mark.parametrize("finish", [None, "flat"])

@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.errors import ShelfError
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
@@ -48,12 +49,37 @@ def test_finds_the_best_over_a_ground_and_under_a_varnish(dozen):
     assert min(r.de00 for r in found) == pytest.approx(brute_force(dozen, [50, -10, -5], laying), abs=1e-4)
 
 
+@pytest.mark.parametrize("laying", [OPAQUE, Laying(internal_from_lab([41, 25, 14]).R_i, 0.6, "gloss")])
+def test_a_paints_own_surface_constants_count(dozen, laying):
+    """Paints that state k1 and k2: the solver finds what the whole table of their mixtures holds."""
+    odd = [replace(paint, k1=0.02, k2=0.45) if i % 2 else paint for i, paint in enumerate(dozen)]
+    target = [52, -12, 4]
+    best = min(recipe.de00 for recipe in MixSolver(odd, laying).solve(target))
+    assert best == pytest.approx(brute_force(odd, target, laying), abs=1e-4)
+    recipe = MixSolver(odd, laying).solve(target)[0]
+    by_id = {paint.id: paint for paint in odd}
+    used, parts = zip(*((by_id[name], n) for name, n in recipe.parts), strict=True)
+    shares = np.array(parts) / sum(parts)
+    K, S = (sum(s * getattr(p, key) for s, p in zip(shares, used, strict=True)) for key in "KS")
+    k1, k2 = (sum(s * getattr(p, key) for s, p in zip(shares, used, strict=True)) for key in ("k1", "k2"))
+    if laying.ground is None:
+        R_i = 1 + K / S - np.sqrt((K / S) ** 2 + 2 * K / S)
+        g = sum(s * p.g for s, p in zip(shares, used, strict=True))
+    else:
+        a = 1 + K / S
+        b = np.sqrt(a**2 - 1)
+        coth = 1 / np.tanh(b * S * laying.X)
+        R_i = (1 - laying.ground * (a - b * coth)) / (a - laying.ground + b * coth)
+        g = 0.1
+    R = g * k1 + (1 - k1) * (1 - k2) * R_i / (1 - k2 * R_i)
+    assert float(delta_e00(lab_from_reflectance(R), recipe.lab)) < 1e-6
+
+
 def test_a_mixture_of_the_shelf_is_found_again(dozen, rng):
     for _ in range(6):
         chosen = rng.choice(len(dozen), 3, replace=False)
         parts = np.array([5, 3, 2])
-        K, S, g = Palette.of([dozen[i] for i in chosen]).mixture(parts / 10)
-        target = OPAQUE.lab(K, S, g)
+        target = OPAQUE.lab(Palette.of([dozen[i] for i in chosen]).mixture(parts / 10))
         assert MixSolver(dozen).solve(target)[0].de00 < RANK_STEP_DE00
 
 
@@ -62,8 +88,7 @@ def test_stated_colours_and_differences_are_the_forward_models(dozen):
     for recipe in MixSolver(dozen).solve([52, -12, 4], count=20):
         counts = np.array([n for _, n in recipe.parts], dtype=float)
         assert counts.sum() <= 10
-        K, S, g = Palette.of([by_id[name] for name, _ in recipe.parts]).mixture(counts / counts.sum())
-        lab = OPAQUE.lab(K, S, g)
+        lab = OPAQUE.lab(Palette.of([by_id[name] for name, _ in recipe.parts]).mixture(counts / counts.sum()))
         assert np.allclose(lab, recipe.lab, atol=1e-9)
         assert recipe.de00 == pytest.approx(float(delta_e00(lab, [52, -12, 4])), abs=1e-9)
         assert recipe.lights["D65"] == recipe.de00

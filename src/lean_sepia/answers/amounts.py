@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from lean_sepia.arrays import triple
@@ -12,6 +12,7 @@ from lean_sepia.document.steps import coat_name
 from lean_sepia.document.versions import paint_of, recipe_paint
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.batch import BatchVolume, batch_volume
 from lean_sepia.recipe.parts import DROPS_PER_ML, Measured, measure_out
 
@@ -57,15 +58,24 @@ class Cup:
         return self.paint_ml + self.thinner_ml
 
 
+def thinned(total_ml: float, thinner_share: float) -> BatchVolume:
+    """A volume of thinned mix as paint and thinner."""
+    return BatchVolume(total_ml, total_ml * (1 - thinner_share), total_ml * thinner_share)
+
+
+def usual_volume(area_cm2: float | None, passes: int, thinner_share: float, tool: str) -> BatchVolume:
+    """The thinned mix that an area needs; one cup where the area is not known."""
+    if not area_cm2:
+        return thinned(CUP_ML, thinner_share)
+    return batch_volume(area_cm2, passes, thinner_share=thinner_share, tool=tool)
+
+
 def needed(project: Project, coat: Coat) -> BatchVolume:
-    """The thinned mix a coat needs: what the user said, else by its area; one cup where that is not known."""
+    """The thinned mix a coat needs: what the user said, else by the share of the area it covers."""
+    if coat.mix_ml is not None:
+        return thinned(coat.mix_ml, coat.thinner_share)
     area = project.zone(coat.zone).area_cm2
-    if coat.mix_ml is None and area is not None and coat.area_share > 0:
-        return batch_volume(
-            area * coat.area_share, coat.passes, thinner_share=coat.thinner_share, tool=coat.tool
-        )
-    total = coat.mix_ml or CUP_ML
-    return BatchVolume(total, total * (1 - coat.thinner_share), total * coat.thinner_share)
+    return usual_volume(area and area * coat.area_share, coat.passes, coat.thinner_share, coat.tool)
 
 
 def cups_of(project: Project, coats: Sequence[Coat]) -> list[Cup]:
@@ -83,8 +93,8 @@ def cups_of(project: Project, coats: Sequence[Coat]) -> list[Cup]:
 def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
     recipe = project.recipe(coats[0].recipe or "")
     own = sum(needed(project, coat).paint_ml for coat in coats)
-    set_aside = _set_aside(project, {coat.recipe for coat in coats})
-    wanted = own + sum(ml for _name, ml in set_aside)
+    aside = set_aside(project, {coat.recipe for coat in coats})
+    wanted = own + sum(ml for _name, ml in aside)
     lines = _lines(project, recipe, wanted)
     paint_ml = sum(line.amount.ml for line in lines)
     # Whole drops may make a little more or less of it: the thinner follows, so that the thinning stays right.
@@ -92,12 +102,17 @@ def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
     thinner_ml = own * (paint_ml / wanted) * share / (1 - share)
     by_area = all(project.zone(coat.zone).area_cm2 is not None for coat in coats)
     return Cup(
-        tuple(coats), coat_name(coats[0]), lines, paint_ml, thinner_ml, set_aside,
+        tuple(coats), coat_name(coats[0]), lines, paint_ml, thinner_ml, aside,
         max(1, math.ceil(round((paint_ml + thinner_ml) / CUP_ML, 6))), by_area,
     )  # fmt: skip
 
 
-def _set_aside(project: Project, recipes: set[str | None]) -> tuple[tuple[str, float], ...]:
+def drop_rate(paint: Paint) -> float | None:
+    """Drops in a millilitre of a paint; None for one from a tube, which does not drip."""
+    return None if MEDIA[paint.medium].tube else paint.drops_per_ml or DROPS_PER_ML
+
+
+def set_aside(project: Project, recipes: Collection[str | None]) -> tuple[tuple[str, float], ...]:
     """What coats mixed from these recipes' cups take out of them."""
     taken = []
     for coat in project.coats:
@@ -120,8 +135,8 @@ def _lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, ...
         )
     for version_id, count in recipe.parts:
         version = project.paint(version_id)
-        rate = None if MEDIA[version.medium].tube else version.drops_per_ml or DROPS_PER_ML
-        entries.append((count, version.name, version_id, triple(paint_of(version).masstone_lab()), rate))
+        paint = paint_of(version)
+        entries.append((count, version.name, version_id, triple(paint.masstone_lab()), drop_rate(paint)))
     amounts = measure_out([entry[0] for entry in entries], paint_ml, [entry[4] for entry in entries])
     return tuple(
         Line(count, amount, name, version_id, lab)
@@ -136,3 +151,19 @@ def amount_words(amount: Measured) -> str:
     if amount.drops is not None:
         return ngettext("{0} drop", "{0} drops", amount.drops).format(amount.drops)
     return _("{0} ml").format(f"{amount.ml:.1f}")
+
+
+def cup_notes(cup: Cup) -> list[str]:
+    """What else there is to say of a cup: how much it makes, what is set aside, and into how many it is split."""
+    said = [_("{0} ml in all").format(f"{cup.total_ml:.1f}")]
+    if not cup.by_area:
+        said[0] = _("{0} ml, a cup: the area is not given").format(f"{cup.total_ml:.1f}")
+    said += [
+        _("set {0} ml aside before thinning: {1}").format(f"{ml:.1f}", name) for name, ml in cup.set_aside
+    ]
+    if cup.cups > 1:
+        each = f"{cup.total_ml / cup.cups:.1f}"
+        said.append(
+            ngettext("in {0} cup of {1} ml", "in {0} equal cups of {1} ml", cup.cups).format(cup.cups, each)
+        )
+    return said

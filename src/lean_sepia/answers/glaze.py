@@ -7,13 +7,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.answers.strata import Strata, final_varnish, stack_below
+from lean_sepia.answers.strata import Strata, coats_below, final_varnish, stack_below
 from lean_sepia.answers.targets import Target
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.model import Lab, Project
+from lean_sepia.document.versions import finish_of
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating
+from lean_sepia.plan.cautions import cautions
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.step import Material, PlanStep
 from lean_sepia.recipe.glaze import MOST_PASSES, Glaze, Ground, choose_glazes, glaze_film, glaze_labs
 
 MOST_ZONES, _SHOWN = 4, 4
@@ -24,6 +28,7 @@ class GlazedZone:
     """A zone a glaze can be judged on: what it would lie on, its colour there, and which target it is judged by.
 
     stage : "seen", "exposed" or "fresh": the target that is known, the latest first
+    stains : whether it would lie on a flat surface, which it stains
     """
 
     zone: str
@@ -31,6 +36,7 @@ class GlazedZone:
     before: Lab
     target: Target
     stage: str
+    stains: bool
 
 
 @dataclass(frozen=True, eq=False)
@@ -91,7 +97,22 @@ def _zone(project: Project, cut: Strata) -> GlazedZone | None:
     before, laying = stack.lab(varnish), stack.laying(Coating("tint"))
     if before is None or laying.ground is None or laying.kept is None:
         return None
-    return GlazedZone(cut.zone, Ground(laying.ground, laying.kept.under(varnish)), before, target, stage)
+    ground = Ground(laying.ground, laying.kept.under(varnish))
+    return GlazedZone(cut.zone, ground, before, target, stage, _flat_below(project, cut.zone))
+
+
+def _flat_below(project: Project, zone_id: str) -> bool:
+    """Whether the topmost coat under a filter that has a sheen of its own is flat."""
+    for coat in reversed(coats_below(project, zone_id, "filter")):
+        if KINDS[coat.kind].is_varnish or KINDS[coat.kind].is_paint:
+            return finish_of(project, coat) == "flat"
+    return True
+
+
+def glaze_cautions(paint: Paint) -> tuple[str, ...]:
+    """What laying a filter of a paint needs for safety."""
+    material = Material(medium=paint.medium)
+    return cautions(PlanStep(id="filter", kind="filter", material=material, application="glaze"))
 
 
 def answer(question: GlazeQuestion) -> GlazeAnswer:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
+from lean_sepia.answers.amounts import set_aside, thinned, usual_volume
 from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
 from lean_sepia.answers.targets import Target
 from lean_sepia.document.model import Coat, Project
@@ -16,6 +17,7 @@ from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
 from lean_sepia.recipe.mix import Limits, MixSolver
@@ -69,12 +71,18 @@ def medium_below(project: Project, zone_id: str) -> str | None:
     return medium_of(project, below[-1]) if below else None
 
 
+def usual_mix(project: Project, zone_id: str, passes: int, thinner_share: float) -> BatchVolume:
+    """How much thinned mix a zone's base needs, laid so; one cup where its area is not known."""
+    return usual_volume(project.zone(zone_id).area_cm2, passes, thinner_share, _tool(project, zone_id))
+
+
 @dataclass(frozen=True, eq=False)
 class MatchQuestion:
     """A zone's target, the paints, how the base is laid and what a recipe may be made of.
 
     pinned : whole parts by shelf id of the zone's base; lost : paints of it that are no longer on the shelf
-    cup_ml : paint that goes into the cup, before it is thinned; thinner : the carrier its step states, if any; below : medium of the coat below
+    volume : the thinned mix for the base itself; set_aside_ml : paint of it for coats mixed from its cup
+    thinner : the carrier its step states, if any; below : medium of the coat below
     """
 
     zone: str
@@ -85,7 +93,8 @@ class MatchQuestion:
     max_paints: int
     max_parts: int
     limits: Limits
-    cup_ml: float
+    volume: BatchVolume
+    set_aside_ml: float
     pinned: tuple[tuple[str, int], ...] = ()
     lost: tuple[Paint, ...] = ()
     tool: str = "airbrush"
@@ -120,6 +129,11 @@ class MatchQuestion:
         """Every field: arrays and paints as `_mixtures` tells them apart, and a lost paint by its id."""
         alike = [getattr(self, field.name) for field in fields(self) if field.name not in _BY_ARRAY]
         return (self._mixtures, [paint.id for paint in self.lost], *alike)
+
+    @property
+    def cup_ml(self) -> float:
+        """Paint that goes into the cup, before it is thinned."""
+        return self.volume.paint_ml + self.set_aside_ml
 
     def behaviour(self, solver: MixSolver, choice: Choice) -> Behaviour:
         """How one choice behaves."""
@@ -200,19 +214,24 @@ def ask(
     max_paints: int,
     max_parts: int,
     limits: Limits,
-    cup_ml: float,
+    mix_ml: float,
 ) -> MatchQuestion:
-    """The question for a zone's base as the document stands; stock among the limits is kept to in a cup of that volume."""
+    """The question for a zone's base as the document stands; `mix_ml` of it is to be mixed, thinned.
+
+    Stock among the limits is kept to in that volume.
+    """
     coat = base_coat(project, zone)
     parts = project.recipe(coat.recipe).parts if coat and coat.recipe else ()
     versions = [(project.paint(version), count) for version, count in parts]
     paints = tuple(base_paints(shelf))
     present = {paint.id for paint in paints}
+    volume = thinned(mix_ml, thinner_share)
+    aside = sum(ml for _name, ml in set_aside(project, {coat.recipe})) if coat and coat.recipe else 0.0
     if limits.stock_ml:
-        limits = replace(limits, volume_ml=cup_ml)
+        limits = replace(limits, volume_ml=volume.paint_ml + aside)
     return MatchQuestion(
         zone, target, paints, base_laying(project, zone, passes, thinner_share, sheen), thinner_share,
-        max_paints, max_parts, limits, cup_ml,
+        max_paints, max_parts, limits, volume, aside,
         pinned=tuple((version.shelf_id, count) for version, count in versions),
         lost=tuple(paint_of(version) for version, _ in versions if version.shelf_id not in present),
         tool=_tool(project, zone),

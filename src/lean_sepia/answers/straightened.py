@@ -12,6 +12,7 @@ import numpy as np
 from lean_sepia.document.items import fresh_id
 from lean_sepia.document.model import Photo, Project
 from lean_sepia.errors import SampleError
+from lean_sepia.language import _
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.rectify import Point, mapped, straighten
 
@@ -41,7 +42,7 @@ def straightened_copy(
     height, width = straight.pixels.shape[:2]
     written, data = cv2.imencode(".png", np.ascontiguousarray(straight.pixels[..., ::-1]))
     if not written:
-        raise SampleError(f"A picture of {width} × {height} pixels cannot be written.")
+        raise SampleError(_("A picture of {0} × {1} pixels cannot be written.").format(width, height))
     file = data.tobytes()
     anchors, notes = [], [f"straightened from “{photo.title}”"]
     for anchor in photo.anchors:

@@ -16,6 +16,7 @@ from lean_sepia.paint.laying import Matter
 from lean_sepia.paint.stack import Coating, Opaque, Stack
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.names import Finish
 
 VARNISH_FILM = 0.25
 """How thick a clear coat is drawn; it adds no colour of its own."""
@@ -46,7 +47,7 @@ class Strata:
     exposed: Lab | None
     seen: Lab | None
     targets: Targets
-    varnish: str | None
+    varnish: Finish | None
 
 
 def strata_of(project: Project, zone_id: str) -> Strata:
@@ -77,7 +78,7 @@ def strata_of(project: Project, zone_id: str) -> Strata:
 _BASES = ("base", "found")
 
 
-def final_varnish(coats: Sequence[Coat]) -> str | None:
+def final_varnish(coats: Sequence[Coat]) -> Finish | None:
     """The sheen of the last varnish that is on; None where none is: then coats are seen at their own sheen."""
     return next((KINDS[c.kind].finish for c in reversed(coats) if c.on and KINDS[c.kind].is_varnish), None)
 
@@ -125,7 +126,7 @@ def detail_of(project: Project, coat: Coat) -> str:
     covers = kind.coat_covers(medium_of(project, coat))
     if coat.recipe:
         recipe = project.recipe(coat.recipe)
-        counts = [recipe.basis_parts] * bool(recipe.basis) + [count for _, count in recipe.parts]
+        counts = [recipe.basis_parts] * bool(recipe.basis) + [count for _unused, count in recipe.parts]
         if len(counts) > 1:
             words.append(" : ".join(str(count) for count in counts))
     if covers == "tint" and coat.thinner_share:

@@ -8,10 +8,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from lean_sepia.answers.strata import final_varnish, stack_below
-from lean_sepia.answers.targets import Target
+from lean_sepia.answers.targets import Target, Targets
 from lean_sepia.arrays import triple
 from lean_sepia.document.model import Coat, Lab, Project
 from lean_sepia.document.versions import coat_paint
+from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
@@ -29,6 +30,18 @@ _SHOWN, _RAMP = 5, 5
 def fade_coat(project: Project, zone_id: str) -> Coat | None:
     """A zone's fade."""
     return next((coat for coat in project.coats_of(zone_id) if coat.kind == "fade"), None)
+
+
+def faded_target(targets: Targets) -> Target | None:
+    """The faded colour of a zone; None where only its fresh one is known: a fade is never invented."""
+    return None if targets.exposed == targets.fresh else targets.exposed
+
+
+def wished_target(before: Lab, lighter: float) -> Target:
+    """A faded colour that is wished for rather than sampled: so much lighter, at the same a* and b*."""
+    L, a, b = before
+    source = _("your wish: {0} L* lighter") if lighter >= 0 else _("your wish: {0} L* darker")
+    return Target((min(100.0, max(0.0, L + lighter)), a, b), None, source.format(f"{abs(lighter):g}"))
 
 
 @dataclass(frozen=True, eq=False)

@@ -8,6 +8,7 @@ import numpy.typing as npt
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lights import white, xyz_from_reflectance
 from lean_sepia.errors import ColourError
+from lean_sepia.language import _
 
 _EPSILON = 216 / 24389
 _KAPPA = 24389 / 27
@@ -69,13 +70,19 @@ def checked_lab(values: npt.ArrayLike) -> FloatArray:
     lab = np.asarray(values, dtype=float)
     shown = ", ".join(f"{value:g}" for value in lab.ravel())
     if lab.shape != (3,) or not np.all(np.isfinite(lab)):
-        raise ColourError(f"A colour is three numbers L*, a*, b*; found {shown or 'nothing'}.")
+        raise ColourError(_("A colour is three numbers L*, a*, b*; found {0}.").format(shown or "nothing"))
     if not 0 <= lab[0] <= 100:
-        raise ColourError(f"L* runs from 0 (black) to 100 (white); found {lab[0]:g}. Check the order L,a,b.")
+        raise ColourError(
+            _("L* runs from 0 (black) to 100 (white); found {0:g}. Check the order L,a,b.").format(lab[0])
+        )
     if np.any(np.abs(lab[1:]) > 128):
-        raise ColourError(f"a* and b* of a surface lie between −128 and 128; found {lab[1]:g}, {lab[2]:g}.")
+        raise ColourError(
+            _("a* and b* of a surface lie between −128 and 128; found {0:g}, {1:g}.").format(lab[1], lab[2])
+        )
     if np.any(xyz_from_lab(lab) < 0):
         raise ColourError(
-            f"No surface has the colour L* {lab[0]:g}, a* {lab[1]:g}, b* {lab[2]:g}: too strong for its lightness."
+            _("No surface has the colour L* {0:g}, a* {1:g}, b* {2:g}: too strong for its lightness.").format(
+                lab[0], lab[1], lab[2]
+            )
         )
     return lab

@@ -8,6 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray
+from lean_sepia.language import _
 
 WAVELENGTHS_NM = np.arange(400, 701, 10)
 """The working grid: 31 wavelengths, 400–700 nm in steps of 10."""
@@ -52,7 +53,7 @@ def resample(wavelengths_nm: npt.ArrayLike, values: npt.ArrayLike) -> FloatArray
     grid = np.asarray(wavelengths_nm, dtype=float)
     table = np.asarray(values, dtype=float)
     if grid.ndim != 1 or grid.size < 2 or np.any(np.diff(grid) <= 0):
-        raise ValueError("wavelengths must be a strictly increasing list of at least two values")
+        raise ValueError(_("wavelengths must be a strictly increasing list of at least two values"))
     flat = table.reshape(-1, grid.size)
     out = np.stack([np.interp(WAVELENGTHS_NM, grid, row) for row in flat])
     return out.reshape(*table.shape[:-1], BANDS)

@@ -10,6 +10,7 @@ import click
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -45,7 +46,7 @@ def sample(
 
     if not at and not area:
         raise BadInputError(
-            "Nothing to sample: give --at X,Y,R for a disc or --area x0,y0,x1,y1 for a rectangle."
+            _("Nothing to sample: give --at X,Y,R for a disc or --area x0,y0,x1,y1 for a rectangle.")
         )
     picture = read_picture(photo)
     cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, chart))
@@ -112,7 +113,9 @@ def film(
     unknown = [name for name in chosen if name not in paints]
     if unknown:
         raise BadInputError(
-            f"There is no paint {unknown[0]!r} on this shelf. Its ids are such as {', '.join(list(paints)[:4])}."
+            _("There is no paint {0!r} on this shelf. Its ids are such as {1}.").format(
+                unknown[0], ", ".join(list(paints)[:4])
+            )
         )
     greys = [
         {

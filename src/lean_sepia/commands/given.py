@@ -30,11 +30,11 @@ def parse_numbers(text: str, what: str, counts: tuple[int, ...]) -> list[float]:
         values = [float(part) for part in text.split(",")]
     except ValueError:
         raise BadInputError(
-            f"{what} is written as numbers with commas between them; found {text!r}."
+            _("{0} is written as numbers with commas between them; found {1!r}.").format(what, text)
         ) from None
     if len(values) not in counts or not all(abs(value) < 1e9 for value in values):
         wanted = " or ".join(str(count) for count in counts)
-        raise BadInputError(f"{what} takes {wanted} numbers; found {text!r}.")
+        raise BadInputError(_("{0} takes {1} numbers; found {2!r}.").format(what, wanted, text))
     return values
 
 
@@ -51,7 +51,9 @@ def parse_lab_and_finish(text: str, what: str) -> tuple[tuple[float, float, floa
     parts = text.split(",")
     finish = parts.pop().strip() if len(parts) == 4 else "flat"
     if finish not in FINISHES:
-        raise BadInputError(f"{what}: the finish is one of {', '.join(FINISHES)}; found {finish!r}.")
+        raise BadInputError(
+            _("{0}: the finish is one of {1}; found {2!r}.").format(what, ", ".join(FINISHES), finish)
+        )
     return parse_lab(",".join(parts), what), finish
 
 
@@ -62,12 +64,14 @@ def parse_parts(text: str) -> list[tuple[str, int]]:
         name, sign, count = piece.partition("=")
         if not sign or not count.strip().isdigit() or int(count) < 1:
             raise BadInputError(
-                f"A mixture is written id=parts,id=parts with whole parts of at least 1; found {piece!r}."
+                _(
+                    "A mixture is written id=parts,id=parts with whole parts of at least 1; found {0!r}."
+                ).format(piece)
             )
         answer.append((name.strip(), int(count)))
-    names = [name for name, _ in answer]
+    names = [name for name, _unused in answer]
     if len(set(names)) < len(names):
-        raise BadInputError(f"A mixture names each paint once; found {text!r}.")
+        raise BadInputError(_("A mixture names each paint once; found {0!r}.").format(text))
     return answer
 
 
@@ -148,7 +152,9 @@ def parse_film(text: str) -> tuple[list[tuple[str, int]], float]:
     mixture, *numbers = text.split(";")
     if not 1 <= len(numbers) <= 2:
         raise BadInputError(
-            f"A film is written id=parts,id=parts;coats or with ;thinner-share behind it; found {text!r}."
+            _(
+                "A film is written id=parts,id=parts;coats or with ;thinner-share behind it; found {0!r}."
+            ).format(text)
         )
     values = [parse_numbers(number, "A film's coats and thinner share", (1,))[0] for number in numbers]
     coats, thinner_share = values if len(values) == 2 else (values[0], 0.0)
@@ -161,10 +167,10 @@ def _thickness(
     from lean_sepia.paint.film import film_thickness
 
     if not coats > 0:
-        raise BadInputError(f"{coats_name} is greater than 0; found {coats:g}.")
+        raise BadInputError(_("{0} is greater than 0; found {1:g}.").format(coats_name, coats))
     if not 0 <= thinner_share < 1:
         raise BadInputError(
-            f"{share_name} is a share from 0 to below 1, such as 0.6; found {thinner_share:g}."
+            _("{0} is a share from 0 to below 1, such as 0.6; found {1:g}.").format(share_name, thinner_share)
         )
     return film_thickness(coats, thinner_share, tool)
 
@@ -177,9 +183,9 @@ def parse_target_rows(path: str) -> list[tuple[float, float, float]]:
         try:
             rows.append(parse_lab(",".join(cells[key] for key in "Lab"), "a target"))
         except BadInputError as error:
-            raise ColourError(f"{path}, line {line}: {error}") from None
+            raise ColourError(_("{0}, line {1}: {2}").format(path, line, error)) from None
     if not rows:
-        raise ColourError(f"The targets {path} list no colour.")
+        raise ColourError(_("The targets {0} list no colour.").format(path))
     return rows
 
 
@@ -188,4 +194,6 @@ def parse_moment(text: str) -> datetime:
     try:
         return datetime.fromisoformat(text).replace(tzinfo=None)
     except ValueError:
-        raise BadInputError(f"--start is a date and time such as 2031-03-03T19:00; found {text!r}.") from None
+        raise BadInputError(
+            _("--start is a date and time such as 2031-03-03T19:00; found {0!r}.").format(text)
+        ) from None

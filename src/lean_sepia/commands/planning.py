@@ -9,6 +9,7 @@ import click
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import parse_moment
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -31,7 +32,7 @@ def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool
     from lean_sepia.plan.step import read_plan
 
     if (start is None) != (evenings is None):
-        raise BadInputError("--start and --evenings go together: give both or neither.")
+        raise BadInputError(_("--start and --evenings go together: give both or neither."))
     steps = list(read_plan(file))
     if start is not None and evenings is not None:
         steps = lay_without_waiting(steps, parse_moment(start), parse_evenings(evenings))

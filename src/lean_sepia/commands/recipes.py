@@ -19,6 +19,7 @@ from lean_sepia.commands.given import (
     parse_target_rows,
 )
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 
 if TYPE_CHECKING:
     from lean_sepia.paint.paint import Paint
@@ -52,10 +53,10 @@ def mix(
     from lean_sepia.shelf.shelf_file import read_shelf, stock_ml
 
     if (target is None) == (targets is None):
-        raise BadInputError("Give one of --target L,a,b and --targets FILE.csv.")
+        raise BadInputError(_("Give one of --target L,a,b and --targets FILE.csv."))
     goals = [parse_lab(target, "--target")] if target is not None else parse_target_rows(str(targets))
     if cup_ml is not None and not 0 < cup_ml < 10_000:
-        raise BadInputError(f"--cup-ml is a volume in millilitres above 0; found {cup_ml:g}.")
+        raise BadInputError(_("--cup-ml is a volume in millilitres above 0; found {0:g}.").format(cup_ml))
     content = read_shelf(shelf)
     paints = content.paints()
     names = {paint.id: paint.name for paint in paints}
@@ -73,7 +74,7 @@ def mix(
                 "parts": [{"paint": name, "parts": parts} for name, parts in recipe.parts],
                 "lab": recipe.lab, "de00": recipe.de00, "one_drop_de00": recipe.one_drop_de00,
                 "lights": recipe.lights, "lights_estimated": True, "knowledge": str(recipe.knowledge),
-                "cautions": media_cautions([media[name] for name, _ in recipe.parts], tool=film.tool or "airbrush"),
+                "cautions": media_cautions([media[name] for name, _unused in recipe.parts], tool=film.tool or "airbrush"),
             }
             for recipe in solver.solve(goal, count)
         ]  # fmt: skip
@@ -177,22 +178,24 @@ def predict(
     """Say what colour a mixture will have, and how far to trust that."""
     from lean_sepia.paint.trust import Film as LowerFilm
     from lean_sepia.paint.trust import predict as predicted
+    from lean_sepia.recipe.reasons import media_cautions
     from lean_sepia.shelf.shelf_file import read_shelf
 
     paints = {paint.id: paint for paint in read_shelf(shelf).paints()}
     if films and film.over is None:
-        raise BadInputError("--film lies on something: say with --over L,a,b on what.")
+        raise BadInputError(_("--film lies on something: say with --over L,a,b on what."))
     laying = film.laying()
     below = []
     for text in films:
         parts, X = parse_film(text)
-        used = tuple(mixed_paint(paints, name) for name, _ in parts)
-        below.append(LowerFilm(used, tuple(float(count) for _, count in parts), X))
-    found = []
+        used = tuple(mixed_paint(paints, name) for name, _unused in parts)
+        below.append(LowerFilm(used, tuple(float(count) for _unused, count in parts), X))
+    found, said = [], []
     for text in mixtures:
         parts = parse_parts(text)
-        top = [mixed_paint(paints, name) for name, _ in parts]
-        found.append(predicted(top, [count for _, count in parts], laying, below))
+        top = [mixed_paint(paints, name) for name, _unused in parts]
+        said.append(media_cautions([paint.medium for paint in top], tool=film.tool or "airbrush"))
+        found.append(predicted(top, [count for _unused, count in parts], laying, below))
 
     def words() -> str:
         lines = []
@@ -201,19 +204,24 @@ def predict(
             lines.append(
                 f"{text}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, within ±{one.de00_90:.1f} ΔE00 nine times in ten (known by: {one.knowledge})"
             )
-        return "\n".join(lines)
+        return "\n".join([*lines, *dict.fromkeys(caution for cautions in said for caution in cautions)])
 
-    answer = [{"lab": one.lab, "de00_90": one.de00_90, "knowledge": str(one.knowledge)} for one in found]
+    answer = [
+        {"lab": one.lab, "de00_90": one.de00_90, "knowledge": str(one.knowledge), "cautions": cautions}
+        for one, cautions in zip(found, said, strict=True)
+    ]
     print_answer({"predictions": answer}, as_json, words)
 
 
 def mixed_paint(paints: Mapping[str, Paint], name: str) -> Paint:
     """A paint of a shelf that can be part of a mixture."""
     if name not in paints:
-        raise BadInputError(f"{name!r} is not on this shelf. Check the id.")
+        raise BadInputError(_("{0!r} is not on this shelf. Check the id.").format(name))
     if not paints[name].mixes:
         raise BadInputError(
-            f"{name!r} is a {paints[name].finish} {paints[name].medium} paint, which is laid alone, not mixed."
+            _("{0!r} is a {1} {2} paint, which is laid alone, not mixed.").format(
+                name, paints[name].finish, paints[name].medium
+            )
         )
     return paints[name]
 

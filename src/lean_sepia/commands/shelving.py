@@ -8,6 +8,7 @@ import click
 
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 
 if TYPE_CHECKING:
     from lean_sepia.photo.swatch_card import CardReading
@@ -76,10 +77,10 @@ def read(
 
     if (names is None) == (mixtures is None):
         raise BadInputError(
-            "Give one of --names FILE.csv, for new paints, and --mixtures FILE.csv, for test swatches."
+            _("Give one of --names FILE.csv, for new paints, and --mixtures FILE.csv, for test swatches.")
         )
     if mixtures is not None and shelf_file is None:
-        raise BadInputError("--mixtures names paints of a shelf: give it with --shelf FILE.")
+        raise BadInputError(_("--mixtures names paints of a shelf: give it with --shelf FILE."))
     if mixtures is not None:
         from lean_sepia.shelf.card_swatches import read_mixtures
         from lean_sepia.shelf.shelf_file import read_shelf

@@ -8,6 +8,7 @@ from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.evidence import anchor_option, neutral_option
 from lean_sepia.commands.given import parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -46,10 +47,10 @@ def wear(
     for text in classes:
         name, sign, place = text.partition("=")
         if not sign or not name.strip() or name.strip() in named:
-            raise BadInputError(f"A class is written name=X,Y,R, each name once; found {text!r}.")
+            raise BadInputError(_("A class is written name=X,Y,R, each name once; found {0!r}.").format(text))
         named[name.strip()] = colour(place, "--class")
     x0, y0, x1, y1 = parse_numbers(region, "--region", (4,))
-    _, record = survey_region(
+    _unused, record = survey_region(
         picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base"), named,
         mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm,
     )  # fmt: skip

@@ -317,5 +317,8 @@ def _plan(project: Project) -> Project:
         project, "wash-model", [zone.id for zone in project.zones], title="Wash in soapy water"
     )
     project, _ = add_step(project, "mask", ["hull", "boot"], title="Mask the waterline")
-    project, _ = add_step(project, "powder", ["boot"], title="Quay dust, boot topping")
+    project, dust = add_step(project, "powder", ["boot"], title="Quay dust, boot topping")
+    # The one planted fault: the powder comes before the matte coat, which swallows it.
+    order = [step.kind for step in project.steps]
+    project = move_step(project, dust, order.index("matte-coat") - order.index("powder"))
     return set_school(project, "decals", "gloss-first")

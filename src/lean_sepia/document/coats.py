@@ -34,7 +34,7 @@ class Mix:
     def of(cls, paints: Sequence[Paint], parts: Iterable[tuple[str, int]], base_parts: int = 0) -> Mix:
         """Parts of these paints, with parts of the base cup where some are named."""
         chosen = tuple(parts)
-        names = {name for name, _ in chosen}
+        names = {name for name, _unused in chosen}
         return cls(chosen, tuple(paint for paint in paints if paint.id in names), base_parts)
 
 
@@ -143,7 +143,7 @@ def _with_recipe(
     zone = project.zone(zone_id)
     base = next((c.recipe for c in project.coats_of(zone_id) if c.kind == "base"), None)
     if mix.base_parts and base is None:
-        raise EditError(f"{zone.name} has no base recipe yet. Pin one in Match first.")
+        raise EditError(_("{0} has no base recipe yet. Pin one in Match first.").format(zone.name))
     project, versions = with_versions(project, mix.paints)
     recipe = Recipe(
         id=(old and old.recipe) or fresh_id(project.recipes, "r"),
@@ -177,7 +177,7 @@ def _without_unused(project: Project) -> Project:
     used = {coat.recipe for coat in project.coats}
     used |= {recipe.basis for recipe in project.recipes if recipe.id in used}
     recipes = tuple(recipe for recipe in project.recipes if recipe.id in used)
-    versions = {version for recipe in recipes for version, _ in recipe.parts}
+    versions = {version for recipe in recipes for version, _unused in recipe.parts}
     paints = tuple(paint for paint in project.paints if paint.id in versions)
     return project.model_copy(update={"recipes": recipes, "paints": paints})
 

@@ -8,6 +8,7 @@ from datetime import date
 from typing import Literal
 
 from lean_sepia.errors import EditError
+from lean_sepia.language import _
 
 Verdict = Literal["possible", "unlikely", "contradicted", "unknown"]
 _DATE = re.compile(r"(\d{4})(?:-(\d{1,2}))?(?:-(\d{1,2}))?$")
@@ -25,11 +26,13 @@ def date_span(text: str) -> tuple[date, date] | None:
     words = text.strip()
     if not words:
         return None
-    first, _, last = words.partition("/")
+    first, _unused, last = words.partition("/")
     begin, end = _span_of(first, text), _span_of(last or first, text)
     if end[1] < begin[0]:
         raise EditError(
-            f"The date {text!r} ends before it begins. Write the earlier year first, such as 1956/1958."
+            _(
+                "The date {0!r} ends before it begins. Write the earlier year first, such as 1956/1958."
+            ).format(text)
         )
     return begin[0], end[1]
 
@@ -49,7 +52,9 @@ def _span_of(word: str, whole: str) -> tuple[date, date]:
         return date(year, month, day), date(year, month, day)
     except ValueError:
         raise EditError(
-            f"{whole!r} is no date of a photo. Write a year, a month or a day, or two with a stroke: 1957, 1957-09, 1956/1958."
+            _(
+                "{0!r} is no date of a photo. Write a year, a month or a day, or two with a stroke: 1957, 1957-09, 1956/1958."
+            ).format(whole)
         ) from None
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 from lean_sepia.document.model import Project, dangling_reference
 from lean_sepia.errors import EditError
+from lean_sepia.language import _
 
 _MOST_STEPS = 500
 
@@ -30,7 +31,7 @@ class History:
             return False
         fault = dangling_reference(project)
         if fault:
-            raise EditError(f"“{name}” was not done: {fault}. The project is unchanged.")
+            raise EditError(_("“{0}” was not done: {1}. The project is unchanged.").format(name, fault))
         self._past.append((name, self.present))
         del self._past[:-_MOST_STEPS]
         self._future.clear()

@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from lean_sepia.document.model import FORMAT, Project, dangling_reference
 from lean_sepia.errors import NewerVersionError, ProjectFileError
+from lean_sepia.language import _
 
 _FORM_2_SCHOOLS = {
     "gloss before lettering": ("decals", {
@@ -119,11 +120,12 @@ def parse_document(text: str) -> Project:
         if not isinstance(number, int):
             raise TypeError("format")
     except (json.JSONDecodeError, KeyError, TypeError):
-        raise ProjectFileError("This revision of the project is damaged.") from None
+        raise ProjectFileError(_("This revision of the project is damaged.")) from None
     if number > FORMAT:
         raise NewerVersionError(
-            f"The document was written by a newer version of the program (form {number}, this one reads {FORMAT}). "
-            "Update the program; the file was not changed."
+            _(
+                "The document was written by a newer version of the program (form {0}, this one reads {1}). Update the program; the file was not changed."
+            ).format(number, FORMAT)
         )
     try:
         for form in range(number, FORMAT):
@@ -131,11 +133,11 @@ def parse_document(text: str) -> Project:
         project = Project.model_validate(data)
     except ValidationError as error:
         raise ProjectFileError(
-            f"This revision of the project is damaged ({error.errors()[0]['msg']})."
+            _("This revision of the project is damaged ({0}).").format(error.errors()[0]["msg"])
         ) from None
     except (LookupError, TypeError, AttributeError, ValueError):
-        raise ProjectFileError("This revision of the project is damaged.") from None
+        raise ProjectFileError(_("This revision of the project is damaged.")) from None
     fault = dangling_reference(project)
     if fault:
-        raise ProjectFileError(f"This revision of the project is damaged: {fault}.")
+        raise ProjectFileError(_("This revision of the project is damaged: {0}.").format(fault))
     return project

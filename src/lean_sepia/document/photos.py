@@ -8,6 +8,7 @@ from lean_sepia.document.dates import date_span
 from lean_sepia.document.items import put, without
 from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Role, Sample
 from lean_sepia.errors import EditError
+from lean_sepia.language import _
 
 
 def add_photo(project: Project, photo: Photo) -> Project:
@@ -20,7 +21,7 @@ def add_photo(project: Project, photo: Photo) -> Project:
     """
     twin = next((old for old in project.photos if old.sha256 == photo.sha256), None)
     if twin:
-        raise EditError(f"This picture is in the project already, as “{twin.title}”.")
+        raise EditError(_("This picture is in the project already, as “{0}”.").format(twin.title))
     return put(project, "photos", photo)
 
 

@@ -75,7 +75,9 @@ def move_step(project: Project, step_id: str, places: int) -> Project:
     for passed in steps[min(index, target) : max(index, target)]:
         if passed.id in moved.after or moved.id in passed.after:
             raise EditError(
-                f"“{title_of(project, moved)}” and “{title_of(project, passed)}” are bound to their order. Take that tie off first."
+                _("“{0}” and “{1}” are bound to their order. Take that tie off first.").format(
+                    title_of(project, moved), title_of(project, passed)
+                )
             )
     steps.insert(target, moved)
     return project.model_copy(update={"steps": tuple(steps)})
@@ -112,5 +114,5 @@ def set_hours(project: Project, start: str, evenings: str) -> Project:
     try:
         datetime.fromisoformat(start)
     except ValueError:
-        raise EditError(f"A start is written 2026-11-30T19:00; found {start!r}.") from None
+        raise EditError(_("A start is written 2026-11-30T19:00; found {0!r}.").format(start)) from None
     return project.model_copy(update={"plan_start": start, "evenings": evenings})

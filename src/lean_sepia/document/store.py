@@ -10,6 +10,7 @@ from pathlib import Path
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
 from lean_sepia.errors import NewerVersionError, ProjectFileError
+from lean_sepia.language import _
 
 APPLICATION_ID = 0x4C535001
 SUFFIX = ".sepia"
@@ -52,7 +53,9 @@ class ProjectStore:
         """
         file = Path(path)
         if file.exists():
-            raise ProjectFileError(f"{file} exists already. Choose another name; nothing was written.")
+            raise ProjectFileError(
+                _("{0} exists already. Choose another name; nothing was written.").format(file)
+            )
         try:
             file.parent.mkdir(parents=True, exist_ok=True)
             db = _connect(file)
@@ -60,7 +63,9 @@ class ProjectStore:
             db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
             db.execute(f"PRAGMA user_version = {_FILE_VERSION}")
         except (OSError, sqlite3.Error) as error:
-            raise ProjectFileError(f"{file} cannot be written: {error}. Choose another folder.") from None
+            raise ProjectFileError(
+                _("{0} cannot be written: {1}. Choose another folder.").format(file, error)
+            ) from None
         store = cls(file, db)
         store.save(project, "New project")
         return store
@@ -79,10 +84,14 @@ class ProjectStore:
             with file.open("rb") as head:
                 magic = head.read(len(_SQLITE_MAGIC))
         except OSError as error:
-            raise ProjectFileError(f"The project {file} cannot be opened: {error.strerror}.") from None
+            raise ProjectFileError(
+                _("The project {0} cannot be opened: {1}.").format(file, error.strerror)
+            ) from None
         if magic != _SQLITE_MAGIC:
             raise ProjectFileError(
-                f"{file} is not a Lean Sepia project. Projects end in {SUFFIX}; choose another file."
+                _("{0} is not a Lean Sepia project. Projects end in {1}; choose another file.").format(
+                    file, SUFFIX
+                )
             )
         db = None
         try:
@@ -96,16 +105,21 @@ class ProjectStore:
             if db:
                 db.close()
             raise ProjectFileError(
-                f"{file} is damaged ({error}). The file was not changed; open a copy or a backup of it."
+                _("{0} is damaged ({1}). The file was not changed; open a copy or a backup of it.").format(
+                    file, error
+                )
             ) from None
         if application != APPLICATION_ID:
             db.close()
-            raise ProjectFileError(f"{file} is a database of another program, not a Lean Sepia project.")
+            raise ProjectFileError(
+                _("{0} is a database of another program, not a Lean Sepia project.").format(file)
+            )
         if version > _FILE_VERSION:
             db.close()
             raise NewerVersionError(
-                f"{file} was saved by a newer version of the program (file version {version}, this one reads {_FILE_VERSION}). "
-                "Update the program; the file was not changed."
+                _(
+                    "{0} was saved by a newer version of the program (file version {1}, this one reads {2}). Update the program; the file was not changed."
+                ).format(file, version, _FILE_VERSION)
             )
         return cls(file, db)
 
@@ -134,9 +148,13 @@ class ProjectStore:
                 )
                 return project, note
         except sqlite3.Error as error:
-            raise ProjectFileError(f"{self.path} is damaged ({error}). The file was not changed.") from None
+            raise ProjectFileError(
+                _("{0} is damaged ({1}). The file was not changed.").format(self.path, error)
+            ) from None
         raise ProjectFileError(
-            f"{self.path} holds no readable revision. The file was not changed; open a backup of it."
+            _("{0} holds no readable revision. The file was not changed; open a backup of it.").format(
+                self.path
+            )
         )
 
     def save(self, project: Project, label: str, *, now: datetime | None = None) -> None:
@@ -173,7 +191,7 @@ class ProjectStore:
         """
         row = self._db.execute("SELECT document FROM revision WHERE id = ?", (identity,)).fetchone()
         if row is None:
-            raise ProjectFileError(f"{self.path} has no revision {identity}.")
+            raise ProjectFileError(_("{0} has no revision {1}.").format(self.path, identity))
         return parse_document(row[0])
 
     def add_photo(self, sha256: str, media_type: str, name: str, data: bytes) -> None:
@@ -194,7 +212,9 @@ class ProjectStore:
         row = self._db.execute("SELECT bytes FROM photo WHERE sha256 = ?", (sha256,)).fetchone()
         if row is None:
             raise ProjectFileError(
-                f"{self.path} does not hold the photo {sha256[:12]}…; it was lost from the file."
+                _("{0} does not hold the photo {1}…; it was lost from the file.").format(
+                    self.path, sha256[:12]
+                )
             )
         return bytes(row[0])
 
@@ -218,7 +238,7 @@ class ProjectStore:
             beside.replace(target)
         except (OSError, sqlite3.Error) as error:
             raise ProjectFileError(
-                f"{target} cannot be written: {error}. The open project is unchanged."
+                _("{0} cannot be written: {1}. The open project is unchanged.").format(target, error)
             ) from None
 
     def close(self) -> None:

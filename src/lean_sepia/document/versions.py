@@ -23,6 +23,8 @@ def version_of(paint: Paint) -> PaintVersion:
         "K": [round(float(value), 6) for value in paint.K], "S": [round(float(value), 6) for value in paint.S],
         "g": paint.g, "k1": paint.k1, "k2": paint.k2, "knowledge": str(paint.knowledge), "notes": list(paint.notes),
     }  # fmt: skip
+    if paint.drops_per_ml is not None:
+        content["drops_per_ml"] = paint.drops_per_ml
     digest = hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest()[:16]
     return PaintVersion.model_validate({"id": digest, **content})
 
@@ -33,6 +35,7 @@ def paint_of(version: PaintVersion) -> Paint:
     return Paint(
         version.shelf_id, version.name, version.medium, version.finish, np.array(version.K), np.array(version.S),
         version.g, Knowledge[version.knowledge.upper().replace("-", "_")], version.line, version.k1, version.k2, version.notes,
+        version.drops_per_ml,
     )  # fmt: skip
 
 

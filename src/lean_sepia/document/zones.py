@@ -8,6 +8,7 @@ from lean_sepia.document.dates import date_span
 from lean_sepia.document.items import fresh_id, put
 from lean_sepia.document.model import Feature, Lab, Project, Scheme, Subject, Zone
 from lean_sepia.errors import EditError
+from lean_sepia.language import _
 
 
 def add_subject(project: Project, name: str, scale: float) -> Project:
@@ -20,9 +21,9 @@ def add_zone(project: Project, name: str) -> tuple[Project, str]:
     """Add a zone to the first model, which is made where there is none; returns the zone's id."""
     clean = name.strip()
     if not clean:
-        raise EditError("A zone needs a name, such as Hull or Roof.")
+        raise EditError(_("A zone needs a name, such as Hull or Roof."))
     if any(zone.name.casefold() == clean.casefold() for zone in project.zones):
-        raise EditError(f"There is a zone {clean!r} already. Choose another name.")
+        raise EditError(_("There is a zone {0!r} already. Choose another name.").format(clean))
     if not project.subjects:
         project = add_subject(project, project.title, 72)
     zone = Zone(
@@ -57,7 +58,7 @@ def change_zone(project: Project, zone: Zone) -> Project:
         It has no name.
     """
     if not zone.name.strip():
-        raise EditError("A zone needs a name, such as Hull or Roof.")
+        raise EditError(_("A zone needs a name, such as Hull or Roof."))
     return put(project, "zones", zone)
 
 
@@ -132,13 +133,15 @@ def set_schemes(project: Project, schemes: Sequence[Scheme]) -> Project:
     names: set[str] = set()
     for scheme in schemes:
         if not scheme.name.strip():
-            raise EditError("A scheme needs a name, such as First livery.")
+            raise EditError(_("A scheme needs a name, such as First livery."))
         if scheme.name.casefold() in names:
-            raise EditError(f"Two schemes are called “{scheme.name}”. Give one another name.")
+            raise EditError(_("Two schemes are called “{0}”. Give one another name.").format(scheme.name))
         names.add(scheme.name.casefold())
         begins, ends = date_span(scheme.worn_from), date_span(scheme.worn_to)
         if begins and ends and begins[0] > ends[1]:
             raise EditError(
-                f"“{scheme.name}” ends in {scheme.worn_to}, before it begins in {scheme.worn_from}."
+                _("“{0}” ends in {1}, before it begins in {2}.").format(
+                    scheme.name, scheme.worn_to, scheme.worn_from
+                )
             )
     return project.model_copy(update={"schemes": tuple(schemes)})

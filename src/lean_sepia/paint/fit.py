@@ -21,6 +21,7 @@ from lean_sepia.colour.lab import lab_from_xyz, lab_slopes
 from lean_sepia.colour.lights import weights
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Knowledge, Mixture, Paint, Palette
 
@@ -149,22 +150,26 @@ def fit_paints(
 def _used(paints: Sequence[Paint], swatches: Sequence[Swatch]) -> list[Paint]:
     if not swatches:
         raise ShelfError(
-            "There is no swatch to learn from. Log at least one painted mixture with its colour."
+            _("There is no swatch to learn from. Log at least one painted mixture with its colour.")
         )
     by_id = {paint.id: paint for paint in paints}
-    names = dict.fromkeys(name for swatch in swatches for name, _ in swatch.shares)
+    names = dict.fromkeys(name for swatch in swatches for name, _unused in swatch.shares)
     for name in names:
         if name not in by_id:
             raise ShelfError(
-                f"A swatch holds {name!r}, which is not on this shelf. Add it, or take the swatch out."
+                _("A swatch holds {0!r}, which is not on this shelf. Add it, or take the swatch out.").format(
+                    name
+                )
             )
         if not by_id[name].mixes:
             raise ShelfError(
-                f"A swatch holds {name!r}, a {by_id[name].finish} {by_id[name].medium} paint, which is not mixed."
+                _("A swatch holds {0!r}, a {1} {2} paint, which is not mixed.").format(
+                    name, by_id[name].finish, by_id[name].medium
+                )
             )
     for number, swatch in enumerate(swatches, start=1):
         if swatch.lab is None and swatch.reflectance is None:
-            raise ShelfError(f"Swatch {number} has no colour: give its lab or its R.")
+            raise ShelfError(_("Swatch {0} has no colour: give its lab or its R.").format(number))
     return [by_id[name] for name in names]
 
 
@@ -236,7 +241,7 @@ class _Problem:
         """Most probable parameters (p, m), and the matrix (pm, pm) of the belief's curvature there."""
         theta, damping = start.copy(), 1e-3
         cost, gradient, hessian = self._system(theta)
-        for _ in range(_STEPS):
+        for _unused in range(_STEPS):
             step = np.linalg.solve(hessian + damping * np.eye(len(hessian)), gradient).reshape(theta.shape)
             trial = theta - step
             new_cost, new_gradient, new_hessian = self._system(trial)

@@ -20,11 +20,16 @@ class Matter(Protocol):
     """Something with K and S (..., 31) and a surface: a paint or a mixture."""
 
     @property
-    def K(self) -> FloatArray: ...  # noqa: N802
+    def K(self) -> FloatArray:  # noqa: N802
+        """Absorption per film unit."""
+
     @property
-    def S(self) -> FloatArray: ...  # noqa: N802
+    def S(self) -> FloatArray:  # noqa: N802
+        """Scattering per film unit."""
+
     @property
-    def surface(self) -> Surface: ...
+    def surface(self) -> Surface:
+        """What it dries to."""
 
 
 @dataclass(frozen=True, eq=False)

@@ -45,7 +45,7 @@ class Mixture:
 class Paint:
     """One paint: absorption K and scattering S (31,) per film unit, and its surface.
 
-    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed.
+    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known.
     """
 
     id: str
@@ -60,6 +60,7 @@ class Paint:
     k1: float = K1
     k2: float = K2
     notes: tuple[str, ...] = ()
+    drops_per_ml: float | None = None
 
     @cached_property
     def surface(self) -> Surface:

@@ -19,6 +19,7 @@ from lean_sepia.colour.film import Emulsion, FilmLight, LensFilter, film_grey
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.lights import white
 from lean_sepia.errors import SampleError
+from lean_sepia.language import _
 
 STEEPEST = 3.0
 """L* of the print for one L* of the surface: hard paper (practice)."""
@@ -84,14 +85,16 @@ def rank_schemes(
         Fewer than three areas are shared by the print and a scheme, or no scheme is given.
     """
     if not schemes:
-        raise SampleError("No scheme to test: name at least two, each with the colours of its areas.")
+        raise SampleError(_("No scheme to test: name at least two, each with the colours of its areas."))
     fits = []
     for name, colours in schemes.items():
         reflectances = {area: known.get(area, colours.get(area)) for area in print_greys}
         areas = [area for area, reflectance in reflectances.items() if reflectance is not None]
         if len(areas) < 3:
             raise SampleError(
-                f"Scheme {name!r} shares {len(areas)} areas with the print; order needs at least three greys to be evidence."
+                _(
+                    "Scheme {0!r} shares {1} areas with the print; order needs at least three greys to be evidence."
+                ).format(name, len(areas))
             )
         exposures = np.array(
             [float(film_grey(np.asarray(reflectances[a]), emulsion, lens_filter, light)) for a in areas]

@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from lean_sepia.errors import PictureError
+from lean_sepia.language import _
 
 RAW_SUFFIXES = frozenset(
     {".arw", ".cr2", ".cr3", ".dng", ".nef", ".nrw", ".orf", ".pef", ".raf", ".raw", ".rw2", ".srw"}
@@ -32,8 +33,9 @@ def _library(module: str, kind: str, name: str, extra: str) -> Any:
         return importlib.import_module(module)
     except ImportError:
         raise PictureError(
-            f"{name} is a {kind} picture, and the library for it is not installed. Install the extra “{extra}”, or export the "
-            "picture as TIFF or JPEG."
+            _(
+                "{0} is a {1} picture, and the library for it is not installed. Install the extra “{2}”, or export the picture as TIFF or JPEG."
+            ).format(name, kind, extra)
         ) from None
 
 
@@ -57,7 +59,9 @@ def develop_raw(data: bytes, name: str) -> np.ndarray[Any, Any]:
                 )
             )
     except rawpy.LibRawError as error:
-        raise PictureError(f"{name} is damaged or of a camera that is not known ({error}).") from None
+        raise PictureError(
+            _("{0} is damaged or of a camera that is not known ({1}).").format(name, error)
+        ) from None
 
 
 def open_heic(name: str) -> None:

@@ -11,6 +11,7 @@ import numpy as np
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.errors import SampleError
+from lean_sepia.language import _
 from lean_sepia.photo.read import Pixels
 
 _SECTORS = 8
@@ -69,14 +70,14 @@ class Area:
             Fewer than three corners, or no pixel lies inside.
         """
         if len(corners) < 3:
-            raise SampleError(f"A region needs at least three corners; found {len(corners)}.")
+            raise SampleError(_("A region needs at least three corners; found {0}.").format(len(corners)))
         points = np.array(corners, dtype=np.float64).round().astype(np.int32)
         rows, columns = _box_about(points, shape, margin)
         mask = np.zeros((rows.stop - rows.start, columns.stop - columns.start), dtype=np.uint8)
         if mask.size:
             cv2.fillPoly(mask, [points - [columns.start, rows.start]], (1,))
         if not mask.any():
-            raise SampleError("The region lies outside the picture.")
+            raise SampleError(_("The region lies outside the picture."))
         return cls(rows, columns, mask.astype(bool))
 
     def of(self, pixels: Pixels) -> Pixels:
@@ -110,7 +111,11 @@ def disc_patch(pixels: Pixels, x: float, y: float, radius: float) -> Patch:
     height, width = pixels.shape[:2]
     _check_radius(radius)
     if not (0 <= x < width and 0 <= y < height):
-        raise SampleError(f"The point {x:g}, {y:g} lies outside the picture of {width} × {height} pixels.")
+        raise SampleError(
+            _("The point {0:g}, {1:g} lies outside the picture of {2} × {3} pixels.").format(
+                x, y, width, height
+            )
+        )
     x0, x1 = max(0, int(np.floor(x - radius))), min(width, int(np.ceil(x + radius)) + 1)
     y0, y1 = max(0, int(np.floor(y - radius))), min(height, int(np.ceil(y + radius)) + 1)
     rows, columns = np.mgrid[y0:y1, x0:x1]
@@ -144,7 +149,7 @@ def brush_patch(pixels: Pixels, path: Sequence[tuple[float, float]], radius: flo
     """
     _check_radius(radius)
     if not path:
-        raise SampleError("A brush stroke needs at least one point.")
+        raise SampleError(_("A brush stroke needs at least one point."))
     points = np.array(path, dtype=float).round().astype(np.int32)
     box = _box_about(points, (pixels.shape[0], pixels.shape[1]), radius + 1)
     mask = np.zeros((box[0].stop - box[0].start, box[1].stop - box[1].start), dtype=np.uint8)
@@ -153,13 +158,13 @@ def brush_patch(pixels: Pixels, path: Sequence[tuple[float, float]], radius: flo
     for x, y in points.tolist():
         cv2.circle(mask, (x, y), round(radius), (1,), -1)
     if not mask.any():
-        raise SampleError("The brush stroke lies outside the picture.")
+        raise SampleError(_("The brush stroke lies outside the picture."))
     return _mask_patch(pixels, Area(*box, mask.astype(bool)))
 
 
 def _check_radius(radius: float) -> None:
     if not radius > 0:
-        raise SampleError(f"The radius of a sample is at least half a pixel; found {radius:g}.")
+        raise SampleError(_("The radius of a sample is at least half a pixel; found {0:g}.").format(radius))
 
 
 def _mask_patch(pixels: Pixels, area: Area) -> Patch:
@@ -221,10 +226,14 @@ def rectangle(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> Pix
     top, bottom = sorted((round(y0), round(y1)))
     if left < 0 or top < 0 or right > width or bottom > height:
         raise SampleError(
-            f"The rectangle {x0:g},{y0:g} to {x1:g},{y1:g} reaches outside the picture of {width} × {height} pixels."
+            _(
+                "The rectangle {0:g},{1:g} to {2:g},{3:g} reaches outside the picture of {4} × {5} pixels."
+            ).format(x0, y0, x1, y1, width, height)
         )
     if right - left < 1 or bottom - top < 1:
         raise SampleError(
-            f"The rectangle {x0:g},{y0:g} to {x1:g},{y1:g} is empty: give two opposite corners."
+            _("The rectangle {0:g},{1:g} to {2:g},{3:g} is empty: give two opposite corners.").format(
+                x0, y0, x1, y1
+            )
         )
     return pixels[top:bottom, left:right]

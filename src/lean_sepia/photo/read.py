@@ -18,6 +18,7 @@ from PIL import Image, ImageCms, UnidentifiedImageError
 
 from lean_sepia.arrays import Image8
 from lean_sepia.errors import PictureError
+from lean_sepia.language import _
 from lean_sepia.photo.optional_formats import develop_raw, is_heic, is_raw, open_heic
 
 MOST_PIXELS = 150_000_000
@@ -69,9 +70,9 @@ def read_picture(path: str | Path) -> Picture:
     try:
         data = file.read_bytes()
     except FileNotFoundError:
-        raise PictureError(f"There is no file {file}. Check the path.") from None
+        raise PictureError(_("There is no file {0}. Check the path.").format(file)) from None
     except OSError as error:
-        raise PictureError(f"{file} cannot be read: {error.strerror}.") from None
+        raise PictureError(_("{0} cannot be read: {1}.").format(file, error.strerror)) from None
     return decode_picture(data, file.name)
 
 
@@ -84,7 +85,7 @@ def decode_picture(data: bytes, name: str) -> Picture:
         As for `read_picture`.
     """
     if not data:
-        raise PictureError(f"{name} is empty (0 bytes). Copy it again from its source.")
+        raise PictureError(_("{0} is empty (0 bytes). Copy it again from its source.").format(name))
     notes: list[str] = []
     if is_raw(name):
         pixels = develop_raw(data, name)
@@ -100,17 +101,19 @@ def decode_picture(data: bytes, name: str) -> Picture:
             raise PictureError(_too_large(name, None)) from None
         except UnidentifiedImageError:
             raise PictureError(
-                f"{name} is not a picture this program can read. JPEG, PNG, TIFF and WebP are; export it as one of these."
+                _(
+                    "{0} is not a picture this program can read. JPEG, PNG, TIFF and WebP are; export it as one of these."
+                ).format(name)
             ) from None
         except (OSError, SyntaxError, ValueError, struct.error) as error:
-            raise PictureError(f"{name} is damaged and cannot be opened ({error}).") from None
+            raise PictureError(_("{0} is damaged and cannot be opened ({1}).").format(name, error)) from None
         if image.width * image.height > MOST_PIXELS:
             raise PictureError(_too_large(name, image.size))
         try:
             pixels = _pixels(image, data, notes)
         except (OSError, SyntaxError, ValueError, EOFError, struct.error, MemoryError) as error:
             raise PictureError(
-                f"{name} is damaged or cut short ({error}). Copy it again from its source."
+                _("{0} is damaged or cut short ({1}). Copy it again from its source.").format(name, error)
             ) from None
         exif = image.getexif()
         pixels = _upright(pixels, exif.get(_ORIENTATION_TAG, 1), notes)
@@ -233,7 +236,7 @@ def _deep_through_profile(pixels: Pixels, profile: bytes, notes: list[str]) -> P
         source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         kind = source.profile.xcolor_space.strip()
         if kind not in ("RGB", "GRAY"):
-            raise ValueError(f"a profile for {kind}")
+            raise ValueError(_("a profile for {0}").format(kind))
         converted = imagecodecs.cms_transform(
             np.ascontiguousarray(pixels if kind == "RGB" else pixels[..., :1]),
             profile,

@@ -10,6 +10,7 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.errors import SampleError
+from lean_sepia.language import _
 from lean_sepia.photo.read import Pixels
 
 Point = tuple[float, float]
@@ -39,14 +40,15 @@ def plane_matrix(corners: Sequence[Point], width: float, height: float) -> Float
         Not four corners, or they do not span a convex area.
     """
     if len(corners) != 4:
-        raise SampleError(f"Straightening needs four corners; found {len(corners)}.")
+        raise SampleError(_("Straightening needs four corners; found {0}.").format(len(corners)))
     points = np.array(corners, dtype=np.float32)
     turns = [_turn(points[i], points[(i + 1) % 4], points[(i + 2) % 4]) for i in range(4)]
     area = abs(float(cv2.contourArea(points)))
     if area < _LEAST_AREA_PX or not (all(turn > 0 for turn in turns) or all(turn < 0 for turn in turns)):
         raise SampleError(
-            "The four corners lie on a line, cross over, or are too close together. Go round the rectangle: upper left, "
-            "upper right, lower right, lower left."
+            _(
+                "The four corners lie on a line, cross over, or are too close together. Go round the rectangle: upper left, upper right, lower right, lower left."
+            )
         )
     target = np.array([[0, 0], [width, 0], [width, height], [0, height]], dtype=np.float32)
     return np.asarray(cv2.getPerspectiveTransform(points, target), dtype=float)
@@ -75,7 +77,7 @@ def straighten(
         As for `plane_matrix`, or a size that is not positive.
     """
     if any(value is not None and not value > 0 for value in (width_mm, height_mm)):
-        raise SampleError("A true width or height is a number of millimetres above zero.")
+        raise SampleError(_("A true width or height is a number of millimetres above zero."))
     ul, ur, lr, ll = np.array(corners, dtype=float) if len(corners) == 4 else np.zeros((4, 2))
     across = max(np.hypot(*(ur - ul)), np.hypot(*(lr - ll)), 1.0)
     down = max(np.hypot(*(ll - ul)), np.hypot(*(lr - ur)), 1.0)
@@ -127,7 +129,9 @@ def mm_per_px(start: Point, end: Point, length_mm: float) -> float:
     pixels = float(np.hypot(end[0] - start[0], end[1] - start[1]))
     if pixels < 1 or not length_mm > 0:
         raise SampleError(
-            "A known length needs two points at least a pixel apart and a number of millimetres above zero."
+            _(
+                "A known length needs two points at least a pixel apart and a number of millimetres above zero."
+            )
         )
     return length_mm / pixels
 

@@ -12,6 +12,7 @@ from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.errors import SampleError
+from lean_sepia.language import _
 from lean_sepia.photo.patch import Area
 from lean_sepia.photo.read import Pixels
 
@@ -56,9 +57,9 @@ def area_shares(
         No tone is named, or the region is empty.
     """
     if not tones:
-        raise SampleError("Name at least one tone by a disc or a colour to measure its share.")
+        raise SampleError(_("Name at least one tone by a disc or a colour to measure its share."))
     if not inside.any():
-        raise SampleError("The region is empty.")
+        raise SampleError(_("The region is empty."))
     # Grain is averaged before classes are told apart, in linear light.
     smooth = cv2.GaussianBlur(np.ascontiguousarray(xyz), (0, 0), _GRAIN_SIGMA_PX)
     labs = lab_from_xyz(smooth[inside])
@@ -119,7 +120,7 @@ def snap_to_edges(pixels: Pixels, corners: Sequence[tuple[float, float]]) -> lis
     cv2.setRNGSeed(4)
     cv2.grabCut(part, guess, (0, 0, 1, 1), np.zeros((1, 65)), np.zeros((1, 65)), 3, cv2.GC_INIT_WITH_MASK)
     found = np.isin(guess, (cv2.GC_FGD, cv2.GC_PR_FGD)).astype(np.uint8)
-    lines, _ = cv2.findContours(found, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_SIMPLE)
+    lines, _unused = cv2.findContours(found, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_SIMPLE)
     if not lines:
         return as_drawn
     outline = cv2.approxPolyDP(max(lines, key=cv2.contourArea), 1.2, True)[:, 0, :]

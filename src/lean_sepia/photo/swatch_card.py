@@ -18,6 +18,7 @@ from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.srgb import linear_from_srgb, srgb_from_linear
 from lean_sepia.errors import SampleError
+from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Anchor, Cast, fit_cast
 from lean_sepia.photo.patch import Patch, encoded_unit, polygon_patch
 from lean_sepia.photo.read import Pixels
@@ -67,7 +68,7 @@ def card_layout(fields: int = 12) -> CardLayout:
         Not between 1 and 24 fields.
     """
     if not 1 <= fields <= MOST_FIELDS:
-        raise SampleError(f"A swatch card has 1 to {MOST_FIELDS} fields; found {fields}.")
+        raise SampleError(_("A swatch card has 1 to {0} fields; found {1}.").format(MOST_FIELDS, fields))
     width, height = PAGE_MM
     columns = min(MOST_COLUMNS if fields > 12 else 3, fields)
     rows = ceil(fields / columns)
@@ -147,7 +148,7 @@ def find_marks(pixels: Pixels) -> tuple[CardLayout, FloatArray]:
     )
     parameters = cv2.aruco.DetectorParameters()
     parameters.cornerRefinementMethod = cv2.aruco.CORNER_REFINE_SUBPIX
-    corners, numbers, _ = cv2.aruco.ArucoDetector(_dictionary(), parameters).detectMarkers(grey)
+    corners, numbers, _unused = cv2.aruco.ArucoDetector(_dictionary(), parameters).detectMarkers(grey)
     seen = (
         {}
         if numbers is None
@@ -159,16 +160,18 @@ def find_marks(pixels: Pixels) -> tuple[CardLayout, FloatArray]:
     group, best = max(groups.items(), key=lambda item: len(item[1]), default=(0, []))
     if len(best) < 4:
         raise SampleError(
-            f"{len(best)} of the card's four corner marks are seen. Have the whole page in the picture, sharp, without glare on the marks."
+            _(
+                "{0} of the card's four corner marks are seen. Have the whole page in the picture, sharp, without glare on the marks."
+            ).format(len(best))
         )
     if group // 25 != VERSION - 1:
-        raise SampleError("This card is of another version of the program. Print a new one.")
+        raise SampleError(_("This card is of another version of the program. Print a new one."))
     layout = card_layout(group % 25 + 1)
     page, photo = [], []
     for number, (x0, y0, x1, y1) in layout.marks:
         page += [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
         photo += seen[number].tolist()
-    matrix, _ = cv2.findHomography(np.array(page), np.array(photo))
+    matrix = cv2.findHomography(np.array(page), np.array(photo))[0]
     return layout, np.asarray(matrix, dtype=float)
 
 
@@ -214,7 +217,7 @@ def _even(page: FloatArray, layout: CardLayout) -> Pixels:
             seen.append(np.median(part, axis=0))
     xy, light = np.array(places), np.log(np.maximum(seen, 1e-4))
     weight = np.ones(len(xy))
-    for _ in range(4):  # a spot with paint, a finger or a shadow on it counts less
+    for _unused in range(4):  # a spot with paint, a finger or a shadow on it counts less
         A = _surface(xy[:, 0], xy[:, 1])
         fitted = np.linalg.lstsq(A * weight[:, None], light * weight[:, None], rcond=None)[0]
         miss = np.abs(light - A @ fitted).max(axis=1)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import datetime, time, timedelta
 
 from lean_sepia.errors import PlanError
+from lean_sepia.language import _
 
 _DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 _FORM = re.compile(
@@ -63,24 +64,26 @@ def parse_evenings(text: str) -> Evenings:
     PlanError
         A part has another form, names an unknown day or an impossible time.
     """
-    spans: list[list[tuple[int, int]]] = [[] for _ in _DAYS]
+    spans: list[list[tuple[int, int]]] = [[] for _unused in _DAYS]
     for part in text.lower().split(","):
         match = _FORM.fullmatch(part.strip().replace("daily", "mon-sun").replace("every day", "mon-sun"))
         if match is None:
             raise PlanError(
-                f'Evenings are written "mon-fri 19:00-21:30,sat 10:00-16:00"; found {part.strip()!r}.'
+                _('Evenings are written "mon-fri 19:00-21:30,sat 10:00-16:00"; found {0!r}.').format(
+                    part.strip()
+                )
             )
         first, last, *clock = match.groups()
         days = [name[:3] for name in (first, last or first)]
         for day in days:
             if day not in _DAYS:
-                raise PlanError(f"Days are mon, tue, wed, thu, fri, sat, sun; found {day!r}.")
+                raise PlanError(_("Days are mon, tue, wed, thu, fri, sat, sun; found {0!r}.").format(day))
         hours = [int(value) for value in clock]
         begin, end = hours[0] * 60 + hours[1], hours[2] * 60 + hours[3]
         if max(hours[0], hours[2]) > 24 or max(hours[1], hours[3]) > 59 or max(begin, end) > 1440:
-            raise PlanError(f"There is no such time as in {part.strip()!r}.")
+            raise PlanError(_("There is no such time as in {0!r}.").format(part.strip()))
         if begin == end:
-            raise PlanError(f"An evening needs a length; {part.strip()!r} has none.")
+            raise PlanError(_("An evening needs a length; {0!r} has none.").format(part.strip()))
         if end < begin:
             end += 1440
         index, stop = _DAYS.index(days[0]), _DAYS.index(days[1])

@@ -58,7 +58,7 @@ class Kind:
     whole_model: bool = False
     wet: bool = False
     runs: bool = False
-    finish: str | None = None
+    finish: Literal["flat", "satin", "gloss"] | None = None
     cautions: tuple[Caution, ...] = ()
 
     @property
@@ -100,7 +100,7 @@ def _paint(title: str, room: Room, stage: Literal["fresh", "exposed", "seen"], m
     )  # fmt: skip
 
 
-def _varnish(title: str, finish: str, cure: float) -> Kind:
+def _varnish(title: str, finish: Literal["flat", "satin", "gloss"], cure: float) -> Kind:
     return Kind(
         title, "varnish", "varnish", Times(15, 30, cure), "plan", _SPRAY, "acrylic-water",
         whole_model=True, wet=True, finish=finish,

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Literal
 
+from lean_sepia.language import _
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.step import PlanStep
 
@@ -92,8 +93,7 @@ def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             severity, effect = attack
             yield Finding(
                 "solvent-attacks-base", severity, step.id, below.id,
-                f"{step.name}: {step.solvent.replace('-', ' ')} over {below.name} ({below.medium}) {effect}. "
-                "Seal it with an acrylic coat first, or change the medium.",
+                _("{0}: {1} over {2} ({3}) {4}. Seal it with an acrylic coat first, or change the medium.").format(step.name, step.solvent.replace('-', ' '), below.name, below.medium, effect),
             )  # fmt: skip
 
 
@@ -109,7 +109,7 @@ def not_cured(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if step.start < free:
                 yield Finding(
                     "not-cured", "stop", step.id, earlier.id,
-                    f"{step.name} starts {_span(free - step.start)} before {earlier.name} has dried; wait until {free:%a %d %b, %H:%M}.",
+                    _("{0} starts {1} before {2} has dried; wait until {3:%a %d %b, %H:%M}.").format(step.name, _span(free - step.start), earlier.name, free),
                 )  # fmt: skip
                 break
 
@@ -126,7 +126,7 @@ def mask_before_cure(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if step.start < free:
                 yield Finding(
                     "mask-before-cure", "stop", step.id, earlier.id,
-                    f"{step.name}: tape would lift {earlier.name}, which cures until {free:%a %d %b, %H:%M}.",
+                    _("{0}: tape would lift {1}, which cures until {2:%a %d %b, %H:%M}.").format(step.name, earlier.name, free),
                 )  # fmt: skip
                 break
 
@@ -138,8 +138,7 @@ def decal_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
         if below and below[0] == "flat":
             yield Finding(
                 "decal-on-matte", "note", step.id, below[1].id,
-                f"{step.name} goes on a flat surface. A gloss or satin coat first keeps air from silvering; with strong "
-                "setting solutions some do without.",
+                _("{0} goes on a flat surface. A gloss or satin coat first keeps air from silvering; with strong setting solutions some do without.").format(step.name),
             )  # fmt: skip
 
 
@@ -150,8 +149,7 @@ def wash_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
         if below and below[0] == "flat":
             yield Finding(
                 "wash-on-matte", "warn", step.id, below[1].id,
-                f"{step.name} goes on a flat surface: it stains and leaves tide marks instead of running along seams. "
-                "Lay a gloss or satin coat first.",
+                _("{0} goes on a flat surface: it stains and leaves tide marks instead of running along seams. Lay a gloss or satin coat first.").format(step.name),
             )  # fmt: skip
 
 
@@ -164,7 +162,7 @@ def unsealed_under_wet(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if below.loose:
                 yield Finding(
                     "unsealed-under-wet", "stop", step.id, below.id,
-                    f"{step.name} would wash away {below.name}, which lies loose. Seal it first, or do it last.",
+                    _("{0} would wash away {1}, which lies loose. Seal it first, or do it last.").format(step.name, below.name),
                 )  # fmt: skip
 
 
@@ -177,7 +175,7 @@ def powder_fades_under_varnish(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if earlier.loose and not _sealed_since(steps, earlier, index):
                 yield Finding(
                     "powder-fades-under-varnish", "warn", step.id, earlier.id,
-                    f"{earlier.name} will nearly vanish under {step.name}. Lay the powder after it, or overdo it and test first.",
+                    _("{0} will nearly vanish under {1}. Lay the powder after it, or overdo it and test first.").format(earlier.name, step.name),
                 )  # fmt: skip
 
 
@@ -190,7 +188,7 @@ def powder_hides_graphite(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if earlier.kind == "graphite":
                 yield Finding(
                     "powder-hides-graphite", "warn", step.id, earlier.id,
-                    f"{step.name} would bury the shine of {earlier.name}. Do the graphite after it.",
+                    _("{0} would bury the shine of {1}. Do the graphite after it.").format(step.name, earlier.name),
                 )  # fmt: skip
 
 
@@ -204,7 +202,7 @@ def varnish_kills_metallic(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if metal and not _sealed_since(steps, earlier, index):
                 yield Finding(
                     "varnish-kills-metallic", "warn", step.id, earlier.id,
-                    f"{step.name} dulls the metal of {earlier.name}. Lay the metal after it, or mask it.",
+                    _("{0} dulls the metal of {1}. Lay the metal after it, or mask it.").format(step.name, earlier.name),
                 )  # fmt: skip
 
 
@@ -217,7 +215,7 @@ def chips_after_wash(steps: Sequence[PlanStep]) -> Iterator[Finding]:
         if wash:
             yield Finding(
                 "chips-after-wash", "note", step.id, wash.id,
-                f"{step.name} comes after {wash.name}, so the wash will not tone the chips. Some want that; others chip first.",
+                _("{0} comes after {1}, so the wash will not tone the chips. Some want that; others chip first.").format(step.name, wash.name),
             )  # fmt: skip
 
 
@@ -232,8 +230,7 @@ def spray_solvent_indoors(steps: Sequence[PlanStep]) -> Iterator[Finding]:
         ):
             yield Finding(
                 "spray-solvent-indoors", "stop", step.id, None,
-                f"{step.name} sprays {step.solvent.replace('-', ' ')} indoors without extraction. Extract to the outside and "
-                "wear an organic-vapour respirator, or spray outdoors; no flame or sparks. The product's safety data sheet decides.",
+                _("{0} sprays {1} indoors without extraction. Extract to the outside and wear an organic-vapour respirator, or spray outdoors; no flame or sparks. The product's safety data sheet decides.").format(step.name, step.solvent.replace('-', ' ')),
             )  # fmt: skip
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from lean_sepia.errors import PlanError
+from lean_sepia.language import _
 from lean_sepia.plan.evenings import Evenings, Window
 from lean_sepia.plan.step import PlanStep, predecessors, topological_order
 
@@ -50,7 +51,9 @@ class _Bench:
         while len(self._windows) <= index:
             window = next(self._source, None)
             if window is None:
-                raise PlanError("The plan does not end within three years of these evenings. Add bench time.")
+                raise PlanError(
+                    _("The plan does not end within three years of these evenings. Add bench time.")
+                )
             self._windows.append(window)
         return self._windows[index]
 
@@ -89,8 +92,9 @@ def build_schedule(steps: Sequence[PlanStep], start: datetime, evenings: Evening
     for step in steps:
         if step.hands_on_min > evenings.longest_min:
             raise PlanError(
-                f"Step {step.id!r} takes {step.hands_on_min:g} min and the longest evening has {evenings.longest_min} min. "
-                "A step is not split: make it two steps, or the evening longer."
+                _(
+                    "Step {0!r} takes {1:g} min and the longest evening has {2} min. A step is not split: make it two steps, or the evening longer."
+                ).format(step.id, step.hands_on_min, evenings.longest_min)
             )
     if not steps:
         return Schedule((), start, ())
@@ -127,7 +131,7 @@ def _place(
 ) -> list[_Slot]:
     bench = _Bench(evenings, start)
     slots: dict[int, _Slot] = {}
-    following: list[list[int]] = [[] for _ in steps]
+    following: list[list[int]] = [[] for _unused in steps]
     for index, earlier in enumerate(before):
         for i in earlier:
             following[i].append(index)
@@ -139,7 +143,7 @@ def _place(
     queue = [entry(index) for index in range(len(steps)) if not left[index]]
     heapq.heapify(queue)
     while queue:
-        _, index = heapq.heappop(queue)
+        _unused, index = heapq.heappop(queue)
         bound, cause = _bound(steps, before, slots, start, index)
         length = timedelta(minutes=steps[index].hands_on_min)
         moment, blocker = bench.earliest(bound, length)
@@ -165,7 +169,7 @@ def _bound(
 
 
 def _ready(steps: Sequence[PlanStep], before: list[list[int]], slots: Sequence[_Slot]) -> list[datetime]:
-    waits: list[list[float]] = [[] for _ in steps]
+    waits: list[list[float]] = [[] for _unused in steps]
     for index, earlier in enumerate(before):
         for i in earlier:
             waits[i].append(steps[i].wait_before(steps[index]))

@@ -12,6 +12,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError, model_validator
 
 from lean_sepia.errors import PlanError
+from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA, Carrier
 from lean_sepia.plan.kinds import KINDS, Kind, usual_times
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
@@ -131,14 +132,18 @@ def check_steps(steps: Sequence[PlanStep]) -> None:
     index: dict[str, int] = {}
     for position, step in enumerate(steps):
         if step.id in index:
-            raise PlanError(f"Two steps have the id {step.id!r}. Give each step an id of its own.")
+            raise PlanError(
+                _("Two steps have the id {0!r}. Give each step an id of its own.").format(step.id)
+            )
         index[step.id] = position
         if step.start and step.end and step.end < step.start:
-            raise PlanError(f"Step {step.id!r} ends before it starts. Swap its start and end.")
+            raise PlanError(_("Step {0!r} ends before it starts. Swap its start and end.").format(step.id))
     for step in steps:
         for name in step.after:
             if name not in index:
-                raise PlanError(f"Step {step.id!r} comes after {name!r}, which is not in the plan.")
+                raise PlanError(
+                    _("Step {0!r} comes after {1!r}, which is not in the plan.").format(step.id, name)
+                )
     topological_order(steps)
 
 
@@ -156,7 +161,9 @@ def topological_order(steps: Sequence[PlanStep]) -> list[int]:
     except CycleError as error:
         stuck = ", ".join(repr(steps[i].id) for i in sorted(set(error.args[1])))
         raise PlanError(
-            f"Steps {stuck} wait for each other in a circle: steps on a shared zone keep the file's order, and `after` adds to it."
+            _(
+                "Steps {0} wait for each other in a circle: steps on a shared zone keep the file's order, and `after` adds to it."
+            ).format(stuck)
         ) from None
     order: list[int] = []
     ready: list[int] = []
@@ -177,7 +184,7 @@ def parse_plan(data: Any) -> tuple[PlanStep, ...]:
         The content breaks a rule; the message names the step and the field.
     """
     if not isinstance(data, dict) or not isinstance(data.get("steps"), list):
-        raise PlanError('A plan file is {"steps": [...]}; no list named "steps" was found.')
+        raise PlanError(_('A plan file is {"steps": [...]}; no list named "steps" was found.'))
     steps = []
     for position, record in enumerate(data["steps"]):
         try:

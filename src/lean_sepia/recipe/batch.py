@@ -13,6 +13,7 @@ from lean_sepia.arrays import FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import BadInputError, ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.kubelka_munk import ratio_of_opaque
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import media_mix
@@ -61,10 +62,12 @@ def batch_volume(
         0 < area_cm2 < np.inf and 0 < coats < np.inf and 0 <= thinner_share < 1 and 0 <= reserve < np.inf
     ):
         raise BadInputError(
-            "An area and a number of coats are above 0, a share of thinner lies from 0 to below 1, a reserve is not negative."
+            _(
+                "An area and a number of coats are above 0, a share of thinner lies from 0 to below 1, a reserve is not negative."
+            )
         )
     if tool not in TOOLS:
-        raise BadInputError(f"Paint is laid with one of {', '.join(TOOLS)}; found {tool!r}.")
+        raise BadInputError(_("Paint is laid with one of {0}; found {1!r}.").format(", ".join(TOOLS), tool))
     manner = TOOLS[tool]
     laid = area_cm2 * coats * WET_FILM_ML_PER_CM2 * manner.spread
     total = (laid / manner.arrives + manner.left_ml) * (1 + reserve)
@@ -138,11 +141,15 @@ def _as_paint(
     by_id = {paint.id: paint for paint in paints}
     for name, amount in batch_ml.items():
         if name not in by_id or not by_id[name].mixes:
-            raise ShelfError(f"{name!r} in the batch is not a paint on this shelf that can be mixed.")
+            raise ShelfError(
+                _("{0!r} in the batch is not a paint on this shelf that can be mixed.").format(name)
+            )
         if not amount > 0:
-            raise ShelfError(f"The batch holds {amount:g} ml of {name!r}: give what went in, above 0.")
+            raise ShelfError(
+                _("The batch holds {0:g} ml of {1!r}: give what went in, above 0.").format(amount, name)
+            )
     if not batch_ml:
-        raise ShelfError("The batch is empty: say how many millilitres of which paints are in the cup.")
+        raise ShelfError(_("The batch is empty: say how many millilitres of which paints are in the cup."))
     used, volume = [by_id[name] for name in batch_ml], sum(batch_ml.values())
     batch = stirred("batch", "the batch", used, list(batch_ml.values()))
     if measured is None:

@@ -18,7 +18,7 @@ from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint, mixed
-from lean_sepia.paint.saunderson import SHEEN, UNDER_VARNISH, Surface
+from lean_sepia.paint.saunderson import SHEEN, Surface
 from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.mix import MixSolver, Recipe
 from lean_sepia.recipe.parts import reduced, stray_drops
@@ -131,7 +131,7 @@ def sheen_by_medium(
     if finish is None:
         return None
     g = float(mixed(paints, parts).surface.g)
-    shares = [(sheen_share(g, medium.g, UNDER_VARNISH[finish]), medium) for medium in media]
+    shares = [(sheen_share(g, medium.g, SHEEN[finish]), medium) for medium in media]
     possible = [(share, medium) for share, medium in shares if share]
     if not possible:
         return None

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy.typing as npt
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import N_
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.mix import MixSolver, Recipe, one_per_bottle_set
 
@@ -42,20 +43,20 @@ def offer(
     choices: list[Choice] = []
     if pinned:
         try:
-            choices.append(Choice("pinned", solver.recipe(pinned, target, half90), pinned=True))
+            choices.append(Choice(N_("pinned"), solver.recipe(pinned, target, half90), pinned=True))
         except ShelfError:
             choices = []  # a bottle of it is no longer on the shelf
     closest = min(ranked, key=lambda r: r.de00)
-    candidates = [("closest", closest), ("first choice", sets[0])]
+    candidates = [(N_("nearest"), closest), (N_("simpler"), sets[0])]
     if closest.expected_de00 is not None:
         # Right wherever the truth lies within the target's range.
-        candidates.append(("surest", min(sets, key=lambda r: r.expected_de00 or 0.0)))
+        candidates.append((N_("surest"), min(sets, key=lambda r: r.expected_de00 or 0.0)))
     few = [r for r in sets if len(r.parts) < len(closest.parts)]
     if few:
-        candidates.append(("fewest bottles", min(few, key=lambda r: (len(r.parts), r.de00))))
+        candidates.append((N_("fewest bottles"), min(few, key=lambda r: (len(r.parts), r.de00))))
     near = [r for r in sets if r.de00 <= closest.de00 + _FORGIVING_WITHIN_DE00]
-    candidates.append(("most forgiving", min(near, key=lambda r: r.one_drop_de00)))
-    candidates += [("another", recipe) for recipe in sets]
+    candidates.append((N_("most forgiving"), min(near, key=lambda r: r.one_drop_de00)))
+    candidates += [(N_("another"), recipe) for recipe in sets]
     for title, recipe in candidates:
         if len(choices) < count and all(set(c.recipe.parts) != set(recipe.parts) for c in choices):
             choices.append(Choice(title, recipe))

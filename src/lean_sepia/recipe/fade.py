@@ -12,6 +12,7 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, hue_deg
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Paint, Palette, stirred
@@ -54,14 +55,20 @@ def base_mixture(paints: Sequence[Paint], parts: Sequence[tuple[str, int]]) -> P
     for name, count in parts:
         if name not in known:
             raise ShelfError(
-                f"There is no paint {name!r} on this shelf. Known: {', '.join(sorted(known)[:8])} …"
+                _("There is no paint {0!r} on this shelf. Known: {1} …").format(
+                    name, ", ".join(sorted(known)[:8])
+                )
             )
         if not known[name].mixes:
-            raise ShelfError(f"{name!r} is metallic or loose powder and cannot be part of a wet mixture.")
+            raise ShelfError(
+                _("{0!r} is metallic or loose powder and cannot be part of a wet mixture.").format(name)
+            )
         if count < 1:
-            raise ShelfError(f"Parts are whole numbers of at least 1; found {count} of {name!r}.")
-    used = [known[name] for name, _ in parts]
-    return stirred("base", "base", used, [count for _, count in parts])
+            raise ShelfError(
+                _("Parts are whole numbers of at least 1; found {0} of {1!r}.").format(count, name)
+            )
+    used = [known[name] for name, _unused in parts]
+    return stirred("base", "base", used, [count for _unused, count in parts])
 
 
 def ladder(base: Paint, lightener: Paint, shares: FloatArray, laying: Laying = OPAQUE) -> FloatArray:
@@ -108,7 +115,9 @@ def choose_lighteners(
         )
     if not found:
         raise ShelfError(
-            f"No other paint on this shelf can be stirred into a base of {base.medium}. Add one, or change the base."
+            _(
+                "No other paint on this shelf can be stirred into a base of {0}. Add one, or change the base."
+            ).format(base.medium)
         )
     return sorted(found, key=lambda lightener: lightener.de00)
 

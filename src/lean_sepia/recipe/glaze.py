@@ -11,6 +11,7 @@ import numpy.typing as npt
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.errors import ColourError, ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
@@ -81,12 +82,14 @@ def choose_glazes(
     """
     if len(grounds) != len(targets):
         raise ColourError(
-            f"Each base needs its own target: found {len(grounds)} bases and {len(targets)} targets."
+            _("Each base needs its own target: found {0} bases and {1} targets.").format(
+                len(grounds), len(targets)
+            )
         )
     usable = [paint for paint in paints if paint.mixes and not paint.clear]
     if not usable:
         raise ShelfError(
-            "No paint on this shelf can be thinned to a glaze: metallics and powders are laid alone."
+            _("No paint on this shelf can be thinned to a glaze: metallics and powders are laid alone.")
         )
     goals = np.array(targets, dtype=float)
     choices = [(thinner, passes) for passes in range(1, MOST_PASSES + 1) for thinner in THINNER_PARTS]

@@ -23,6 +23,7 @@ from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Knowledge, Paint, Palette
@@ -86,7 +87,7 @@ class Recipe:
     @property
     def total_parts(self) -> int:
         """Sum of the parts."""
-        return sum(count for _, count in self.parts)
+        return sum(count for _unused, count in self.parts)
 
 
 @dataclass(frozen=True, eq=False)
@@ -162,8 +163,9 @@ class MixSolver:
             pool = self._improved(pool, goal, progress)
         if not len(pool.parts):
             raise ShelfError(
-                "No mixture keeps to all the limits: media that do not mix, too little left in the bottles, or more paints "
-                "asked for than a recipe may have. Loosen one of them."
+                _(
+                    "No mixture keeps to all the limits: media that do not mix, too little left in the bottles, or more paints asked for than a recipe may have. Loosen one of them."
+                )
             )
         return self._ranked(pool, goal, count, None if half90 is None else np.asarray(half90, dtype=float))
 
@@ -180,7 +182,7 @@ class MixSolver:
         row = np.zeros((1, len(self.palette.paints)), dtype=np.int64)
         for name, number in parts:
             if name not in self._index:
-                raise ShelfError(f"{name!r} is not a paint on this shelf that can be mixed.")
+                raise ShelfError(_("{0!r} is not a paint on this shelf that can be mixed.").format(name))
             row[0, self._index[name]] += number
         goal = np.asarray(target, dtype=float)
         return self._rated(self._exact(row, goal), goal, None if half90 is None else np.asarray(half90))[0]
@@ -394,21 +396,28 @@ def _usable(paints: Sequence[Paint], limits: Limits, max_paints: int) -> list[Pa
     wet = [paint for paint in paints if paint.mixes]
     if not wet:
         raise ShelfError(
-            "No paint on this shelf can be mixed: metallics, loose pigment and pastel are laid alone. "
-            "Add at least one flat, satin or gloss paint."
+            _(
+                "No paint on this shelf can be mixed: metallics, loose pigment and pastel are laid alone. Add at least one flat, satin or gloss paint."
+            )
         )
     names = {paint.id for paint in wet}
     for name in sorted(limits.must | limits.forbid | (limits.only or frozenset())):
         if name not in names:
-            raise ShelfError(f"{name!r} is not a paint on this shelf that can be mixed. Check its id.")
+            raise ShelfError(
+                _("{0!r} is not a paint on this shelf that can be mixed. Check its id.").format(name)
+            )
     for name in sorted(limits.must):
         if name in limits.forbid or (limits.only is not None and name not in limits.only):
             raise ShelfError(
-                f"{name!r} must be in the recipe and is ruled out of it. Take one of the two back."
+                _("{0!r} must be in the recipe and is ruled out of it. Take one of the two back.").format(
+                    name
+                )
             )
     if len(limits.must) > max_paints:
         raise ShelfError(
-            f"{len(limits.must)} paints must be in the recipe, which may have {max_paints}. Allow more, or ask for fewer."
+            _("{0} paints must be in the recipe, which may have {1}. Allow more, or ask for fewer.").format(
+                len(limits.must), max_paints
+            )
         )
     left = [
         paint
@@ -416,7 +425,7 @@ def _usable(paints: Sequence[Paint], limits: Limits, max_paints: int) -> list[Pa
         if paint.id not in limits.forbid and (limits.only is None or paint.id in limits.only)
     ]
     if not left:
-        raise ShelfError("Every paint that can be mixed is ruled out. Allow at least one.")
+        raise ShelfError(_("Every paint that can be mixed is ruled out. Allow at least one."))
     return left
 
 
@@ -478,5 +487,5 @@ def one_per_bottle_set(recipes: Sequence[Recipe]) -> list[Recipe]:
     """The first recipe of every set of bottles, order kept: near twins are no choice for a person."""
     first: dict[frozenset[str], Recipe] = {}
     for recipe in recipes:
-        first.setdefault(frozenset(paint for paint, _ in recipe.parts), recipe)
+        first.setdefault(frozenset(paint for paint, _unused in recipe.parts), recipe)
     return list(first.values())

@@ -6,6 +6,7 @@ import re
 from collections.abc import Mapping
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 
 _SEPARATED = re.compile(r"[,;+\n]| : ")
 _COUNTED = re.compile(
@@ -30,16 +31,16 @@ def read_mixture(text: str, names: Mapping[str, str]) -> list[tuple[str, int]]:
     if len(pieces) == 1 and pieces[0].count("=") > 1:
         pieces = pieces[0].split()
     if not pieces:
-        raise ShelfError('Say what was mixed, such as "8 Deep sea, 1 Chalk".')
+        raise ShelfError(_('Say what was mixed, such as "8 Deep sea, 1 Chalk".'))
     parts: dict[str, int] = {}
     for piece in pieces:
         found = _COUNTED.fullmatch(piece)
         if found is None and len(pieces) > 1:
-            raise ShelfError(f'{piece!r} has no number of parts. Write it as "8 Deep sea".')
+            raise ShelfError(_('{0!r} has no number of parts. Write it as "8 Deep sea".').format(piece))
         name = piece if found is None else (found["named"] or found["name"])
         count = 1 if found is None else int(found["first"] or found["last"])
         if count < 1:
-            raise ShelfError(f"Parts are whole numbers of at least 1; found {piece!r}.")
+            raise ShelfError(_("Parts are whole numbers of at least 1; found {0!r}.").format(piece))
         paint = _paint_id(name, names)
         parts[paint] = parts.get(paint, 0) + count
     return list(parts.items())
@@ -52,5 +53,7 @@ def _paint_id(name: str, names: Mapping[str, str]) -> str:
         found = [paint for paint, called in names.items() if called.casefold().startswith(wanted)]
     if len(found) != 1:
         known = "no paint" if not found else f"{len(found)} paints ({', '.join(sorted(found)[:4])})"
-        raise ShelfError(f"{name.strip()!r} names {known} on this shelf. Write the whole name or the id.")
+        raise ShelfError(
+            _("{0!r} names {1} on this shelf. Write the whole name or the id.").format(name.strip(), known)
+        )
     return found[0]

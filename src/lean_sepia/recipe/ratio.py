@@ -9,6 +9,7 @@ import re
 from dataclasses import dataclass
 
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 from lean_sepia.recipe.parts import DROPS_PER_ML
 
 _NUMBER = r"\d+(?:[.,]\d+)?"
@@ -58,7 +59,7 @@ def read_ratio(phrase: str) -> list[Reading]:
     text = " ".join(phrase.casefold().replace("∶", ":").split())
     if not text:
         raise BadInputError(
-            "A ratio is a phrase such as 1:20, 95 % thinner, or 3 drops in 5 ml; found nothing."
+            _("A ratio is a phrase such as 1:20, 95 % thinner, or 3 drops in 5 ml; found nothing.")
         )
     stages = [piece.strip(" ,;") for piece in _STAGE.split(text)]
     if len(stages) == 1:
@@ -72,7 +73,7 @@ def read_ratio(phrase: str) -> list[Reading]:
 def _thinned(base: Reading, stage: Reading) -> Reading:
     """A mixture that is itself the colour of a second stage."""
     rest = [(name, share) for name, share in stage.shares if name in _THINNERS]
-    left = 1 - sum(share for _, share in rest)
+    left = 1 - sum(share for _unused, share in rest)
     shares = tuple((name, share * left) for name, share in base.shares) + tuple(rest)
     return Reading(shares, f"{base.words}; of that, {stage.words}")
 
@@ -89,7 +90,9 @@ def _one(text: str, phrase: str, pair: tuple[str, str] = ("paint", "thinner")) -
         if re.search(rf"\b{words}s?\b", text):
             return _share(_FRACTIONS[words], named, phrase)
     raise BadInputError(
-        f"{phrase!r} is no ratio this program knows. Write 1:20, 20:1 thinner to paint, 95 % thinner, a third paint, or 3 drops in 5 ml."
+        _(
+            "{0!r} is no ratio this program knows. Write 1:20, 20:1 thinner to paint, 95 % thinner, a third paint, or 3 drops in 5 ml."
+        ).format(phrase)
     )
 
 
@@ -99,7 +102,7 @@ def _value(text: str) -> float:
 
 def _ratio(values: list[float], named: list[str], phrase: str, pair: tuple[str, str]) -> list[Reading]:
     if not all(value > 0 for value in values):
-        raise BadInputError(f"Every part of a ratio is above 0; found {phrase!r}.")
+        raise BadInputError(_("Every part of a ratio is above 0; found {0!r}.").format(phrase))
     if len(values) > 2:
         total = sum(values)
         names = (
@@ -133,7 +136,9 @@ def _two(first: float, one: str, second: float, other: str) -> Reading:
 
 def _share(share: float, named: list[str], phrase: str) -> list[Reading]:
     if not 0 < share <= 1:
-        raise BadInputError(f"A share lies above 0 and is at most all of the cup; found {phrase!r}.")
+        raise BadInputError(
+            _("A share lies above 0 and is at most all of the cup; found {0!r}.").format(phrase)
+        )
 
     def of(name: str) -> Reading:
         other = "paint" if name in _THINNERS else "thinner"
@@ -146,7 +151,7 @@ def _share(share: float, named: list[str], phrase: str) -> list[Reading]:
 
 def _drops(drops: float, amount: float, unit: str, phrase: str) -> list[Reading]:
     if drops <= 0 or amount <= 0:
-        raise BadInputError(f"Drops and millilitres are above 0; found {phrase!r}.")
+        raise BadInputError(_("Drops and millilitres are above 0; found {0!r}.").format(phrase))
     into = amount * DROPS_PER_ML if unit == "ml" else amount
     added = _two(drops, "paint", into, "thinner")
     answer = [Reading(added.shares, f"{drops:g} drops of paint added to {amount:g} {unit} of thinner")]
@@ -188,7 +193,7 @@ def spoken(colour: float, volume_ml: float | None = None, drops_per_ml: float = 
         The share is not above 0 and at most 1.
     """
     if not 0 < colour <= 1:
-        raise BadInputError(f"A share of colour lies above 0 and is at most 1; found {colour:g}.")
+        raise BadInputError(_("A share of colour lies above 0 and is at most 1; found {0:g}.").format(colour))
     more = (1 - colour) / colour
     named = {
         1 / 2: "half",

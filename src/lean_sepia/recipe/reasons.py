@@ -10,7 +10,9 @@ import numpy.typing as npt
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.laying import OPAQUE, Laying
+from lean_sepia.paint.media import MEDIA, media_mix
 from lean_sepia.paint.paint import Paint, mixed
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, one_per_bottle_set
@@ -73,14 +75,16 @@ def substitutes(
         The recipe does not hold a missing bottle, or nothing is left to mix.
     """
     by_id = {paint.id: paint for paint in paints}
-    names = [name for name, _ in parts]
+    names = [name for name, _unused in parts]
     for name in missing:
         if name not in names:
-            raise ShelfError(f"{name!r} is not in this recipe. It holds {', '.join(names)}.")
+            raise ShelfError(_("{0!r} is not in this recipe. It holds {1}.").format(name, ", ".join(names)))
     lost = [name for name in names if name not in by_id]
     if lost:
-        raise ShelfError(f"{lost[0]!r} of this recipe is not on the shelf, so its colour is not known.")
-    target = laying.lab(mixed([by_id[name] for name in names], [count for _, count in parts]))
+        raise ShelfError(
+            _("{0!r} of this recipe is not on the shelf, so its colour is not known.").format(lost[0])
+        )
+    target = laying.lab(mixed([by_id[name] for name in names], [count for _unused, count in parts]))
     gone = frozenset(missing)
     others = frozenset(names) - gone
     most = max(3, len(names))
@@ -94,9 +98,9 @@ def substitutes(
             limits=Limits(forbid=gone, must=must),
         )
         for recipe in one_per_bottle_set(solver.solve(target, _LOOKED_AT))[:count]:
-            kept = len(others & {name for name, _ in recipe.parts})
+            kept = len(others & {name for name, _unused in recipe.parts})
             found.setdefault(
-                frozenset(name for name, _ in recipe.parts), Substitute(recipe, kept, triple(target))
+                frozenset(name for name, _unused in recipe.parts), Substitute(recipe, kept, triple(target))
             )
     closest = min(found.values(), key=lambda one: one.recipe.de00)
     worth = [one for one in found.values() if one.recipe.de00 <= closest.recipe.de00 + _WORTH_DE00]
@@ -127,6 +131,15 @@ def wet_and_dry(
     return triple(wet), triple(dry)
 
 
+def unmixable(media: Sequence[str]) -> tuple[str, str] | None:
+    """The first two media of a recipe that cannot be stirred together; None where all can."""
+    for medium in dict.fromkeys(media):
+        for other in dict.fromkeys(media):
+            if not media_mix(medium, other):
+                return medium, other
+    return None
+
+
 def media_cautions(
     media: Sequence[str], *, tool: str = "airbrush", thinner: str = "", below: str | None = None
 ) -> list[str]:
@@ -136,6 +149,11 @@ def media_cautions(
     """
     said = []
     kinds = set(media)
+    if apart := unmixable(media):
+        words = [_(MEDIA[medium].words) for medium in apart]
+        said.append(
+            _("{0} and {1} do not mix: in one cup they curdle or separate.").format(*words).capitalize()
+        )
     if {"acrylic-water", "acrylic-alcohol"} <= kinds:
         said.append(
             "Water-carried and alcohol-carried acrylic in one cup may curdle: stir a drop of each first."

@@ -22,14 +22,14 @@ from reportlab.platypus import (
 )
 
 from lean_sepia.answers import plan
-from lean_sepia.answers.amounts import Cup, amount_words
+from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
 from lean_sepia.answers.bench import BenchStep, bench_steps, laying_words, span
 from lean_sepia.answers.strata import Band, Strata, strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import colour_name, difference
 from lean_sepia.document.model import Project, Zone
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _, clock, day, ngettext
+from lean_sepia.language import _, clock, day
 from lean_sepia.plan.cautions import DEFER
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
@@ -196,22 +196,6 @@ def _mix(cup: Cup, zone: Zone) -> list[Flowable]:
         rows.append(["", words(_("thinner"), 8.6, second=True), "", words(amount, 8, right=True)])
     body = grid(rows, [7 * mm, _MIXES - (7 + 28 + 20) * mm, 28 * mm, 20 * mm], padding=0.4)
     return [head, body, *(words(note, 7.2, second=True) for note in cup_notes(cup))]
-
-
-def cup_notes(cup: Cup) -> list[str]:
-    """What else there is to say of a cup: how much it makes, what is set aside, and into how many it is split."""
-    said = [_("{0} ml in all").format(f"{cup.total_ml:.1f}")]
-    if not cup.by_area:
-        said[0] = _("{0} ml, a cup: the area is not given").format(f"{cup.total_ml:.1f}")
-    said += [
-        _("set {0} ml aside before thinning: {1}").format(f"{ml:.1f}", name) for name, ml in cup.set_aside
-    ]
-    if cup.cups > 1:
-        each = f"{cup.total_ml / cup.cups:.1f}"
-        said.append(
-            ngettext("in {0} cup of {1} ml", "in {0} equal cups of {1} ml", cup.cups).format(cup.cups, each)
-        )
-    return said
 
 
 def _swatches(cut: Strata) -> list[Flowable]:

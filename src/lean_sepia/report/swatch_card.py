@@ -13,6 +13,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 from lean_sepia.photo.swatch_card import PAGE_MM, VERSION, Box, CardLayout, card_layout, mark_bits
 from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
 from lean_sepia.text_files import write_whole
@@ -39,7 +40,7 @@ def swatch_card(fields: int = 12, film_coats: float = 1.0, thinner_share: float 
     canvas = Canvas(out, pagesize=A4, invariant=True)
     canvas.setTitle("Swatch card")
     page = _Card(canvas)
-    for number, (x0, y0, x1, _) in layout.marks:
+    for number, (x0, y0, x1, _unused) in layout.marks:
         step = (x1 - x0) / 6
         for row, bits in enumerate(mark_bits(number)):
             for column, black in enumerate(bits):
@@ -99,7 +100,7 @@ def write_swatch_card(
             write_whole(place, content)
         except OSError as error:
             raise BadInputError(
-                f"{place} cannot be written: {error.strerror}. Choose another folder."
+                _("{0} cannot be written: {1}. Choose another folder.").format(place, error.strerror)
             ) from None
 
 

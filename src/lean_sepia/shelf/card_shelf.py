@@ -11,6 +11,7 @@ import numpy as np
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.identify import from_lab_films, internal_from_lab, is_white, one_constant
 from lean_sepia.paint.laying import OPAQUE, Laying
@@ -57,15 +58,19 @@ def read_names(path: str | Path) -> dict[int, dict[str, str]]:
     for line, cells in csv_rows(text, path, "The list of names", _COLUMNS, ShelfError):
         field = field_number(cells["field"], answer, f"{path}, line {line}")
         if any(cells["id"] == other["id"] for other in answer.values()):
-            raise ShelfError(f"{path}, line {line}: two fields have the id {cells['id']!r}.")
+            raise ShelfError(
+                _("{0}, line {1}: two fields have the id {2!r}.").format(path, line, cells["id"])
+            )
         for key, choices in (("medium", MEDIA), ("finish", FINISHES)):
             if cells[key] not in choices:
                 raise ShelfError(
-                    f"{path}, line {line}: {key} is one of {', '.join(choices)}; found {cells[key]!r}."
+                    _("{0}, line {1}: {2} is one of {3}; found {4!r}.").format(
+                        path, line, key, ", ".join(choices), cells[key]
+                    )
                 )
         answer[field] = cells
     if not answer:
-        raise ShelfError(f"{path} names no field.")
+        raise ShelfError(_("{0} names no field.").format(path))
     return answer
 
 
@@ -78,9 +83,9 @@ def field_number(text: str, taken: Container[int], where: str) -> int:
         It is no number from 1, or is taken.
     """
     if not text.isdigit() or int(text) < 1:
-        raise ShelfError(f"{where}: field is a number from 1; found {text!r}.")
+        raise ShelfError(_("{0}: field is a number from 1; found {1!r}.").format(where, text))
     if int(text) in taken:
-        raise ShelfError(f"{where}: field {text} is named twice.")
+        raise ShelfError(_("{0}: field {1} is named twice.").format(where, text))
     return int(text)
 
 
@@ -99,7 +104,9 @@ def shelf_from_card(
     """
     if not (film_coats > 0 and 0 <= thinner_share < 1):
         raise ShelfError(
-            f"A film has a number of coats above 0 and a share of thinner from 0 to below 1; found {film_coats:g} and {thinner_share:g}."
+            _(
+                "A film has a number of coats above 0 and a share of thinner from 0 to below 1; found {0:g} and {1:g}."
+            ).format(film_coats, thinner_share)
         )
     fields = fields_of(reading, names)
     grounds = _grounds(reading.fields)
@@ -128,7 +135,9 @@ def fields_of(reading: CardReading, named: Iterable[int]) -> dict[int, FieldRead
     fields = {field.field: field for field in reading.fields}
     for number in sorted(named):
         if number not in fields:
-            raise ShelfError(f"Field {number} is named, but this card has {len(fields)} fields.")
+            raise ShelfError(
+                _("Field {0} is named, but this card has {1} fields.").format(number, len(fields))
+            )
     return fields
 
 

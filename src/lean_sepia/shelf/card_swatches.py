@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.fit import Swatch
 from lean_sepia.photo.swatch_card import CardReading
 from lean_sepia.recipe.mixture_text import read_mixture
@@ -72,7 +73,7 @@ def read_mixtures(path: str | Path, names: Mapping[str, str]) -> dict[int, list[
         except ShelfError as error:
             raise ShelfError(f"{where}: {error}") from None
     if not answer:
-        raise ShelfError(f"{path} names no field.")
+        raise ShelfError(_("{0} names no field.").format(path))
     return answer
 
 

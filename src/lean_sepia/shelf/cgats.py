@@ -15,6 +15,7 @@ from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.colour.lights import white
 from lean_sepia.colour.spectrum import WAVELENGTHS_NM, resample
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 
 SUFFIXES = (".txt", ".cgats", ".it8", ".ti3")
@@ -45,7 +46,9 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
     xyz = [table.fields.index(name) for name in ("XYZ_X", "XYZ_Y", "XYZ_Z") if name in table.fields]
     if len(bands) < 6 and len(lab) != 3 and len(xyz) != 3:
         raise ShelfError(
-            f"{source} has neither spectra (SPECTRAL_NM400 …) nor LAB_L, LAB_A, LAB_B nor XYZ_X, XYZ_Y, XYZ_Z; found {', '.join(table.fields)}."
+            _(
+                "{0} has neither spectra (SPECTRAL_NM400 …) nor LAB_L, LAB_A, LAB_B nor XYZ_X, XYZ_Y, XYZ_Z; found {1}."
+            ).format(source, ", ".join(table.fields))
         )
     was = "" if len(bands) >= 6 else _what_it_was(table.header)
     records: list[dict[str, Any]] = []
@@ -61,14 +64,17 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
         }  # fmt: skip
         if len(bands) >= 6:
             record["R"] = _spectrum(
-                [nm for nm, _ in bands], [_number(row[i], source, line) for _, i in bands], source, line
+                [nm for nm, _unused in bands],
+                [_number(row[i], source, line) for _unused, i in bands],
+                source,
+                line,
             )
         else:
             values = np.array([_number(row[i], source, line) for i in (lab if len(lab) == 3 else xyz)])
             record["lab"] = _d65_lab(values, table.header, is_lab=len(lab) == 3).round(4).tolist()
         records.append(record)
     if not records:
-        raise ShelfError(f"{source} holds no samples between BEGIN_DATA and END_DATA.")
+        raise ShelfError(_("{0} holds no samples between BEGIN_DATA and END_DATA.").format(source))
     return records
 
 
@@ -95,12 +101,18 @@ def _table(text: str, source: str) -> _Table:
         elif inside == "DATA":
             row = _words(clean, source, number)
             if len(row) != len(fields):
-                raise ShelfError(f"{source}, line {number}: {len(row)} values for {len(fields)} fields.")
+                raise ShelfError(
+                    _("{0}, line {1}: {2} values for {3} fields.").format(
+                        source, number, len(row), len(fields)
+                    )
+                )
             rows.append((number, row))
         elif len(words := _words(clean, source, number)) > 1:
             header.append(" ".join(words).upper())
     if not fields:
-        raise ShelfError(f"{source} names no fields between BEGIN_DATA_FORMAT and END_DATA_FORMAT.")
+        raise ShelfError(
+            _("{0} names no fields between BEGIN_DATA_FORMAT and END_DATA_FORMAT.").format(source)
+        )
     return _Table(header, fields, rows)
 
 
@@ -110,14 +122,14 @@ def _words(line: str, source: str, number: int) -> list[str]:
     try:
         return shlex.split(line, posix=True)
     except ValueError:
-        raise ShelfError(f"{source}, line {number}: a quotation mark is not closed.") from None
+        raise ShelfError(_("{0}, line {1}: a quotation mark is not closed.").format(source, number)) from None
 
 
 def _number(text: str, source: str, line: int) -> float:
     try:
         return float(text)
     except ValueError:
-        raise ShelfError(f"{source}, line {line}: {text!r} is not a number.") from None
+        raise ShelfError(_("{0}, line {1}: {2!r} is not a number.").format(source, line, text)) from None
 
 
 def _spectrum(nm: list[int], values: list[float], source: str, line: int) -> list[float]:
@@ -126,12 +138,14 @@ def _spectrum(nm: list[int], values: list[float], source: str, line: int) -> lis
         R = R / 100
     if nm[0] > 400 or nm[-1] < 700:
         raise ShelfError(
-            f"{source}: its spectra reach from {nm[0]} to {nm[-1]} nm; 400 to 700 nm are needed."
+            _("{0}: its spectra reach from {1} to {2} nm; 400 to 700 nm are needed.").format(
+                source, nm[0], nm[-1]
+            )
         )
     try:
         return resample(np.array(nm, dtype=float), R).round(6).tolist()
     except ValueError as error:
-        raise ShelfError(f"{source}, line {line}: {error}.") from None
+        raise ShelfError(_("{0}, line {1}: {2}.").format(source, line, error)) from None
 
 
 def _d65_lab(values: np.ndarray, header: Sequence[str], *, is_lab: bool) -> np.ndarray:

@@ -11,6 +11,7 @@ import numpy as np
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import linear_from_srgb, rgb_to_xyz_matrix, screen_rgb
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.shelf.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
 
@@ -40,7 +41,9 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
         found = _LINE.match(line)
         if found is None or any(int(value) > 255 for value in found.groups()[:3]):
             raise ShelfError(
-                f"{source}, line {number}: a colour is three numbers from 0 to 255 and a name; found {line.strip()!r}."
+                _("{0}, line {1}: a colour is three numbers from 0 to 255 and a name; found {2!r}.").format(
+                    source, number, line.strip()
+                )
             )
         rgb = np.array([int(value) for value in found.groups()[:3]]) / 255
         name = found[4].strip() or f"Colour {len(records) + 1}"
@@ -52,7 +55,7 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
             }
         )  # fmt: skip
     if not records:
-        raise ShelfError(f"{source} lists no colours.")
+        raise ShelfError(_("{0} lists no colours.").format(source))
     return records
 
 
@@ -61,6 +64,6 @@ def write(paints: Sequence[Paint]) -> str:
     lines = [_HEAD, "Name: Paint shelf", "Columns: 0", "#"]
     for paint in paints:
         L, a, b = (float(value) for value in paint.masstone_lab())
-        (red, green, blue), _ = screen_rgb((L, a, b))
+        (red, green, blue), _unused = screen_rgb((L, a, b))
         lines.append(f"{red:3d} {green:3d} {blue:3d}\t{paint.name}")
     return "\n".join([*lines, ""])

@@ -13,6 +13,7 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import checked_lab
 from lean_sepia.colour.spectrum import BANDS, WAVELENGTHS_NM, resample
 from lean_sepia.errors import ColourError, ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND
 from lean_sepia.paint.identify import (
     Constants,
@@ -69,13 +70,16 @@ def paint_from_record(
     identity = _text(record, "id", "a paint")
     who = f"Paint {identity!r}"
     if not _ID.fullmatch(identity):
-        raise ShelfError(f"{who}: an id has only a–z, 0–9, dot, underscore and hyphen. Rename it.")
+        raise ShelfError(
+            _("{0}: an id has only a–z, 0–9, dot, underscore and hyphen. Rename it.").format(who)
+        )
     name = str(record.get("name") or identity)
     medium = _one_of(record, "medium", MEDIA, who)
     finish = _one_of(record, "finish", FINISHES, who)
     k1, k2 = _share(record, "k1", K1, who), _share(record, "k2", K2, who)
     blank = Paint(identity, name, medium, finish, np.zeros(BANDS), np.ones(BANDS), SHEEN[finish],
-                  Knowledge.SPECTRAL, str(record.get("line") or ""), k1, k2)  # fmt: skip
+                  Knowledge.SPECTRAL, str(record.get("line") or ""), k1, k2,
+                  drops_per_ml=_positive(record, "drops_per_ml", None, who))  # fmt: skip
     if "K" in record or "S" in record:
         K, S = (_spectrum(record, key, who, least=0.0) for key in ("K", "S"))
         return replace(
@@ -142,7 +146,7 @@ def _masstone(record: Mapping[str, Any], paint: Paint, who: str) -> _Masstone:
         clipped = np.clip(R, low + 1e-4, high - 1e-4)
         return _Masstone(np.clip(paint.surface.inwards(clipped), 1e-4, 1 - 1e-4), paint.g, None, notes)
     if "lab" not in record:
-        raise ShelfError(f"{who} has no colour: give K and S, or R, or lab.")
+        raise ShelfError(_("{0} has no colour: give K and S, or R, or lab.").format(who))
     lab = _lab(record, "lab", who)
     found = internal_from_lab(lab, paint.g, paint.k1, paint.k2)
     notes = ()
@@ -164,12 +168,16 @@ def _tint_white(record: Mapping[str, Any], whites: Mapping[str, Paint], who: str
     name = str(record.get("tint_white") or "")
     if name not in whites:
         raise ShelfError(
-            f"{who} has a tint, but its tint_white {name!r} is not in the file (or is itself known by a tint)."
+            _(
+                "{0} has a tint, but its tint_white {1!r} is not in the file (or is itself known by a tint)."
+            ).format(who, name)
         )
     parts = _positive(record, "tint_parts_white", None, who)
     if parts is None:
         raise ShelfError(
-            f"{who} has a tint but no tint_parts_white: say how many parts of white went to one of it."
+            _(
+                "{0} has a tint but no tint_parts_white: say how many parts of white went to one of it."
+            ).format(who)
         )
     return whites[name], parts
 
@@ -177,14 +185,16 @@ def _tint_white(record: Mapping[str, Any], whites: Mapping[str, Paint], who: str
 def _text(record: Mapping[str, Any], key: str, who: str) -> str:
     value = record.get(key)
     if not isinstance(value, str) or not value.strip():
-        raise ShelfError(f"{who} has no {key!r}, which every paint needs.")
+        raise ShelfError(_("{0} has no {1!r}, which every paint needs.").format(who, key))
     return value.strip()
 
 
 def _one_of(record: Mapping[str, Any], key: str, choices: Collection[str], who: str) -> str:
     value = _text(record, key, who)
     if value not in choices:
-        raise ShelfError(f"{who}: {key} is one of {', '.join(choices)}; found {value!r}.")
+        raise ShelfError(
+            _("{0}: {1} is one of {2}; found {3!r}.").format(who, key, ", ".join(choices), value)
+        )
     return value
 
 
@@ -193,9 +203,9 @@ def _numbers(record: Mapping[str, Any], key: str, who: str) -> FloatArray:
         values = np.array([float(value) for value in record[key]])
     except (KeyError, TypeError, ValueError):
         found = "nothing" if key not in record else repr(record[key])[:60]
-        raise ShelfError(f"{who}: {key} is a list of numbers; found {found}.") from None
+        raise ShelfError(_("{0}: {1} is a list of numbers; found {2}.").format(who, key, found)) from None
     if not np.all(np.isfinite(values)):
-        raise ShelfError(f"{who}: {key} holds a value that is not a finite number.")
+        raise ShelfError(_("{0}: {1} holds a value that is not a finite number.").format(who, key))
     return values
 
 
@@ -206,15 +216,21 @@ def _spectrum(
     grid = _numbers(record, "wavelengths", who) if "wavelengths" in record else WAVELENGTHS_NM.astype(float)
     if values.size != grid.size:
         raise ShelfError(
-            f"{who}: {key} has {values.size} values for {grid.size} wavelengths; they must be as many."
+            _("{0}: {1} has {2} values for {3} wavelengths; they must be as many.").format(
+                who, key, values.size, grid.size
+            )
         )
     if values.min() < least:
         raise ShelfError(
-            f"{who}: {key} cannot be below {least:g}; found {values.min():g}. Measure or type it again."
+            _("{0}: {1} cannot be below {2:g}; found {3:g}. Measure or type it again.").format(
+                who, key, least, values.min()
+            )
         )
     if values.max() > most:
         raise ShelfError(
-            f"{who}: {key} is a share from 0 to 1; found {values.max():g}. Divide per cent by 100."
+            _("{0}: {1} is a share from 0 to 1; found {2:g}. Divide per cent by 100.").format(
+                who, key, values.max()
+            )
         )
     if grid.size == BANDS and np.array_equal(grid, WAVELENGTHS_NM):
         return values
@@ -235,7 +251,9 @@ def _share(record: Mapping[str, Any], key: str, default: float, who: str, most: 
     value = record.get(key, default)
     if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= most:
         raise ShelfError(
-            f"{who}: {key} is a share from 0 to {'1' if most == 1 else 'below 1'}; found {value!r}."
+            _("{0}: {1} is a share from 0 to {2}; found {3!r}.").format(
+                who, key, "1" if most == 1 else "below 1", value
+            )
         )
     return float(value)
 
@@ -245,7 +263,9 @@ def _level(record: Mapping[str, Any], who: str) -> Knowledge:
     name = record.get("knowledge", str(Knowledge.SPECTRAL))
     level = next((level for level in Knowledge if str(level) == name), None)
     if level is None:
-        raise ShelfError(f"{who}: knowledge is one of {', '.join(map(str, Knowledge))}; found {name!r}.")
+        raise ShelfError(
+            _("{0}: knowledge is one of {1}; found {2!r}.").format(who, ", ".join(map(str, Knowledge)), name)
+        )
     return level
 
 
@@ -258,5 +278,5 @@ def _positive(record: Mapping[str, Any], key: str, default: float | None, who: s
         or not isinstance(value, int | float)
         or not (np.isfinite(value) and value > 0)
     ):
-        raise ShelfError(f"{who}: {key} is a number greater than 0; found {value!r}.")
+        raise ShelfError(_("{0}: {1} is a number greater than 0; found {2!r}.").format(who, key, value))
     return float(value)

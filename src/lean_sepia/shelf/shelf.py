@@ -11,6 +11,7 @@ from pathlib import Path
 from platformdirs import user_data_path
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.shelf.paint_record import Grounds
 from lean_sepia.shelf.shelf_file import Record, ShelfContent, build_paints, grounds_of
@@ -54,7 +55,7 @@ class Shelf:
             application = self._db.execute("PRAGMA application_id").fetchone()[0]
             tables = self._db.execute("SELECT count(*) FROM sqlite_master").fetchone()[0]
             if tables and application != APPLICATION_ID:
-                raise ShelfError(f"{path} is a database of another program, not a paint shelf.")
+                raise ShelfError(_("{0} is a database of another program, not a paint shelf.").format(path))
             with self._db:
                 self._db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
                 self._db.execute("PRAGMA user_version = 1")
@@ -66,7 +67,7 @@ class Shelf:
                 )
         except (OSError, sqlite3.Error) as error:
             raise ShelfError(
-                f"The paint shelf {path} cannot be opened: {error}. It was not changed."
+                _("The paint shelf {0} cannot be opened: {1}. It was not changed.").format(path, error)
             ) from None
 
     def records(self) -> list[Record]:
@@ -107,7 +108,9 @@ class Shelf:
         clash = sorted(present.keys() & {str(record["id"]) for record in content.records})
         if clash and not replace:
             raise ShelfError(
-                f"{len(clash)} of these paints are on the shelf already, such as {clash[0]!r}. Nothing was added."
+                _("{0} of these paints are on the shelf already, such as {1!r}. Nothing was added.").format(
+                    len(clash), clash[0]
+                )
             )
         start = 1 + max(present.values(), default=-1)
         with self._db:

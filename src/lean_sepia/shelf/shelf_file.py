@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN
@@ -57,9 +58,13 @@ def grounds_of(extra: Mapping[str, Any]) -> Grounds:
     values = [extra.get("ground_white", usual.white), extra.get("ground_black", usual.black)]
     for name, value in zip(("ground_white", "ground_black"), values, strict=True):
         if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= 1:
-            raise ShelfError(f"{name} is a reflectance from 0 to 1; found {value!r}.")
+            raise ShelfError(_("{0} is a reflectance from 0 to 1; found {1!r}.").format(name, value))
     if values[0] <= values[1]:
-        raise ShelfError(f"ground_white ({values[0]:g}) must reflect more than ground_black ({values[1]:g}).")
+        raise ShelfError(
+            _("ground_white ({0:g}) must reflect more than ground_black ({1:g}).").format(
+                values[0], values[1]
+            )
+        )
     return Grounds(float(values[0]), float(values[1]))
 
 
@@ -75,7 +80,9 @@ def build_paints(records: Sequence[Mapping[str, Any]], grounds: Grounds = USUAL_
     for record in records:
         identity = str(record.get("id") or "")
         if identity in seen:
-            raise ShelfError(f"Two paints have the id {identity!r}. Give each bottle an id of its own.")
+            raise ShelfError(
+                _("Two paints have the id {0!r}. Give each bottle an id of its own.").format(identity)
+            )
         seen.add(identity)
     built: dict[int, Paint] = {}
     tints = [i for i, record in enumerate(records) if "R_tint" in record or "lab_tint" in record]
@@ -99,7 +106,7 @@ def read_shelf(path: str | Path) -> ShelfContent:
     file = Path(path)
     text = read_text(file, "The shelf", ShelfError)
     if not text.strip():
-        raise ShelfError(f"The shelf {file} is empty.")
+        raise ShelfError(_("The shelf {0} is empty.").format(file))
     for form in (cgats, gpl):
         if form.readable(text):
             return ShelfContent(tuple(form.read(text, file.name)))
@@ -108,17 +115,21 @@ def read_shelf(path: str | Path) -> ShelfContent:
     else:
         content = _from_csv(text, file)
     if not content.records:
-        raise ShelfError(f"The shelf {file} lists no paints.")
+        raise ShelfError(_("The shelf {0} lists no paints.").format(file))
     return content
 
 
 def _from_json(text: str, file: Path) -> ShelfContent:
     data = parse_json(text, file, "The shelf", ShelfError)
     if not isinstance(data, dict) or not isinstance(data.get("paints"), list):
-        raise ShelfError(f'The shelf {file} has no list "paints". A shelf file is {{"paints": [...]}}.')
+        raise ShelfError(
+            _('The shelf {0} has no list "paints". A shelf file is {{"paints": [...]}}.').format(file)
+        )
     for position, record in enumerate(data["paints"]):
         if not isinstance(record, dict):
-            raise ShelfError(f"Entry {position + 1} of the shelf {file} is not a paint: {record!r}.")
+            raise ShelfError(
+                _("Entry {0} of the shelf {1} is not a paint: {2!r}.").format(position + 1, file, record)
+            )
     extra = {key: value for key, value in data.items() if key != "paints"}
     return ShelfContent(tuple(data["paints"]), extra)
 
@@ -134,7 +145,7 @@ def _csv_record(cells: Mapping[str, str], where: str) -> Record:
             return float(cells[key])
         except ValueError:
             raise ShelfError(
-                f"{where}: {key} is a number with a decimal point; found {cells[key]!r}."
+                _("{0}: {1} is a number with a decimal point; found {2!r}.").format(where, key, cells[key])
             ) from None
 
     record: Record = {}
@@ -143,7 +154,7 @@ def _csv_record(cells: Mapping[str, str], where: str) -> Record:
         if all(cells.get(key) for key in keys):
             record[lab] = [number(key) for key in keys]
         elif any(cells.get(key) for key in keys):
-            raise ShelfError(f"{where}: {lab} needs all three of {', '.join(keys)}.")
+            raise ShelfError(_("{0}: {1} needs all three of {2}.").format(where, lab, ", ".join(keys)))
     used = {f"{lab}_{axis}" for lab in _CSV_LABS for axis in "Lab"}
     for key, value in cells.items():
         if key not in used and value:
@@ -201,7 +212,7 @@ def write_shelf(path: str | Path, content: ShelfContent) -> None:
     try:
         write_whole(path, text.encode())
     except OSError as error:
-        raise ShelfError(f"The shelf {path} cannot be written: {error.strerror}.") from None
+        raise ShelfError(_("The shelf {0} cannot be written: {1}.").format(path, error.strerror)) from None
 
 
 def _as_csv(content: ShelfContent) -> str:

@@ -12,6 +12,7 @@ import numpy as np
 from lean_sepia.colour.lab import checked_lab
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.errors import ColourError, ShelfError
+from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.fit import Swatch
 from lean_sepia.paint.identify import internal_from_lab
@@ -29,7 +30,9 @@ def read_swatches(path: str | Path) -> list[Swatch]:
     """
     data = read_json(path, "The swatch file", ShelfError)
     if not isinstance(data, dict) or not isinstance(data.get("swatches"), list):
-        raise ShelfError(f'{path} has no list "swatches". A swatch file is {{"swatches": [...]}}.')
+        raise ShelfError(
+            _('{0} has no list "swatches". A swatch file is {{"swatches": [...]}}.').format(path)
+        )
     return [_swatch(record, f"Swatch {number}") for number, record in enumerate(data["swatches"], start=1)]
 
 
@@ -45,12 +48,14 @@ def write_swatches(path: str | Path, records: Sequence[Mapping[str, Any]]) -> No
     try:
         write_whole(path, text.encode())
     except OSError as error:
-        raise ShelfError(f"The swatch file {path} cannot be written: {error.strerror}.") from None
+        raise ShelfError(
+            _("The swatch file {0} cannot be written: {1}.").format(path, error.strerror)
+        ) from None
 
 
 def _swatch(record: Any, who: str) -> Swatch:
     if not isinstance(record, Mapping):
-        raise ShelfError(f"{who} is no swatch: {record!r}.")
+        raise ShelfError(_("{0} is no swatch: {1!r}.").format(who, record))
     shares: dict[str, float] = {}
     parts = record.get("parts")
     for part in parts if isinstance(parts, list) else ():
@@ -61,13 +66,17 @@ def _swatch(record: Any, who: str) -> Swatch:
             or not isinstance(count, int | float)
             or not count > 0
         ):
-            raise ShelfError(f'{who}: a part is {{"paint": id, "parts": number above 0}}; found {part!r}.')
+            raise ShelfError(
+                _('{0}: a part is {{"paint": id, "parts": number above 0}}; found {1!r}.').format(who, part)
+            )
         shares[name] = shares.get(name, 0.0) + float(count)
     if not shares:
-        raise ShelfError(f"{who} has no parts: say which paints are in it.")
+        raise ShelfError(_("{0} has no parts: say which paints are in it.").format(who))
     R = None if "R" not in record else _reflectance(record["R"], who)
     if R is None and "lab" not in record:
-        raise ShelfError(f"{who} has no colour: give lab, or R with {BANDS} values from 400 to 700 nm.")
+        raise ShelfError(
+            _("{0} has no colour: give lab, or R with {1} values from 400 to 700 nm.").format(who, BANDS)
+        )
     if R is not None:
         return Swatch(tuple(shares.items()), None, R, _laying(record, who))
     return Swatch.read(shares.items(), _lab(record["lab"], who), _radius(record, who), _laying(record, who))
@@ -78,7 +87,9 @@ def _radius(record: Mapping[str, Any], who: str) -> float | None:
     if radius is not None and (
         isinstance(radius, bool) or not isinstance(radius, int | float) or not radius >= 0
     ):
-        raise ShelfError(f"{who}: de00_90 is a colour difference of 0 or more; found {radius!r}.")
+        raise ShelfError(
+            _("{0}: de00_90 is a colour difference of 0 or more; found {1!r}.").format(who, radius)
+        )
     return radius
 
 
@@ -86,17 +97,19 @@ def _lab(values: Any, who: str) -> np.ndarray:
     try:
         return checked_lab(np.array(values, dtype=float))
     except (ColourError, TypeError, ValueError) as error:
-        raise ShelfError(f"{who}: lab: {error}") from None
+        raise ShelfError(_("{0}: lab: {1}").format(who, error)) from None
 
 
 def _reflectance(values: Any, who: str) -> np.ndarray:
     try:
         R = np.array(values, dtype=float)
     except (TypeError, ValueError):
-        raise ShelfError(f"{who}: R is a list of {BANDS} numbers.") from None
+        raise ShelfError(_("{0}: R is a list of {1} numbers.").format(who, BANDS)) from None
     if R.shape != (BANDS,) or not np.all((R >= 0) & (R <= 1.2)):
         raise ShelfError(
-            f"{who}: R is a list of {BANDS} shares from 0 to 1, from 400 to 700 nm in steps of 10."
+            _("{0}: R is a list of {1} shares from 0 to 1, from 400 to 700 nm in steps of 10.").format(
+                who, BANDS
+            )
         )
     return R
 
@@ -106,5 +119,5 @@ def _laying(record: Mapping[str, Any], who: str) -> Laying:
         return OPAQUE
     coats = record.get("coats", 1)
     if isinstance(coats, bool) or not isinstance(coats, int | float) or not coats > 0:
-        raise ShelfError(f"{who}: coats is a number above 0; found {coats!r}.")
+        raise ShelfError(_("{0}: coats is a number above 0; found {1!r}.").format(who, coats))
     return Laying(internal_from_lab(_lab(record["over"], who)).R_i, film_thickness(float(coats)))

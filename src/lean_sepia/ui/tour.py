@@ -7,6 +7,14 @@ import shutil
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING
+
+from lean_sepia.language import _
+
+if TYPE_CHECKING:
+    from PySide6.QtWidgets import QApplication
+
+    from lean_sepia.ui.shell.workspace import Workspace
 
 WIDTH, HEIGHT = 1280, 800
 
@@ -31,7 +39,7 @@ def run_tour(folder: Path, report: Callable[[str], None] = lambda _words: None) 
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise BadInputError(f"The folder {folder} cannot be made: {error.strerror}.") from None
+        raise BadInputError(_("The folder {0} cannot be made: {1}.").format(folder, error.strerror)) from None
     demo = ensure_demo(progress=report)
     app = make_app([])
     with tempfile.TemporaryDirectory() as scratch:
@@ -40,11 +48,15 @@ def run_tour(folder: Path, report: Callable[[str], None] = lambda _words: None) 
         try:
             return _Guide(app, folder, copy, report).walk()
         except OSError as error:
-            raise BadInputError(f"The folder {folder} cannot be written to: {error.strerror}.") from None
+            raise BadInputError(
+                _("The folder {0} cannot be written to: {1}.").format(folder, error.strerror)
+            ) from None
 
 
 class _Guide:
-    def __init__(self, app, folder: Path, demo_copy: Path, report: Callable[[str], None]) -> None:
+    def __init__(
+        self, app: QApplication, folder: Path, demo_copy: Path, report: Callable[[str], None]
+    ) -> None:
         from lean_sepia.ui.kit import theme
         from lean_sepia.ui.shell.settings import Settings
         from lean_sepia.ui.shell.window import MainWindow
@@ -55,6 +67,12 @@ class _Guide:
         self.window = MainWindow(Settings(), synchronous=True, remember=False)
         self.window.resize(WIDTH, HEIGHT)
         self.window.show()
+
+    @property
+    def _workspace(self) -> Workspace:
+        workspace = self.window.workspace
+        assert workspace is not None
+        return workspace
 
     def _picture(self, name: str) -> None:
         self._app.processEvents()
@@ -68,11 +86,13 @@ class _Guide:
     def walk(self) -> list[Path]:
         """The main job, first on the half-worked demo, then the first steps on the untouched one."""
         from lean_sepia.report.bench_card import write_bench_card
+        from lean_sepia.ui.bench.bench_room import BenchRoom
         from lean_sepia.ui.kit import theme
+        from lean_sepia.ui.tone.tone_room import ToneRoom
 
         self._picture("start")
         self.window.open_project(self._demo / "tordmule.sepia")
-        workspace = self.window.workspace
+        workspace = self._workspace
         session = workspace.session
         self._picture("evidence")
         workspace.open_room("match")
@@ -80,7 +100,9 @@ class _Guide:
         session.choose_zone("boot")
         workspace.open_room("tone")
         self._picture("tone")
-        workspace.rooms["tone"].lay_chosen()
+        tone = workspace.rooms["tone"]
+        assert isinstance(tone, ToneRoom)
+        tone.lay_chosen()
         session.choose_zone("hull")
         workspace.open_room("glaze")
         self._picture("glaze")
@@ -90,6 +112,7 @@ class _Guide:
         self._picture("plan")
         workspace.open_room("bench")
         bench = workspace.rooms["bench"]
+        assert isinstance(bench, BenchRoom)
         bench.turn([step.kind for step in session.project.steps].index("base"))
         self._picture("bench")
         workspace.open_shelf()
@@ -110,9 +133,10 @@ class _Guide:
         """What a newcomer does on the untouched copy: an anchor, a sample, a recipe."""
         from lean_sepia.document.model import AnchorMark
         from lean_sepia.ui.evidence.evidence_room import EvidenceRoom
+        from lean_sepia.ui.match.match_room import MatchRoom
 
         self.window.open_project(self._demo / "tordmule-untouched.sepia")
-        workspace = self.window.workspace
+        workspace = self._workspace
         evidence = workspace.rooms["evidence"]
         assert isinstance(evidence, EvidenceRoom)
         self._app.processEvents()
@@ -122,5 +146,7 @@ class _Guide:
         workspace.session.choose_zone("funnel")
         evidence.add_sample(836, 372, 11)
         workspace.open_room("match")
-        workspace.rooms["match"].pin_chosen()
+        match = workspace.rooms["match"]
+        assert isinstance(match, MatchRoom)
+        match.pin_chosen()
         self._picture("first-recipe")

@@ -10,6 +10,7 @@ import numpy as np
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
 from lean_sepia.wear.grade import Grade, grade, is_rust
 from lean_sepia.wear.measure import ClassMeasure, Marks, find_marks, measure_class
 from lean_sepia.wear.scale import AtScale, at_scale
@@ -53,7 +54,7 @@ def survey(
     """
     for name, value in (("mm per pixel", mm_per_px), ("scale", scale), ("viewing distance", distance_mm)):
         if not (np.isfinite(value) and value > 0):
-            raise BadInputError(f"The {name} must be greater than 0; found {value:g}.")
+            raise BadInputError(_("The {0} must be greater than 0; found {1:g}.").format(name, value))
     lab = flattened(lab_from_xyz(xyz), base)
     marks = {name: find_marks(*found, mm_per_px) for name, found in segment(lab, base, classes).items()}
     measures = tuple(measure_class(name, found) for name, found in marks.items())

@@ -2,14 +2,14 @@
 
 import numpy as np
 import pytest
-from lean_sepia.answers.questions import cast_of
 from PIL import Image
 from PySide6.QtCore import Qt
 
+from lean_sepia.answers.evidence import cast_of
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.srgb import srgb_from_lab
-from lean_sepia.document import edits
+from lean_sepia.document.items import put
 from lean_sepia.document.model import AnchorMark, Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.photo.correction.chart import chart_anchors
@@ -101,7 +101,8 @@ def test_a_side_is_straightened_into_a_copy_with_a_scale(workspace, qtbot, monke
     assert session.project.photo(source.id) == source
     # The anchors lie on the same paint, so the correction is the same.
     grey = [0.2, 0.2, 0.2]
-    assert float(delta_e00(session.cast(copy.id).lab(grey), session.cast(source.id).lab(grey))) < 1.0
+    casts = [cast_of(session.pictures.picture(one).pixels, one.anchors, one.tones) for one in (copy, source)]
+    assert float(delta_e00(casts[0].lab(grey), casts[1].lab(grey))) < 1.0
     session.undo()
     assert len(session.project.photos) == 4
 
@@ -113,7 +114,7 @@ def test_a_copy_is_no_second_witness(workspace):
     session.choose_zone("house")
     old = next(s for s in session.project.samples if s.zone == "house" and s.photo == "f1")
     copied = old.model_copy(update={"id": "copy", "photo": session.project.photos[-1].id})
-    session.edit("Sample", lambda p: edits.put(p, "samples", copied))
+    session.edit("Sample", lambda p: put(p, "samples", copied))
     assert targets_of(session.project, "house").fresh.de00_90 == pytest.approx(before.de00_90)
 
 
@@ -160,7 +161,7 @@ def test_a_wrong_scheme_is_said_and_the_dialog_stays(workspace, qtbot, name, beg
 def test_a_zone_follows_the_sister_that_is_chosen(workspace, qtbot):
     session = workspace.session
     other = session.project.photos[1].model_copy(update={"prototype": "Skarv"})
-    session.edit("About", lambda p: edits.put(p, "photos", other))
+    session.edit("About", lambda p: put(p, "photos", other))
     both = targets_of(session.project, "house").fresh
     assert "Skarv" in both.source
     dialog = ZoneDialog(session.project.zone("house"), session.project)
@@ -169,7 +170,7 @@ def test_a_zone_follows_the_sister_that_is_chosen(workspace, qtbot):
     dialog.sisters["Skarv"].setChecked(False)
     changed = dialog.zone()
     assert changed.follows == ("Tordmule",)
-    session.edit("Zone", lambda p: edits.put(p, "zones", changed))
+    session.edit("Zone", lambda p: put(p, "zones", changed))
     one = targets_of(session.project, "house").fresh
     assert "Skarv" not in one.source
     assert one.lab != both.lab
@@ -206,7 +207,7 @@ def test_anchors_correct_the_samples_that_are_there(untouched):
     assert after.de00_90 < before.de00_90
     assert "Warm" in room.cast_panel.words.text()
     photo = session.project.photo("f1")
-    cast = cast_of(session.picture("f1").pixels, photo.anchors)
+    cast = cast_of(session.pictures.picture(photo).pixels, photo.anchors)
     assert np.allclose(cast.hypotheses[0].theta, room.seen.cast.hypotheses[0].theta)
     room.edits.remove_anchor(photo.anchors[0].id)
     assert session.project.samples[0].lab == pytest.approx(before.lab)
@@ -317,7 +318,7 @@ def test_the_models_own_photo_is_no_target(workspace):
     sample = next(s for s in session.project.samples if s.zone == "hull")
     session.edit(
         "x",
-        lambda p: edits.put(
+        lambda p: put(
             p, "samples", sample.model_copy(update={"id": "own", "photo": "f4", "lab": (90.0, 0.0, 0.0)})
         ),
     )

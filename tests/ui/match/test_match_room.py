@@ -8,10 +8,10 @@ from PySide6.QtGui import QDrag, QDropEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document import edits
+from lean_sepia.document.zones import state_target
 from lean_sepia.shelf.shelf_file import ShelfContent
+from lean_sepia.ui.kit.drag import DROP_MIME, dragged_paint
 from lean_sepia.ui.match.batch_dialog import BatchDialog
-from lean_sepia.ui.match.paint_rack import DROP_MIME, dragged_paint
 from lean_sepia.ui.match.ratio_dialog import RatioDialog
 from lean_sepia.ui.match.recipe_card import RecipeCard, _PaintDrops
 from lean_sepia.ui.match.substitute_dialog import SubstituteDialog
@@ -94,8 +94,9 @@ def test_a_drop_is_pulled_from_the_rack_and_out_of_a_card(room, qtbot, monkeypat
 
     def let_go(drag, _action):
         dragged.append((dragged_paint(drag.mimeData()), drag.pixmap().isNull()))
-        return Qt.DropAction.IgnoreAction
+        return endings.pop(0)
 
+    endings = [Qt.DropAction.CopyAction, Qt.DropAction.IgnoreAction, Qt.DropAction.CopyAction]
     monkeypatch.setattr(QDrag, "exec", let_go)
 
     def pull(widget):
@@ -112,7 +113,11 @@ def test_a_drop_is_pulled_from_the_rack_and_out_of_a_card(room, qtbot, monkeypat
     name, count = room.answer.choices[0].recipe.parts[0]
     pull(cards(room)[0].findChildren(_PaintDrops)[0])
     assert dragged[1] == (name, False)
-    assert dict(room.answer.choices[0].recipe.parts)[name] == count - 1  # dropped nowhere: taken out
+    assert dict(room.answer.choices[0].recipe.parts)[name] == count  # Esc ends a drag: nothing was let go
+    pull(cards(room)[0].findChildren(_PaintDrops)[0])
+    assert (
+        dict(room.answer.choices[0].recipe.parts)[name] == count - 1
+    )  # let go outside every card: taken out
 
 
 def test_a_changed_recipe_is_there_within_a_few_frames(room):
@@ -140,14 +145,15 @@ def test_a_bottle_is_left_out_and_taken_back(room, qtbot):
 
 def test_recipes_keep_to_what_is_left_where_that_is_wanted(room, qtbot):
     left = {record["id"]: record["stock_ml"] for record in room.session.shelf.records()}["deep-sea"]
-    room.volume.setValue(3 * left)
+    room.volume.setValue(3 * left / 0.4)  # of it four tenths are paint
+    cup = room.answer.question.cup_ml
     said = [label.text() for label in cards(room)[0].findChildren(QLabel)]
     assert any(text.startswith(f"Deep sea does not last: {left:g} ml left") for text in said)
     cards(room)[0].stock_wanted.emit("deep-sea", left)
     for choice in room.answer.choices:
         if not choice.pinned:
             share = dict(choice.recipe.parts).get("deep-sea", 0) / choice.recipe.total_parts
-            assert 3 * left * share <= left + 1e-6
+            assert cup * share <= left + 1e-6
     told = room._limit_row.itemAt(0).widget()
     assert told.text() == f"within {left:g} ml of Deep sea ×"
     qtbot.mouseClick(told, Qt.MouseButton.LeftButton)
@@ -181,7 +187,7 @@ def test_a_colour_out_of_reach_is_explained(workspace):
 
     session = workspace.session
     session.choose_zone("gear")
-    session.edit("State", lambda p: edits.state_target(p, "gear", (55.0, 70.0, -40.0)))
+    session.edit("State", lambda p: state_target(p, "gear", (55.0, 70.0, -40.0)))
     workspace.open_room("match")
     assert "No mixture of this shelf reaches it" in workspace.rooms["match"]._remark.text()
 
@@ -237,12 +243,17 @@ def test_choosing_a_card_by_keyboard(room, qtbot):
 def test_what_it_takes_to_lay_a_recipe_is_said(room, qtbot):
     assert "coats at 60 % thinner" in room.laying.hides.text()
     assert "darker" in room.laying.wet.text()
-    assert "214 cm²" in room.laying.needs.text()
+    # (214 cm² × 3 coats × 0.0025 ml/cm² / 0.5 + 0.3 ml) × 1.25, of it 60 % thinner
+    assert room.volume.value() == pytest.approx(4.4, abs=0.06)
+    assert room.laying.needs.text().startswith("4.4 ml: 1.8 paint, 2.6 thinner.")
+    room.coats.setValue(6)  # more coats take more of it, unless an amount was asked for
+    assert room.volume.value() == pytest.approx(8.4, abs=0.06)
+    room.volume.setValue(5.0)
+    room.coats.setValue(4)
+    assert room.volume.value() == 5.0
+    assert "214 cm² take 5.7 ml" in room.laying.needs.text()
     qtbot.mouseClick(room.laying.take, Qt.MouseButton.LeftButton)
     assert room.volume.value() == pytest.approx(room.laying.needed_ml, abs=0.06)
-    room.coats.setValue(6)
-    more = room.laying.needed_ml
-    assert more > room.volume.value()
     room.session.choose_zone("gear")
     assert not room.laying.isVisible()
 
@@ -274,7 +285,9 @@ def test_match_answers_other_limits(workspace):
     room.paints.setValue(1)
     assert all(len(choice.recipe.parts) == 1 for choice in room.answer.choices if not choice.pinned)
     room.volume.setValue(12)
-    assert "12 ml" in " ".join(label.text() for label in room.findChildren(type(room._remark)))
+    assert "12.0 ml: 4.8 paint, 7.2 thinner" in " ".join(
+        label.text() for label in room.findChildren(type(room._remark))
+    )
 
 
 def test_match_without_a_target_says_what_to_do(workspace):
@@ -286,11 +299,20 @@ def test_match_without_a_target_says_what_to_do(workspace):
 
 def test_the_trust_in_a_prediction_is_said(room):
     sure = room.answer.behaviours[0].sure_de00
-    assert f"Known by two constants: it comes out within ±{sure:.1f}." in room._remark.text()
+    assert f"it comes out within ±{sure:.1f}." in room._remark.text()
+    room.always_use("deep-sea")
+    room.do_without("kingfisher")
+    known = {paint.id: paint.knowledge for paint in room.answer.question.paints}
+    assert known["deep-sea"] > 1
+    for index, choice in enumerate(room.answer.choices):
+        room.choose(index)
+        weakest = min(known[name] for name, _ in choice.recipe.parts)
+        words = {1: "one colour only", 2: "two colours", 3: "spectra"}[weakest]
+        assert f"Known from {words}: it comes out within ±" in room._remark.text()
     room.do_without("deep-sea")
     room.always_use("night-blue")
     room.choose(next(i for i, c in enumerate(room.answer.choices) if not c.pinned))
-    assert "Known by one colour only: it comes out within ±" in room._remark.text()
+    assert "Known from one colour only: it comes out within ±" in room._remark.text()
 
 
 def test_the_recipe_is_solved_for_the_final_sheen(room):

@@ -25,6 +25,7 @@ def test_plan_refuses_evenings_that_cannot_be(workspace):
     room.evenings.editingFinished.emit()
     assert workspace.session.project is before
     assert "mon-fri" in workspace.advice._text.text()
+    assert room.evenings.text() == before.evenings  # what rules is what is shown
     room.evenings.setText("sat 10:00-18:00")
     room.evenings.editingFinished.emit()
     assert workspace.session.project.evenings == "sat 10:00-18:00"
@@ -37,9 +38,9 @@ def test_plan_keeps_schools_and_adds_steps(workspace):
     room.question.setCurrentText("chips")
     room.school.setCurrentText("after the wash")
     room._set_school()
-    assert workspace.session.project.schools["chips"] == "after the wash"
+    assert workspace.session.project.schools["chips"] == "after-wash"
     count = len(workspace.session.project.steps)
-    room.kind.setCurrentText("pin wash")
+    room.kind.setCurrentText("Pin wash")
     room.add_step()
     assert len(workspace.session.project.steps) == count + 1
     assert workspace.session.project.step(room.current).kind == "pin-wash"

@@ -15,7 +15,7 @@ from lean_sepia.ui.shelf.mixtures_dialog import MixturesDialog
 
 def test_shelf_imports_all_or_nothing(workspace, tmp_path, qtbot):
     workspace.open_shelf()
-    page = workspace.rooms["shelf"]
+    page = workspace.shelf_page
     count = len(page._shown)
     good = {
         "id": "pier-blue",
@@ -45,7 +45,7 @@ def test_shelf_imports_all_or_nothing(workspace, tmp_path, qtbot):
 
 def test_the_shelf_goes_out_in_every_form(workspace, tmp_path):
     workspace.open_shelf()
-    page = workspace.rooms["shelf"]
+    page = workspace.shelf_page
     said = []
     workspace.session.refused.connect(said.append)
     for name in ("out.json", "out.csv", "out.txt", "out.gpl"):
@@ -65,7 +65,7 @@ def test_a_shelf_is_read_from_one_photo(workspace, tmp_path, shelf_paints, monke
     photo = tmp_path / "card.png"
     cv2.imwrite(str(photo), photograph_card(painted, Shot(), 3)[..., ::-1])
     workspace.open_shelf()
-    page = workspace.rooms["shelf"]
+    page = workspace.shelf_page
     before = len(workspace.session.shelf.records())
 
     def named(dialog):
@@ -96,7 +96,7 @@ def test_a_photo_without_a_card_is_refused(workspace, tmp_path):
     workspace.open_shelf()
     said = []
     workspace.session.jobs.failed.connect(said.append)
-    workspace.rooms["shelf"].cards.read_paints(photo, None)
+    workspace.shelf_page.cards.read_paints(photo, None)
     assert "corner marks" in said[0]
 
 
@@ -126,7 +126,7 @@ def card_of_mixtures(tmp_path, shelf_paints):
 
 def test_mixtures_on_a_card_refine_the_shelf(workspace, card_of_mixtures, monkeypatch):
     workspace.open_shelf()
-    page, session = workspace.rooms["shelf"], workspace.session
+    page, session = workspace.shelf_page, workspace.session
     order = [record["id"] for record in session.shelf.records()]
     chalk = next(paint for paint in session.shelf.paints() if paint.id == "chalk")
 
@@ -156,7 +156,7 @@ def test_mixtures_on_a_card_refine_the_shelf(workspace, card_of_mixtures, monkey
 
 def test_what_was_learnt_may_be_left_alone(workspace, tmp_path, monkeypatch):
     workspace.open_shelf()
-    page, session = workspace.rooms["shelf"], workspace.session
+    page, session = workspace.shelf_page, workspace.session
     before = session.shelf.records()
     swatches = [
         {"parts": [{"paint": "chalk", "parts": 1}], "lab": [80, 3, 20]},
@@ -178,7 +178,7 @@ def test_what_was_learnt_may_be_left_alone(workspace, tmp_path, monkeypatch):
 
 def test_a_clear_medium_is_shown_as_one(workspace):
     workspace.open_shelf()
-    page = workspace.rooms["shelf"]
+    page = workspace.shelf_page
     page.order_by("hue")
     assert all(paint.clear for paint in page._shown[-2:])
     assert not any(paint.clear for paint in page._shown[:-2])

@@ -10,6 +10,7 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.errors import SampleError
+from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Anchor
 from lean_sepia.photo.rectify import plane_matrix
 
@@ -34,7 +35,9 @@ def chart_anchors(corners: Sequence[float]) -> list[Anchor]:
         Not eight numbers, or the corners do not span an area.
     """
     if len(corners) != 8:
-        raise SampleError(f"A chart is given by four corners, eight numbers; found {len(corners)}.")
+        raise SampleError(
+            _("A chart is given by four corners, eight numbers; found {0}.").format(len(corners))
+        )
     points = np.array(corners, dtype=float).reshape(4, 2)
     # From patch counts, five across and three down between the corner patches, to the photo.
     h = np.linalg.inv(plane_matrix([(float(x), float(y)) for x, y in points], 5, 3))

@@ -9,23 +9,19 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QVBoxLayout
 
-from lean_sepia.document import edits
-from lean_sepia.document.edits import plan_steps
-from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.versions import portions
-from lean_sepia.plan.cautions import DEFER, cautions
-from lean_sepia.plan.rules import check_plan
-from lean_sepia.plan.step import PlanStep
-from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
-from lean_sepia.report.bench_card import card_name, laying_words, span, write_bench_card
+from lean_sepia.answers import plan
+from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
+from lean_sepia.answers.bench import BenchStep, bench_steps, laying_words, span
+from lean_sepia.document.steps import set_step_done
+from lean_sepia.language import _, ngettext
+from lean_sepia.plan.cautions import DEFER
+from lean_sepia.report.bench_card import card_name, write_bench_card
+from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.named_pair import NamedPair
-from lean_sepia.ui.kit.panel import Panel, button, clear, counted, label, row
+from lean_sepia.ui.kit.panel import Panel, button, clear, label, row
 from lean_sepia.ui.kit.swatch import Chip, Lab
-from lean_sepia.ui.shell.advice_line import Diamond
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
-
-_MIX_ML = 6.0
 
 
 class BenchRoom(RoomPage):
@@ -34,6 +30,7 @@ class BenchRoom(RoomPage):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.index = -1
+        self.steps: tuple[BenchStep, ...] = ()
         self._waits_until: datetime | None = None
         self._clock = QTimer(self)
         self._clock.setInterval(1000)
@@ -45,6 +42,8 @@ class BenchRoom(RoomPage):
         self._tiles = QHBoxLayout()
         self._tiles.setSpacing(12)
         self.centre.addLayout(self._tiles)
+        self._cup_words = label("", "second", wrap=True)
+        self.centre.addWidget(self._cup_words)
         self._how = Panel()
         self._how_words = label("", "statement", wrap=True)
         self._notes = QVBoxLayout()
@@ -54,40 +53,40 @@ class BenchRoom(RoomPage):
         self._how.body.addStretch(1)
         self.centre.addWidget(self._how, 2)
         self.back, self.next = (
-            button(self.tr("Step before")),
-            button(self.tr("Done, next step"), "main", self.tr("Space or Page Down")),
+            button(_("Step before")),
+            button(_("Done, next step"), "main", _("Space or Page Down")),
         )
         self.back.clicked.connect(lambda: self.turn(-1))
         self.next.clicked.connect(self.finish_step)
-        self.ahead = button(self.tr("Look ahead"))
+        self.ahead = button(_("Look ahead"))
         self.ahead.clicked.connect(lambda: self.turn(1))
         self.centre.addLayout(row(self.back, self.ahead, None, self.next))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._build_side()
 
     def _build_side(self) -> None:
-        wait = Panel(self.tr("Wait"))
+        wait = Panel(_("Wait"))
         self._wait, self._wait_words = label("", "huge"), label("", "second", wrap=True)
         wait.add(self._wait)
         wait.add(self._wait_words)
         self.side.addWidget(wait)
-        after = Panel(self.tr("After this"))
+        after = Panel(_("After this"))
         self._after = QVBoxLayout()
         self._after.setSpacing(6)
         after.add(self._after)
         after.body.addStretch(1)
         self.side.addWidget(after, 1)
-        card = Panel(self.tr("On paper"))
+        card = Panel(_("On paper"))
         card.add(
             label(
-                self.tr(
+                _(
                     "Zones, parts, drops, order, waits and cautions on A4, with a line to check the print size."
                 ),
                 "second",
                 wrap=True,
             )
         )
-        self.card = button(self.tr("Print the bench card…"))
+        self.card = button(_("Print the bench card…"))
         self.card.clicked.connect(self._ask_card)
         card.add(self.card)
         self.side.addWidget(card)
@@ -95,144 +94,130 @@ class BenchRoom(RoomPage):
     # What the document says
 
     def refresh(self) -> None:
-        project = self.session.project
-        steps = plan_steps(project)
-        if not steps:
+        session = self.session
+        self.steps = bench_steps(session.project, session.cuts(), plan.answer(plan.ask(session.project)))
+        if not self.steps:
             self._show_nothing()
             return
-        open_steps = [i for i, step in enumerate(project.steps) if not step.done]
-        if not 0 <= self.index < len(steps):
-            self.index = open_steps[0] if open_steps else len(steps) - 1
-        step = steps[self.index]
-        self._title.setText(step.name)
-        done = project.steps[self.index].done
-        self._place.setText(
-            self.tr("step {0} of {1}{2}").format(
-                self.index + 1, len(steps), self.tr(", done") if done else ""
-            )
-        )
-        coats = [coat for coat in project.coats if coat.step == step.id and coat.on]
-        self._show_colour(project, coats)
-        self._show_mix(project, coats)
-        self._show_how(project, step, coats, steps)
-        self._show_wait(step, steps)
+        if not 0 <= self.index < len(self.steps):
+            left = [place for place, step in enumerate(self.steps) if not step.done]
+            self.index = left[0] if left else len(self.steps) - 1
+        step = self.steps[self.index]
+        self._title.setText(step.title)
+        place = _("step {0} of {1}, done") if step.done else _("step {0} of {1}")
+        self._place.setText(place.format(self.index + 1, len(self.steps)))
+        self._show_colour(step)
+        self._show_mix(step)
+        self._show_how(step)
+        self._show_wait(step)
         self.back.setEnabled(self.index > 0)
-        self.ahead.setEnabled(self.index + 1 < len(steps))
-        self.next.setText(self.tr("Done, next step") if not done else self.tr("Next step"))
+        self.ahead.setEnabled(self.index + 1 < len(self.steps))
+        self.next.setText(_("Done, next step") if not step.done else _("Next step"))
         self.next.setEnabled(True)
 
     def _show_nothing(self) -> None:
-        self._title.setText(self.tr("Nothing to do yet"))
+        self._title.setText(_("Nothing to do yet"))
         self._place.setText("")
         self._field.show_pair([None], "")
+        self._cup_words.hide()
         clear(self._tiles)
         clear(self._notes)
         clear(self._after)
         self._how_words.setText(
-            self.tr("Steps come with the coats you lay: pin a recipe in Match, or add steps in Plan.")
+            _("Steps come with the coats you lay: pin a recipe in Match, or add steps in Plan.")
         )
         self._wait.setText("–")
         self._wait_words.setText("")
         for choice in (self.back, self.next, self.ahead):
             choice.setEnabled(False)
 
-    def _show_colour(self, project: Project, coats: list[Coat]) -> None:
-        labs = []
-        for coat in coats[:4]:
-            cut = self.session.cut(coat.zone)
-            band = next(band for band in cut.bands if band.coat.id == coat.id)
-            target = {"base": cut.targets.fresh, "fade": cut.targets.exposed}.get(coat.kind)
-            if target and len(coats) == 1:
-                labs.append(target.lab)
-            labs.append(band.lab)
-        self._field.setVisible(bool(labs))
-        if len(set(labs)) == 1:
-            self._field.show_pair(labs[:1], self.tr("What this step should give"))
-        elif len(coats) == 1:
-            self._field.show_pair(labs, self.tr("Target"), self.tr("What this step should give"))
-        else:
-            zones = ", ".join(project.zone(coat.zone).short for coat in coats[:4])
-            self._field.show_pair(labs, self.tr("What this step should give: {0}").format(zones))
-
-    def _show_mix(self, project: Project, coats: list[Coat]) -> None:
-        clear(self._tiles)
-        coat = next((coat for coat in coats if coat.recipe), None)
-        if coat is None or coat.recipe is None:
+    def _show_colour(self, step: BenchStep) -> None:
+        colours = step.colours
+        self._field.setVisible(bool(colours))
+        if not colours:
             return
-        lines = portions(project, project.recipe(coat.recipe))
-        rates = [project.paint(line.version).drops_per_ml or DROPS_PER_ML for line in lines if line.version]
-        drops = drops_for([line.count for line in lines], _MIX_ML, sum(rates) / len(rates))
-        glazed = coat.application == "glaze"
-        for line, count in zip(lines, drops, strict=True):
-            if len(lines) > 1:
-                self._tile(str(count), self.tr("drops"), line.name, line.lab)
-            elif glazed:
-                self._tile(
-                    str(line.count),
-                    counted(line.count, self.tr("drop"), self.tr("drops")),
-                    line.name,
-                    line.lab,
-                )
-            else:
-                self._tile(f"{_MIX_ML:g}", "ml", self.tr("{0}, as it is").format(line.name), line.lab)
-        if coat.thinner_share:
-            per_part = coat.thinner_share / (1 - coat.thinner_share)
-            if glazed:
-                self._tile(f"{per_part:.0f}", self.tr("drops"), self.tr("thinner"))
-            else:
-                self._tile(f"{_MIX_ML * per_part:.1f}", "ml", self.tr("thinner"))
+        labs = [one.lab for one in colours]
+        target = colours[0].target if len(colours) == 1 else None
+        if target is not None:
+            self._field.show_pair([target.lab, labs[0]], _("Target"), _("What this step should give"))
+        elif len(set(labs)) == 1:
+            self._field.show_pair(labs[:1], _("What this step should give"))
+        else:
+            zones = ", ".join(one.zone.short for one in colours)
+            self._field.show_pair(labs, _("What this step should give: {0}").format(zones))
 
-    def _tile(self, figure: str, unit: str, name: str, lab: Lab | None = None) -> None:
+    def _show_mix(self, step: BenchStep) -> None:
+        clear(self._tiles)
+        self._cup_words.setVisible(bool(step.cups))
+        if not step.cups:
+            return
+        cup = step.cups[0]
+        for line in cup.lines:
+            self._tile(amount_words(line.amount), line.name, line.lab)
+        if cup.thinner_ml > 0:
+            self._tile(_("{0} ml").format(f"{cup.thinner_ml:.1f}"), _("thinner"))
+        said = [self._parts(cup), *cup_notes(cup)]
+        more = len(step.cups) - 1
+        if more:
+            said.append(
+                ngettext("{0} more cup for other zones: see the card", "{0} more cups for other zones: see the card",
+                         more).format(more)
+            )  # fmt: skip
+        self._cup_words.setText(" · ".join(word for word in said if word))
+
+    @staticmethod
+    def _parts(cup: Cup) -> str:
+        if len(cup.lines) < 2:
+            return ""
+        return _("parts {0}").format(" : ".join(str(line.count) for line in cup.lines))
+
+    def _tile(self, figure: str, name: str, lab: Lab | None = None) -> None:
         """One thing that goes into the cup: how much, of what, and its colour."""
         tile = Panel(kind="raised", margin=12)
         text = QVBoxLayout()
         text.setSpacing(0)
         text.addWidget(label(figure, "huge"))
-        text.addWidget(label(f"{unit} {name}", "second", wrap=True))
+        text.addWidget(label(name, "second", wrap=True))
         inner = row(*([Chip(lab, 32, 56)] if lab else []), spacing=10)
         inner.addLayout(text, 1)
         tile.add(inner)
         self._tiles.addWidget(tile, 1)
 
-    def _show_how(
-        self, project: Project, step: PlanStep, coats: list[Coat], steps: tuple[PlanStep, ...]
-    ) -> None:
+    def _show_how(self, step: BenchStep) -> None:
         clear(self._notes)
-        here = [zone.name for zone in project.zones if step.zones == "all" or zone.id in step.zones]
-        zones = self.tr("the whole model") if len(here) == len(project.zones) else ", ".join(here)
-        sentences = [self.tr("On {0}.").format(zones)]
-        if coats:
-            sentences.append(laying_words(coats[0]).capitalize() + ".")
-            if coats[0].area_share < 0.5:
-                sentences.append(
-                    self.tr("Cover {0} % of the area, then stop.").format(f"{100 * coats[0].area_share:.1f}")
-                )
+        zones = _("the whole model") if step.whole_model else ", ".join(zone.name for zone in step.zones)
+        sentences = [_("On {0}.").format(zones)]
+        if step.coats:
+            sentences.append(laying_words(step.coats[0]).capitalize() + ".")
+            if step.coats[0].area_share < 0.5:
+                share = f"{100 * step.coats[0].area_share:.1f}"
+                sentences.append(_("Cover {0} % of the area, then stop.").format(share))
         self._how_words.setText(" ".join(sentences))
-        warnings = [finding.message for finding in check_plan(steps) if finding.step == step.id]
-        spoken = cautions(step)
-        for words, filled in [*((w, True) for w in warnings), *((c, False) for c in spoken)]:
+        warnings = [(finding.message, True) for finding in step.findings]
+        for words, filled in [*warnings, *((caution, False) for caution in step.cautions)]:
             sign = Diamond(filled=filled, size=13, mark="")
             line = row(sign, label(words, "" if filled else "second", wrap=True), spacing=8)
             line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
             self._notes.addLayout(line)
-        if spoken:
-            self._notes.addWidget(label(DEFER, "second", wrap=True))
+        if step.cautions:
+            self._notes.addWidget(label(_(DEFER), "second", wrap=True))
 
-    def _show_wait(self, step: PlanStep, steps: tuple[PlanStep, ...]) -> None:
+    def _show_wait(self, step: BenchStep) -> None:
         clear(self._after)
         self._tick()
         if self._waits_until is None:
-            self._wait.setText(span(step.touch_dry_min) if step.touch_dry_min else "–")
-            words = [self.tr("until touch-dry.")] if step.touch_dry_min else []
-            if step.full_cure_min:
-                words.append(self.tr("Fully cured after {0}.").format(span(step.full_cure_min)))
-            if step.removable_until_min is not None:
-                words.append(self.tr("Can be wiped off for {0}.").format(span(step.removable_until_min)))
+            planned = step.step
+            self._wait.setText(span(planned.touch_dry_min) if planned.touch_dry_min else "–")
+            words = [_("until touch-dry.")] if planned.touch_dry_min else []
+            if planned.full_cure_min:
+                words.append(_("Fully cured after {0}.").format(span(planned.full_cure_min)))
+            if planned.removable_until_min is not None:
+                words.append(_("Can be wiped off for {0}.").format(span(planned.removable_until_min)))
             self._wait_words.setText(" ".join(words))
-        for number, later in list(enumerate(steps, start=1))[self.index + 1 : self.index + 6]:
-            self._after.addLayout(row(_number(number), label(later.name, "", wrap=True), spacing=10))
-        if self.index + 1 >= len(steps):
-            self._after.addWidget(label(self.tr("This is the last step."), "second"))
+        for later in self.steps[self.index + 1 : self.index + 6]:
+            self._after.addLayout(row(_number(later.number), label(later.title, "", wrap=True), spacing=10))
+        if self.index + 1 >= len(self.steps):
+            self._after.addWidget(label(_("This is the last step."), "second"))
 
     def _tick(self) -> None:
         if self._waits_until is None:
@@ -241,8 +226,8 @@ class BenchRoom(RoomPage):
         if left <= timedelta(0):
             self._waits_until = None
             self._clock.stop()
-            self._wait.setText(self.tr("dry"))
-            self._wait_words.setText(self.tr("The step before has dried to the touch."))
+            self._wait.setText(_("dry"))
+            self._wait_words.setText(_("The step before has dried to the touch."))
             return
         seconds = int(left.total_seconds())
         clock = (
@@ -252,7 +237,7 @@ class BenchRoom(RoomPage):
         )
         self._wait.setText(clock)
         self._wait_words.setText(
-            self.tr("until the step before is touch-dry, at {0}.").format(f"{self._waits_until:%H:%M}")
+            _("until the step before is touch-dry, at {0}.").format(f"{self._waits_until:%H:%M}")
         )
 
     # What the user does
@@ -267,30 +252,27 @@ class BenchRoom(RoomPage):
 
     def turn(self, places: int) -> None:
         """Look at another step without marking anything."""
-        self.index = max(0, min(len(self.session.project.steps) - 1, self.index + places))
+        self.index = max(0, min(len(self.steps) - 1, self.index + places))
         self.refresh()
 
     def finish_step(self) -> None:
         """Mark the step as done, start its wait, and show the next."""
-        steps = self.session.project.steps
-        if not 0 <= self.index < len(steps):
+        if not 0 <= self.index < len(self.steps):
             return
-        step = steps[self.index]
-        self.index = min(len(steps) - 1, self.index + 1)
+        step = self.steps[self.index]
+        self.index = min(len(self.steps) - 1, self.index + 1)
         if step.done:
             self.refresh()
             return
-        if step.touch_dry_min:
-            self._waits_until = datetime.now() + timedelta(minutes=step.touch_dry_min)
+        if step.step.touch_dry_min:
+            self._waits_until = datetime.now() + timedelta(minutes=step.step.touch_dry_min)
             self._clock.start()
-        self.session.edit(
-            self.tr("Done: {0}").format(step.title), lambda p: edits.set_step_done(p, step.id, True)
-        )
+        self.session.edit(_("Done: {0}").format(step.title), lambda p: set_step_done(p, step.step.id, True))
 
     def _ask_card(self) -> None:
         project = self.session.project
         start = str(Path.home() / card_name(project))
-        name, _ = QFileDialog.getSaveFileName(self, self.tr("Print the bench card"), start, "PDF (*.pdf)")
+        name, _unused = QFileDialog.getSaveFileName(self, _("Print the bench card"), start, "PDF (*.pdf)")
         if name:
             self.session.jobs.start("card", lambda _p: write_bench_card(project, name), lambda _a: None)
 

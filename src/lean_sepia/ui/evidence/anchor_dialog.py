@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import AnchorMark
+from lean_sepia.language import _
 from lean_sepia.ui.kit.form_dialog import FormDialog
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("AnchorDialog", text)
 
 
 def _number(low: float, high: float, value: float) -> QDoubleSpinBox:
@@ -28,16 +24,16 @@ class AnchorDialog(FormDialog):
         self._anchor = anchor
         self.name = QLineEdit(anchor.name)
         self.known = QComboBox()
-        self.known.addItem(_tr("only that it is grey or white"), "grey")
-        self.known.addItem(_tr("grey of a known lightness"), "lightness")
-        self.known.addItem(_tr("its colour"), "colour")
+        self.known.addItem(_("only that it is grey or white"), "grey")
+        self.known.addItem(_("grey of a known lightness"), "lightness")
+        self.known.addItem(_("its colour"), "colour")
         self.known.setCurrentIndex(2 if coloured else 0 if anchor.lightness is None else 1)
         self.lightness = _number(0, 100, anchor.lightness if anchor.lightness is not None else 50)
         self.a, self.b = _number(-128, 128, anchor.a), _number(-128, 128, anchor.b)
         fields = (
-            (_tr("Name"), self.name), (_tr("Known"), self.known), ("L*", self.lightness), ("a*", self.a), ("b*", self.b),
+            (_("Name"), self.name), (_("Known"), self.known), ("L*", self.lightness), ("a*", self.a), ("b*", self.b),
         )  # fmt: skip
-        super().__init__(_tr("What is known here"), fields, parent)
+        super().__init__(_("What is known here"), fields, parent)
         self.known.currentIndexChanged.connect(self._enable)
         self._enable()
 

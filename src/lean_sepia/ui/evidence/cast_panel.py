@@ -5,12 +5,13 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
 
-from lean_sepia.answers.questions import outline_of, patch_of
+from lean_sepia.answers.evidence import outline_of, patch_of
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.document.model import AnchorMark
+from lean_sepia.language import _, ngettext
 from lean_sepia.photo.correction.cast import Cast
-from lean_sepia.ui.kit.panel import Panel, button, clear, counted, label, row
+from lean_sepia.ui.kit.panel import Panel, button, clear, label, row
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
@@ -24,7 +25,7 @@ class CastPanel(Panel):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.set_caption(self.tr("Cast"))
+        self.set_caption(_("Cast"))
         self._session = session
         self.words, self.detail = label("", "title", wrap=True), label("", "second", wrap=True)
         self._anchors = QVBoxLayout()
@@ -37,7 +38,7 @@ class CastPanel(Panel):
         """Report on a photo, or say what to do first."""
         clear(self._anchors)
         anchors = seen.photo.anchors if seen else ()
-        self.set_remark(counted(len(anchors), self.tr("1 anchor"), self.tr("{0} anchors")))
+        self.set_remark(ngettext("{0} anchor", "{0} anchors", len(anchors)).format(len(anchors)))
         coloured = seen is not None and seen.photo.tones == "colour"
         for field in (self._before, self._after):
             field.setVisible(bool(anchors) and coloured)
@@ -49,9 +50,9 @@ class CastPanel(Panel):
         if seen is not None and not coloured:
             self._show_colourless(seen)
         elif seen is None or not anchors:
-            self.words.setText(self.tr("As found."))
+            self.words.setText(_("As found."))
             self.detail.setText(
-                self.tr(
+                _(
                     "Mark something grey or white with Known grey, or something whose colour you know. Without one a colour can be 10 out."
                 )
             )
@@ -60,22 +61,22 @@ class CastPanel(Panel):
 
     def _show_colourless(self, seen: Seen) -> None:
         if seen.photo.tones == "colourised":
-            self.words.setText(self.tr("Coloured in later."))
+            self.words.setText(_("Coloured in later."))
             self.detail.setText(
-                self.tr("Its lightness and pattern count; its colours are someone's guess and are not used.")
+                _("Its lightness and pattern count; its colours are someone's guess and are not used.")
             )
         else:
-            self.words.setText(self.tr("Black and white."))
+            self.words.setText(_("Black and white."))
             self.detail.setText(
-                self.tr("Samples are greys here. Anchors say what is certain, such as white lettering.")
+                _("Samples are greys here. Anchors say what is certain, such as white lettering.")
             )
 
     def _show_correction(self, seen: Seen) -> None:
         self.words.setText(cast_words(seen))
-        detail = [self.tr("Most like {0}.").format(seen.cast.light)] if seen.cast.light else []
+        detail = [_("Most like {0}.").format(seen.cast.light)] if seen.cast.light else []
         self.detail.setToolTip(seen.cast.model)
         if seen.cast.anchor_error_de00 is not None:
-            detail.append(self.tr("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
+            detail.append(_("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
         detail += [word[:1].upper() + word[1:] + "." for word in seen.cast.warnings]
         self.detail.setText(" ".join(detail))
         samples = [s for s in self._session.project.samples if s.photo == seen.photo.id][:6]
@@ -83,28 +84,24 @@ class CastPanel(Panel):
         self._after.setVisible(bool(samples))
         patches = [patch_of(seen.picture.pixels, outline_of(s)) for s in samples]
         bare = Cast()
-        self._before.show_labs([triple(bare.lab(p.mean)) for p in patches], self.tr("Samples as found"))
-        self._after.show_labs([sample.lab for sample in samples], self.tr("Samples corrected"))
+        self._before.show_labs([triple(bare.lab(p.mean)) for p in patches], _("Samples as found"))
+        self._after.show_labs([sample.lab for sample in samples], _("Samples corrected"))
 
     def _anchor_row(self, anchor: AnchorMark) -> QHBoxLayout:
         known = (
-            self.tr("grey, L* {0}").format(f"{anchor.lightness:.0f}")
-            if anchor.lightness is not None
-            else self.tr("grey")
+            _("grey, L* {0}").format(f"{anchor.lightness:.0f}") if anchor.lightness is not None else _("grey")
         )
         if anchor.a or anchor.b:
             figures = (anchor.lightness or 0.0, anchor.a, anchor.b)
             known = ", ".join(f"{round(value)}" for value in figures).replace("-", "−")
-        name = button(anchor.name or self.tr("Anchor"), "link", self.tr("Change what is known of it"))
+        name = button(anchor.name or _("Anchor"), "link", _("Change what is known of it"))
         name.clicked.connect(lambda: self.edit_wanted.emit(anchor))
-        drop = self._drop(anchor.id, self.tr("Remove anchor {0}").format(anchor.name))
+        drop = self._drop(anchor.id, _("Remove anchor {0}").format(anchor.name))
         return row(name, None, label(known, "second"), drop, spacing=6)
 
     def _chart_row(self, group: str, count: int) -> QHBoxLayout:
-        known = label(self.tr("{0} patches").format(count), "second")
-        return row(
-            label(self.tr("Chart")), None, known, self._drop(group, self.tr("Remove chart")), spacing=6
-        )
+        known = label(_("{0} patches").format(count), "second")
+        return row(label(_("Chart")), None, known, self._drop(group, _("Remove chart")), spacing=6)
 
     def _drop(self, name: str, words: str) -> QPushButton:
         drop = button("×", "step", words)

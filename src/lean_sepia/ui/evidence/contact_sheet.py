@@ -8,10 +8,12 @@ from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
 
 from lean_sepia.answers.advice import contradiction
 from lean_sepia.document.model import Photo
+from lean_sepia.language import _
 from lean_sepia.photo.read import shrunk
 from lean_sepia.ui.evidence.photo_card import PhotoCard
 from lean_sepia.ui.kit.file_filters import PICTURE_FILTER
 from lean_sepia.ui.kit.panel import button, clear, scrolled
+from lean_sepia.ui.photo.pictures import Pictures
 from lean_sepia.ui.photo.screen_image import to_image
 from lean_sepia.ui.shell.session import Session
 
@@ -42,40 +44,41 @@ class ContactSheet(QWidget):
         used = {sample.photo for sample in project.samples}
         missing = []
         for photo in project.photos:
-            status = self.tr("in use") if photo.id in used else self.tr("the model") if photo.of_model else ""
+            status = _("in use") if photo.id in used else _("the model") if photo.of_model else ""
             if any(contradiction(photo, subject) for subject in project.subjects):
-                status = self.tr("contradicted")
+                status = _("contradicted")
             card = PhotoCard(photo, status, photo.id == current)
             card.image = self._thumbs.get(photo.sha256)
             card.chosen.connect(self.chosen)
             self._strip.addWidget(card)
             if card.image is None:
                 missing.append(photo)
-        add = button(self.tr("Add photos…"), "", self.tr("Or drop them anywhere in the window"))
+        add = button(_("Add photos…"), "", _("Or drop them anywhere in the window"))
         add.setFixedSize(108, 104)
         add.clicked.connect(lambda _checked=False: self._ask_photos())
         self._strip.addWidget(add)
         self._strip.addStretch(1)
         if missing:
+            pictures = self._session.pictures
             self._session.jobs.start(
-                "thumbs", lambda _progress: self._make_thumbs(missing), self._thumbs_made
+                "thumbs", lambda _progress: _thumbs(pictures, tuple(missing)), self._thumbs_made
             )
-
-    def _make_thumbs(self, photos: list[Photo]) -> dict[str, QImage]:
-        return {
-            photo.sha256: to_image(shrunk(self._session.picture(photo.id).pixels, _THUMB_SIDE))
-            for photo in photos
-        }
 
     def _thumbs_made(self, thumbs: dict[str, QImage]) -> None:
         self._thumbs |= thumbs
         for index in range(self._strip.count()):
-            card = self._strip.itemAt(index).widget()
+            item = self._strip.itemAt(index)
+            card = item.widget() if item else None
             if isinstance(card, PhotoCard):
                 card.image = self._thumbs.get(card.photo.sha256)
                 card.update()
 
     def _ask_photos(self) -> None:
-        names, _ = QFileDialog.getOpenFileNames(self, self.tr("Photos"), "", PICTURE_FILTER)
+        names, _unused = QFileDialog.getOpenFileNames(self, _("Photos"), "", PICTURE_FILTER)
         if names:
             self.photos_wanted.emit(names)
+
+
+def _thumbs(pictures: Pictures, photos: tuple[Photo, ...]) -> dict[str, QImage]:
+    """Small pictures by content; runs in a job."""
+    return {photo.sha256: to_image(shrunk(pictures.picture(photo).pixels, _THUMB_SIDE)) for photo in photos}

@@ -7,14 +7,16 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout, QSlider
 
-from lean_sepia.answers.questions import (
+from lean_sepia.answers.evidence import (
     Outline,
     outline_of,
     patch_of,
 )
 from lean_sepia.arrays import triple
-from lean_sepia.document import edits
 from lean_sepia.document.model import AnchorMark, Project, Sample, Shape
+from lean_sepia.document.photos import remove_photo
+from lean_sepia.document.zones import locate_feature
+from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
@@ -31,7 +33,7 @@ from lean_sepia.ui.kit.panel import ElidedLabel, button, label, row
 from lean_sepia.ui.photo.loupe import Loupe
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, first_look, prepare
-from lean_sepia.ui.photo.viewer import SAMPLE_TOOLS, TOOL_KEYS, PhotoViewer
+from lean_sepia.ui.photo.viewer import SAMPLE_TOOLS, TOOL_KEYS, PhotoViewer, Tool
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 
@@ -47,7 +49,7 @@ class EvidenceRoom(RoomPage):
         self.edits = PhotoEdits(session, self)
         self.edits.photo_added.connect(self.choose_photo)
         self.viewer = PhotoViewer()
-        self.viewer.empty_words = self.tr(
+        self.viewer.empty_words = _(
             "Drop photos of the prototype here, or add them below.\nA photo with something grey or white in it is worth most."
         )
         self.viewer.tools = frozenset(TOOL_KEYS.values()) - {"region"}
@@ -57,18 +59,18 @@ class EvidenceRoom(RoomPage):
         self.viewer.outlined.connect(self._outlined)
         self.viewer.corner_words = {
             "chart": (
-                self.tr(
+                _(
                     "Chart of 24 patches: click the middle of the dark brown patch, at one end of its first row"
                 ),
-                self.tr("Now the middle of the patch at the other end of that row"),
-                self.tr("Now the middle of the black patch"),
-                self.tr("Now the middle of the white patch"),
+                _("Now the middle of the patch at the other end of that row"),
+                _("Now the middle of the black patch"),
+                _("Now the middle of the white patch"),
             ),
             "straighten": (
-                self.tr("A rectangle in truth: click its upper left corner"),
-                self.tr("Now its upper right corner"),
-                self.tr("Now its lower right corner"),
-                self.tr("Now its lower left corner"),
+                _("A rectangle in truth: click its upper left corner"),
+                _("Now its upper right corner"),
+                _("Now its lower right corner"),
+                _("Now its lower left corner"),
             ),
         }
         self._locating = ""
@@ -83,22 +85,20 @@ class EvidenceRoom(RoomPage):
         self.wipe = QSlider(Qt.Orientation.Horizontal)
         self.wipe.setRange(0, 100)
         self.wipe.setFixedWidth(84)
-        self.wipe.setAccessibleName(self.tr("Wipe between as found and corrected"))
+        self.wipe.setAccessibleName(_("Wipe between as found and corrected"))
         self.wipe.valueChanged.connect(lambda value: self.viewer.set_wipe(value / 100))
-        self._wipe_words = label(self.tr("corrected"), "second")
-        self._details = button(self.tr("About…"), "tool", self.tr("Title, date and origin of this photo"))
+        self._wipe_words = label(_("corrected"), "second")
+        self._details = button(_("About…"), "tool", _("Title, date and origin of this photo"))
         self._details.clicked.connect(self._edit_photo)
-        self.clipped = QCheckBox(self.tr("Clipped"))
-        self.clipped.setToolTip(
-            self.tr("Stripes where a channel is at its end: nothing can be measured there")
-        )
+        self.clipped = QCheckBox(_("Clipped"))
+        self.clipped.setToolTip(_("Stripes where a channel is at its end: nothing can be measured there"))
         self.clipped.toggled.connect(self.viewer.set_show_clipped)
         head = row(
             self._title,
             self._subtitle,
             self._details,
             4,
-            label(self.tr("as found"), "second"),
+            label(_("as found"), "second"),
             self.wipe,
             self._wipe_words,
             4,
@@ -110,19 +110,20 @@ class EvidenceRoom(RoomPage):
         self.centre.addWidget(self.viewer, 1)
         self.sheet = ContactSheet(self.session)
         self.sheet.chosen.connect(self.choose_photo)
-        self.sheet.photos_wanted.connect(lambda names: self.window().workspace.add_photos(names))
+        self.sheet.photos_wanted.connect(self.photos_wanted)
         self.centre.addWidget(self.sheet)
 
     def _tool_row(self) -> QHBoxLayout:
         self._tools = QButtonGroup(self)
         self._tools.setExclusive(True)
         buttons = []
+        tool: Tool
         for tool, words, key in (
-            ("look", self.tr("Look"), "L"), ("sample", self.tr("Sample"), "S"), ("grey", self.tr("Known grey"), "N"),
-            ("known", self.tr("Known colour"), "K"), ("chart", self.tr("Chart"), "C"), ("area", self.tr("Area"), "A"),
-            ("straighten", self.tr("Straighten"), "T"),
+            ("look", _("Look"), "L"), ("sample", _("Sample"), "S"), ("grey", _("Known grey"), "N"),
+            ("known", _("Known colour"), "K"), ("chart", _("Chart"), "C"), ("area", _("Area"), "A"),
+            ("straighten", _("Straighten"), "T"),
         ):  # fmt: skip
-            choice = button(words, "tool", self.tr("Key {0}, with the photo in focus").format(key))
+            choice = button(words, "tool", _("Key {0}, with the photo in focus").format(key))
             choice.setCheckable(True)
             choice.setChecked(tool == "look")
             choice.clicked.connect(partial(self.viewer.set_tool, tool))
@@ -164,7 +165,7 @@ class EvidenceRoom(RoomPage):
         self._details.setEnabled(bool(self._photo_id))
         if not self._photo_id:
             self.viewer.show_picture(None)
-            self._title.setText(self.tr("No photo yet"))
+            self._title.setText(_("No photo yet"))
             self._subtitle.show_text("")
             self._show_cast(None)
             self.samples.show_samples("")
@@ -177,12 +178,13 @@ class EvidenceRoom(RoomPage):
         self._show_marks(project)
         self.viewer.mm_per_px = photo.mm_per_px
         known = None if self.seen is None else self.seen.photo
+        pictures = self.session.pictures
         if known is None or (known.id, known.anchors, known.tones) != (photo.id, photo.anchors, photo.tones):
             if known is None or known.id != photo.id:
                 self.session.jobs.start(
-                    "look", lambda _p: (photo.id, first_look(self.session, photo)), self._show_look
+                    "look", lambda _p: (photo.id, first_look(pictures, photo)), self._show_look
                 )
-            self.session.jobs.start("photo", lambda _progress: prepare(self.session, photo), self._show_seen)
+            self.session.jobs.start("photo", lambda _progress: prepare(pictures, photo), self._show_seen)
         else:
             self._show_cast(self.seen)
 
@@ -204,12 +206,14 @@ class EvidenceRoom(RoomPage):
             self.viewer.show_picture(pyramid)
 
     def _show_seen(self, seen: Seen) -> None:
+        if seen.photo.id != self._photo_id:
+            return  # another photo was chosen, or this one removed, while it was read
         self.edits.seen = seen
         self.viewer.show_picture(seen.pyramid, seen.correction)
         self._show_cast(seen)
         self.wipe.setEnabled(seen.correction is not None)
-        words = self.tr("corrected") if seen.correction is not None else self.tr("no anchor yet")
-        self._wipe_words.setText(words if seen.photo.tones == "colour" else self.tr("no colours"))
+        words = _("corrected") if seen.correction is not None else _("no anchor yet")
+        self._wipe_words.setText(words if seen.photo.tones == "colour" else _("no colours"))
 
     def _show_marks(self, project: Project) -> None:
         photo = project.photo(self._photo_id)
@@ -274,7 +278,7 @@ class EvidenceRoom(RoomPage):
             return
         number = len(self.session.project.photo(self._photo_id).anchors) + 1
         blank = AnchorMark(
-            id="new", x=x, y=y, radius=radius, name=self.tr("Grey {0}").format(number) if tool == "grey" else self.tr("Known {0}").format(number),
+            id="new", x=x, y=y, radius=radius, name=_("Grey {0}").format(number) if tool == "grey" else _("Known {0}").format(number),
             lightness=None if tool == "grey" else 50.0,
         )  # fmt: skip
         dialog = AnchorDialog(blank, coloured=tool == "known", parent=self)
@@ -318,7 +322,7 @@ class EvidenceRoom(RoomPage):
         self.viewer.set_tool("look")
         if any(named.id == feature for named in self.session.project.features):
             self.session.edit(
-                self.tr("Locate the signature"), lambda p: edits.locate_feature(p, feature, zone, photo, x, y)
+                _("Locate the signature"), lambda p: locate_feature(p, feature, zone, photo, x, y)
             )
 
     def _look_at(self, sample: Sample) -> None:
@@ -335,6 +339,6 @@ class EvidenceRoom(RoomPage):
         dialog = PhotoDialog(photo, self)
         answer = dialog.exec()
         if answer == PhotoDialog.REMOVE:
-            self.session.edit(self.tr("Remove photo"), lambda p: edits.remove_photo(p, photo.id))
+            self.session.edit(_("Remove photo"), lambda p: remove_photo(p, photo.id))
         elif answer:
             self.edits.describe_photo(dialog.photo())

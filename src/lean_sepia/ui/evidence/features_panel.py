@@ -5,7 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QVBoxLayout
 
-from lean_sepia.document import edits
+from lean_sepia.document.zones import name_feature
+from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import NoteBox, Panel, button, clear, label, row
 from lean_sepia.ui.shell.session import Session
 
@@ -17,15 +18,15 @@ class FeaturesPanel(Panel):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.set_caption(self.tr("Signature"), self.tr("goes first"))
+        self.set_caption(_("Signature"), _("goes first"))
         self._session = session
         self._chosen: str | None = None
-        self.text = NoteBox(self.tr("Signature of the subject"), self.tr("The one mark people know it by"))
+        self.text = NoteBox(_("Signature of the subject"), _("The one mark people know it by"))
         self.text.editing_finished.connect(self._keep)
         self.add(self.text)
-        self.place = button(self.tr("Locate"), "tool", self.tr("Then click where the photo shows it"))
+        self.place = button(_("Locate"), "tool", _("Then click where the photo shows it"))
         self.place.clicked.connect(lambda: self.locate_wanted.emit(self._chosen or ""))
-        self._more = button(self.tr("Another"), "tool", self.tr("Name a second feature"))
+        self._more = button(_("Another"), "tool", _("Name a second feature"))
         self._more.clicked.connect(self._start_another)
         self._where = label("", "second")
         self.add(row(self.place, self._more, None, self._where))
@@ -48,11 +49,11 @@ class FeaturesPanel(Panel):
         self.place.setEnabled(chosen is not None)
         located = chosen is not None and chosen.photo is not None
         zone = self._session.project.zone(chosen.zone).short if chosen and chosen.zone else ""
-        self._where.setText(zone if located else self.tr("no place yet") if chosen else "")
+        self._where.setText(zone if located else _("no place yet") if chosen else "")
         clear(self._others)
         for feature in features:
             if feature is not chosen:
-                link = button(feature.words, "link", self.tr("Edit this one"))
+                link = button(feature.words, "link", _("Edit this one"))
                 link.clicked.connect(lambda _c=False, f=feature.id: self._choose(f))
                 self._others.addLayout(row(link, None))
 
@@ -69,7 +70,7 @@ class FeaturesPanel(Panel):
     def _keep(self) -> None:
         words, chosen = self.text.toPlainText(), self._chosen
         before = {feature.id for feature in self._session.project.features}
-        self._session.edit(self.tr("Signature"), lambda p: edits.name_feature(p, words, feature_id=chosen))
+        self._session.edit(_("Signature"), lambda p: name_feature(p, words, feature_id=chosen))
         added = [f.id for f in self._session.project.features if f.id not in before]
         if added:
             self._chosen = added[0]

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QComboBox, QVBoxLayout
 
-from lean_sepia.answers.questions import rank_project_schemes
+from lean_sepia.answers.evidence import rank_project_schemes
 from lean_sepia.colour.film import Emulsion, LensFilter
-from lean_sepia.document import edits
+from lean_sepia.document.zones import set_schemes
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.photo.grey_evidence import SchemeFit, what_greys_tell
 from lean_sepia.ui.evidence.schemes_dialog import SchemesDialog
 from lean_sepia.ui.kit.panel import Panel, button, clear, label, row, rule
@@ -22,18 +23,18 @@ class GreysPanel(Panel):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.set_caption(self.tr("What the greys allow"))
+        self.set_caption(_("What the greys allow"))
         self._session = session
         self._seen: Seen | None = None
         self.emulsion, self.filter = QComboBox(), QComboBox()
         emulsions: tuple[tuple[str, Emulsion], ...] = (
-            (self.tr("orthochromatic"), "ortho"), (self.tr("blue-sensitive"), "blue"), (self.tr("panchromatic"), "pan"),
+            (_("orthochromatic"), "ortho"), (_("blue-sensitive"), "blue"), (_("panchromatic"), "pan"),
         )  # fmt: skip
         filters: tuple[tuple[str, LensFilter], ...] = (
-            (self.tr("no filter"), "none"), (self.tr("yellow"), "yellow"), (self.tr("orange"), "orange"), (self.tr("red"), "red"),
+            (_("no filter"), "none"), (_("yellow"), "yellow"), (_("orange"), "orange"), (_("red"), "red"),
         )  # fmt: skip
         for box, entries, name in (
-            (self.emulsion, emulsions, self.tr("Kind of film")), (self.filter, filters, self.tr("Filter on the lens")),
+            (self.emulsion, emulsions, _("Kind of film")), (self.filter, filters, _("Filter on the lens")),
         ):  # fmt: skip
             for words, key in entries:
                 box.addItem(words, key)
@@ -47,9 +48,7 @@ class GreysPanel(Panel):
         self.add(self._list)
         self._words = label("", "second", wrap=True)
         self.add(self._words)
-        schemes = button(
-            self.tr("Schemes…"), "tool", self.tr("Liveries to compare, with the colour of each zone")
-        )
+        schemes = button(_("Schemes…"), "tool", _("Liveries to compare, with the colour of each zone"))
         schemes.clicked.connect(self._edit_schemes)
         self.add(row(schemes, None))
         self.ranked: list[SchemeFit] = []
@@ -64,7 +63,7 @@ class GreysPanel(Panel):
         dialog = SchemesDialog(self._session.project, self)
         if dialog.exec():
             schemes = dialog.schemes()
-            self._session.edit(self.tr("Schemes"), lambda p: edits.set_schemes(p, schemes))
+            self._session.edit(_("Schemes"), lambda p: set_schemes(p, schemes))
 
     def _rank(self) -> None:
         clear(self._list)
@@ -80,7 +79,7 @@ class GreysPanel(Panel):
             self._words.setText(str(error))
             return
         for fit in self.ranked[:_SHOWN]:
-            figure = label(self.tr("{0} L* off").format(f"{fit.rms_lightness:.1f}"), "second")
+            figure = label(_("{0} L* off").format(f"{fit.rms_lightness:.1f}"), "second")
             self._list.addLayout(
                 row(label(fit.scheme, "strong" if fit is self.ranked[0] else ""), None, figure)
             )

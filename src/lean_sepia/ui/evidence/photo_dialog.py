@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QCheckBox, QComboBox, QDialogButtonBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Photo
+from lean_sepia.language import _
 from lean_sepia.ui.kit.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import label
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("PhotoDialog", text)
 
 
 class PhotoDialog(FormDialog):
@@ -23,37 +19,37 @@ class PhotoDialog(FormDialog):
         self._photo = photo
         self.title, self.date = QLineEdit(photo.title), QLineEdit(photo.date)
         self.process, self.light = QLineEdit(photo.process), QLineEdit(photo.light)
-        self.date.setPlaceholderText(_tr("1957, 1957-09 or 1956/1958"))
-        self.process.setPlaceholderText(_tr("colour slide, print, phone, black and white"))
-        self.light.setPlaceholderText(_tr("evening sun, overcast, lamp"))
+        self.date.setPlaceholderText(_("1957, 1957-09 or 1956/1958"))
+        self.process.setPlaceholderText(_("colour slide, print, phone, black and white"))
+        self.light.setPlaceholderText(_("evening sun, overcast, lamp"))
         self.source, self.prototype = QLineEdit(photo.source), QLineEdit(photo.prototype)
-        self.source.setPlaceholderText(_tr("who took it, where it is kept"))
-        self.prototype.setPlaceholderText(_tr("which sister it shows"))
+        self.source.setPlaceholderText(_("who took it, where it is kept"))
+        self.prototype.setPlaceholderText(_("which sister it shows"))
         self.trust, self.tones = QComboBox(), QComboBox()
         for box, entries, now in (
-            (self.trust, (("", _tr("not judged")), ("sure", _tr("sure")), ("likely", _tr("likely")), ("doubtful", _tr("doubtful"))), photo.trust),
+            (self.trust, (("", _("not judged")), ("sure", _("sure")), ("likely", _("likely")), ("doubtful", _("doubtful"))), photo.trust),
             (
                 self.tones,
-                (("colour", _tr("colour")), ("black-and-white", _tr("black and white")), ("colourised", _tr("coloured in later"))),
+                (("colour", _("colour")), ("black-and-white", _("black and white")), ("colourised", _("coloured in later"))),
                 photo.tones,
             ),
         ):  # fmt: skip
             for key, words in entries:
                 box.addItem(words, key)
             box.setCurrentIndex(box.findData(now))
-        self.of_model = QCheckBox(_tr("It shows the model, not the prototype"))
+        self.of_model = QCheckBox(_("It shows the model, not the prototype"))
         self.of_model.setChecked(photo.of_model)
         fields = [
-            (_tr("Title"), self.title), (_tr("Date"), self.date), (_tr("Process"), self.process),
-            (_tr("Light"), self.light), (_tr("Colours"), self.tones), (_tr("Source"), self.source),
-            (_tr("Reliability"), self.trust), (_tr("Prototype"), self.prototype), ("", self.of_model),
-            (_tr("File"), label(f"{photo.name}, {photo.width} × {photo.height}", "second")),
+            (_("Title"), self.title), (_("Date"), self.date), (_("Process"), self.process),
+            (_("Light"), self.light), (_("Colours"), self.tones), (_("Source"), self.source),
+            (_("Reliability"), self.trust), (_("Prototype"), self.prototype), ("", self.of_model),
+            (_("File"), label(f"{photo.name}, {photo.width} × {photo.height}", "second")),
         ]  # fmt: skip
         if photo.notes:
-            fields.append((_tr("Read"), label("; ".join(photo.notes), "second", wrap=True)))
-        super().__init__(_tr("About this photo"), fields, parent)
+            fields.append((_("Read"), label("; ".join(photo.notes), "second", wrap=True)))
+        super().__init__(_("About this photo"), fields, parent)
         remove = self.buttons.addButton(
-            _tr("Remove from the project"), QDialogButtonBox.ButtonRole.DestructiveRole
+            _("Remove from the project"), QDialogButtonBox.ButtonRole.DestructiveRole
         )
         remove.clicked.connect(lambda: self.done(self.REMOVE))
 

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QObject, Signal
 
-from lean_sepia.answers.questions import Outline, cast_of, resample, take_sample, trace_area
+from lean_sepia.answers.evidence import Outline, cast_of, resample, take_sample, trace_area
 from lean_sepia.answers.straightened import straightened_copy
-from lean_sepia.document import edits
-from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Role, Sample
+from lean_sepia.document.items import fresh_id
+from lean_sepia.document.model import AnchorMark, Photo, Region, Role, Sample
+from lean_sepia.document.photos import add_photo, add_sample, describe_photo, place_region, set_anchors
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
+from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.chart import chart_anchors
 from lean_sepia.photo.shares import snap_to_edges
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
 
@@ -24,57 +30,91 @@ class PhotoEdits(QObject):
         super().__init__(parent)
         self._session = session
         self.seen: Seen | None = None
+        self._pending: Photo | None = None  # with anchors that are being fitted
 
     def _photo(self) -> Photo | None:
-        """The photo as the document has it now."""
-        return self._session.project.photo(self.seen.photo.id) if self.seen else None
+        """The photo as the document has it now; None where it is gone."""
+        if self.seen is None:
+            return None
+        wanted = self.seen.photo.id
+        return next((photo for photo in self._session.project.photos if photo.id == wanted), None)
+
+    def _with_cast(self, photo: Photo, then: Callable[[Photo, Cast], None]) -> None:
+        """Go on with the correction the photo has now: at once where it is that on screen, else when it is fitted."""
+        seen = self.seen
+        if seen is None:
+            return
+        if (seen.photo.anchors, seen.photo.tones) == (photo.anchors, photo.tones):
+            then(photo, seen.cast)
+            return
+        pixels = seen.picture.pixels
+
+        def fitted(cast: Cast) -> None:
+            now = self._photo()
+            if now is None:
+                return
+            if (now.anchors, now.tones) == (photo.anchors, photo.tones):
+                then(now, cast)
+            else:  # its anchors changed again meanwhile
+                self._with_cast(now, then)
+
+        self._session.jobs.start(
+            "cast", lambda _p: cast_of(pixels, photo.anchors, photo.tones), fitted, keep=True
+        )
 
     def add_outline(self, outline: Outline, role: Role) -> None:
         """Sample a disc, polygon or brush stroke for the chosen zone in a role."""
-        if self.seen is None:
+        photo, zone = self._photo(), self._session.zone
+        if self.seen is None or photo is None:
             return
-        if not self._session.zone:
+        if not zone:
             self._session.refused.emit(
-                self.tr("Add a zone first, with the plus at the left: a sample belongs to a zone.")
+                _("Add a zone first, with the plus at the left: a sample belongs to a zone.")
             )
             return
-        zone, seen = self._session.zone, self.seen
-        name = self.tr("Sample {0}").format(self._session.project.zone(zone).name)
+        pixels = self.seen.picture.pixels
+        name = _("Sample {0}").format(self._session.project.zone(zone).name)
 
-        def change(project: Project) -> Project:
-            sample = take_sample(project, seen.photo, seen.picture.pixels, seen.cast, zone, role, outline)
-            return edits.put(project, "samples", sample)
+        def sample(photo: Photo, cast: Cast) -> None:
+            self._session.edit(
+                name, lambda p: add_sample(p, take_sample(p, photo, pixels, cast, zone, role, outline))
+            )
 
-        self._session.edit(name, change)
+        self._with_cast(photo, sample)
 
     def trace_area(self, corners: list[tuple[float, float]], snapped: bool) -> None:
         """Keep the chosen zone's area on this photo and measure the share of its tones."""
-        seen, zone = self.seen, self._session.zone
-        if seen is None or not zone:
-            self._session.refused.emit(self.tr("Choose a zone at the left first: an area belongs to a zone."))
+        photo, zone = self._photo(), self._session.zone
+        if self.seen is None or photo is None or not zone:
+            self._session.refused.emit(_("Choose a zone at the left first: an area belongs to a zone."))
             return
-        project, pixels = self._session.project, seen.picture.pixels
+        pixels = self.seen.picture.pixels
 
-        def work(_progress) -> Region:
-            outline = snap_to_edges(pixels, corners) if snapped else corners
-            return trace_area(project, seen.photo, pixels, seen.cast, zone, outline)
+        def trace(photo: Photo, cast: Cast) -> None:
+            project = self._session.project
 
-        name = self.tr("Trace {0}").format(project.zone(zone).name)
-        self._session.jobs.start(
-            "trace", work, lambda region: self._session.edit(name, lambda p: edits.put(p, "regions", region))
-        )
+            def work(_progress: Progress) -> Region:
+                outline = snap_to_edges(pixels, corners) if snapped else corners
+                return trace_area(project, photo, pixels, cast, zone, outline)
+
+            name = _("Trace {0}").format(project.zone(zone).name)
+            self._session.jobs.start(
+                "trace", work, lambda region: self._session.edit(name, lambda p: place_region(p, region))
+            )
+
+        self._with_cast(photo, trace)
 
     def add_anchor(self, anchor: AnchorMark) -> None:
         """Add an anchor to the photo and correct its samples anew."""
-        photo = self._photo()
+        photo = self._anchored()
         if photo is None:
             return
-        fresh = anchor.model_copy(update={"id": edits.fresh_id(photo.anchors, "a")})
-        self._set_anchors((*photo.anchors, fresh), self.tr("Add anchor {0}").format(anchor.name))
+        fresh = anchor.model_copy(update={"id": fresh_id(photo.anchors, "a")})
+        self._set_anchors((*photo.anchors, fresh), _("Add anchor {0}").format(anchor.name))
 
     def add_chart(self, corners: list[tuple[float, float]]) -> None:
         """Take the 24 patches of a chart as anchors, from the middles of its corner patches."""
-        photo = self._photo()
+        photo = self._anchored()
         if photo is None:
             return
         try:
@@ -83,15 +123,15 @@ class PhotoEdits(QObject):
             self._session.refused.emit(str(error))
             return
         anchors = list(photo.anchors)
-        group = edits.fresh_id(anchors, "chart")
+        group = fresh_id(anchors, "chart")
         for number, patch in enumerate(patches, start=1):
             anchors.append(
                 AnchorMark(
-                    id=edits.fresh_id(anchors, "a"), x=patch.x, y=patch.y, radius=patch.radius, lightness=patch.lightness,
-                    a=patch.a, b=patch.b, name=self.tr("Patch {0}").format(number), group=group,
+                    id=fresh_id(anchors, "a"), x=patch.x, y=patch.y, radius=patch.radius, lightness=patch.lightness,
+                    a=patch.a, b=patch.b, name=_("Patch {0}").format(number), group=group,
                 )
             )  # fmt: skip
-        self._set_anchors(tuple(anchors), self.tr("Add chart"))
+        self._set_anchors(tuple(anchors), _("Add chart"))
 
     def straighten(
         self,
@@ -107,9 +147,9 @@ class PhotoEdits(QObject):
         def made(answer: tuple[Photo, bytes]) -> None:
             copy, file = answer
             self._session.store.add_photo(copy.sha256, "image/png", copy.name, file)
-            fresh = copy.model_copy(update={"id": edits.fresh_id(self._session.project.photos, "f")})
+            fresh = copy.model_copy(update={"id": fresh_id(self._session.project.photos, "f")})
             if self._session.edit(
-                self.tr("Straighten {0}").format(seen.photo.title), lambda p: edits.add_photo(p, fresh)
+                _("Straighten {0}").format(seen.photo.title), lambda p: add_photo(p, fresh)
             ):
                 self.photo_added.emit(fresh.id)
 
@@ -123,46 +163,65 @@ class PhotoEdits(QObject):
 
     def change_anchor(self, changed: AnchorMark) -> None:
         """Put a changed anchor in the place of the one with its id."""
-        photo = self._photo()
+        photo = self._anchored()
         if photo is not None:
             anchors = tuple(changed if old.id == changed.id else old for old in photo.anchors)
-            self._set_anchors(anchors, self.tr("Change anchor {0}").format(changed.name))
+            self._set_anchors(anchors, _("Change anchor {0}").format(changed.name))
 
     def remove_anchor(self, name: str) -> None:
         """Take out one anchor by its id, or a chart by its group."""
-        photo = self._photo()
+        photo = self._anchored()
         anchors = photo.anchors if photo else ()
         left = tuple(anchor for anchor in anchors if name not in (anchor.id, anchor.group))
-        self._set_anchors(left, self.tr("Remove anchor"))
+        self._set_anchors(left, _("Remove anchor"))
+
+    def _anchored(self) -> Photo | None:
+        """The photo with the anchors it has, or is about to have."""
+        photo = self._photo()
+        if photo is not None and self._pending is not None and self._pending.id == photo.id:
+            return self._pending
+        return photo
 
     def _set_anchors(self, anchors: tuple[AnchorMark, ...], name: str) -> None:
-        if self.seen is None:
-            return
-        pixels, photo_id = self.seen.picture.pixels, self.seen.photo.id
-        project = self._session.project
-
-        def fit(_progress) -> tuple[list[Sample], list[Region]]:
-            photo = project.photo(photo_id)
-            return resample(project, photo, pixels, cast_of(pixels, anchors, photo.tones))
-
-        def fitted(answer: tuple[list[Sample], list[Region]]) -> None:
-            if self._session.project is project:
-                self._session.edit(name, lambda p: edits.set_anchors(p, photo_id, anchors, *answer))
-            else:  # something changed meanwhile, which may be one of the samples
-                self._set_anchors(anchors, name)
-
-        self._session.jobs.start("anchors", fit, fitted)
+        photo = self._anchored()
+        if photo is not None:
+            self._describe(photo.model_copy(update={"anchors": anchors}), name)
 
     def describe_photo(self, changed: Photo) -> None:
         """Keep what is known of a photo; where its colours now count or no longer do, its samples are read anew."""
-        seen = self.seen if self.seen is not None and self.seen.photo.id == changed.id else None
+        name = _("About {0}").format(changed.title)
+        seen = self.seen
+        if seen is not None and seen.photo.id == changed.id and seen.photo.tones != changed.tones:
+            self._describe(changed, name)
+        else:
+            self._session.edit(name, lambda p: describe_photo(p, changed))
 
-        def change(project: Project) -> Project:
-            project = edits.describe_photo(project, changed)
-            if seen is None or seen.photo.tones == changed.tones:
-                return project
-            cast = cast_of(seen.picture.pixels, changed.anchors, changed.tones)
-            samples, regions = resample(project, changed, seen.picture.pixels, cast)
-            return edits.set_anchors(project, changed.id, changed.anchors, samples, regions)
+    def _describe(self, changed: Photo, name: str) -> None:
+        """Keep a photo with other anchors or tones, and read its samples and regions anew, in one edit."""
+        if self.seen is None:
+            return
+        pixels, project = self.seen.picture.pixels, self._session.project
+        self._pending = changed
 
-        self._session.edit(self.tr("About {0}").format(changed.title), change)
+        def fit(_progress: Progress) -> tuple[list[Sample], list[Region]] | SepiaError:
+            try:
+                return resample(project, changed, pixels, cast_of(pixels, changed.anchors, changed.tones))
+            except SepiaError as error:
+                return error
+
+        def fitted(answer: tuple[list[Sample], list[Region]] | SepiaError) -> None:
+            self._pending = None
+            now = self._photo()
+            if isinstance(answer, SepiaError):
+                self._session.refused.emit(str(answer))
+            elif now is None or now.id != changed.id:
+                return
+            elif self._session.project is project:
+                self._session.edit(
+                    name,
+                    lambda p: set_anchors(describe_photo(p, changed), changed.id, changed.anchors, *answer),
+                )
+            else:  # something changed meanwhile, which may be one of the samples
+                self._describe(changed, name)
+
+        self._session.jobs.start("anchors", fit, fitted)

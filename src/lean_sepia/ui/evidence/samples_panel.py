@@ -5,10 +5,12 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QVBoxLayout
 
-from lean_sepia.answers.questions import outline_of, patch_of, shaded_twins
-from lean_sepia.document import edits
+from lean_sepia.answers.evidence import outline_of, patch_of, shaded_twins
 from lean_sepia.document.model import ROLES, Sample
+from lean_sepia.document.photos import remove_sample
+from lean_sepia.language import _
 from lean_sepia.photo.next_evidence import Help, best_help, what_would_help
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, clear, label, measure_box, row, rule, scrolled
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.photo.seen_photo import Seen
@@ -24,27 +26,27 @@ class SamplesPanel(Panel):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.set_caption(self.tr("Samples"))
+        self.set_caption(_("Samples"))
         self._session = session
         self.role, self.shape = QComboBox(), QComboBox()
         for role in ROLES:
             self.role.addItem(role.replace("-", " "), role)
-        self.role.setAccessibleName(self.tr("Role of the next sample"))
+        self.role.setAccessibleName(_("Role of the next sample"))
         self.role.setToolTip(
-            self.tr("What the next sample shows: the base coat, a faded or a sheltered place, rust")
+            _("What the next sample shows: the base coat, a faded or a sheltered place, rust")
         )
         for words, shape in (
-            (self.tr("disc"), "disc"),
-            (self.tr("polygon"), "polygon"),
-            (self.tr("brush"), "brush"),
+            (_("disc"), "disc"),
+            (_("polygon"), "polygon"),
+            (_("brush"), "brush"),
         ):
             self.shape.addItem(words, shape)
         self.shape.setFixedWidth(82)
-        self.shape.setAccessibleName(self.tr("Shape of the next sample"))
+        self.shape.setAccessibleName(_("Shape of the next sample"))
         self.shape.currentIndexChanged.connect(lambda _i: self.shape_changed.emit(self.shape.currentData()))
-        self.size = measure_box(0.5, 400, 8, "px", self.tr("Radius of disc or brush"), width=66)
-        self.size.valueChanged.connect(self.radius_changed)
-        line = row(self.role, self.shape, self.size, spacing=5)
+        self.radius = measure_box(0.5, 400, 8, "px", _("Radius of disc or brush"), width=66)
+        self.radius.valueChanged.connect(self.radius_changed)
+        line = row(self.role, self.shape, self.radius, spacing=5)
         line.setStretch(0, 1)
         self.add(line)
         self._list = QVBoxLayout()
@@ -60,32 +62,26 @@ class SamplesPanel(Panel):
         project = self._session.project
         mine = [sample for sample in project.samples if sample.photo == photo_id]
         colours = bool(photo_id) and project.photo(photo_id).tones == "colour"
-        self.set_remark((self.tr("±90 %") if colours else self.tr("greys")) if mine else "")
+        self.set_remark((_("9 in 10 within") if colours else _("greys")) if mine else "")
         if not mine:
-            words = self.tr(
-                "None from this photo. Choose a zone at the left, then Sample, and click its paint."
-            )
+            words = _("None from this photo. Choose a zone at the left, then Sample, and click its paint.")
             self._list.addWidget(label(words, "second", wrap=True))
-        twins = {shade.id for _, shade in shaded_twins(project, photo_id)} if colours else set()
+        twins = {shade.id for _unused, shade in shaded_twins(project, photo_id)} if colours else set()
         for sample in mine:
             self._add_row(sample, colours, sample.id in twins)
         self._list.addStretch(1)
 
     def _add_row(self, sample: Sample, colours: bool, shaded: bool) -> None:
         zone = self._session.project.zone(sample.zone)
-        words = f"{zone.short}, {sample.role.replace('-', ' ')}" + (self.tr(", shade") if shaded else "")
-        tip = (
-            self.tr("The same paint in the shade")
-            if shaded
-            else self.tr("Choose this zone; shows the pixels left out")
-        )
+        words = f"{zone.short}, {sample.role.replace('-', ' ')}" + (_(", shade") if shaded else "")
+        tip = _("The same paint in the shade") if shaded else _("Choose this zone; shows the pixels left out")
         name = button(words, "link", tip)
         name.clicked.connect(lambda _c=False, s=sample: self._choose(s))
-        drop = button("×", "step", self.tr("Remove this sample"))
-        drop.setAccessibleName(self.tr("Remove sample of {0}").format(zone.name))
+        drop = button("×", "step", _("Remove this sample"))
+        drop.setAccessibleName(_("Remove sample of {0}").format(zone.name))
         drop.clicked.connect(
             lambda _c=False, s=sample.id: self._session.edit(
-                self.tr("Remove sample"), lambda p: edits.remove_sample(p, s)
+                _("Remove sample"), lambda p: remove_sample(p, s)
             )
         )
         figure = label(f"±{sample.de00_90:.1f}" if colours else f"L* {sample.lab[0]:.0f}")
@@ -107,7 +103,7 @@ class SamplesPanel(Panel):
             return
         surest = min(mine, key=lambda sample: sample.de00_90)
 
-        def ask(_progress) -> tuple[str, Help | None]:
+        def ask(_progress: Progress) -> tuple[str, Help | None]:
             patch = patch_of(seen.picture.pixels, outline_of(surest))
             return zone, best_help(what_would_help(seen.cast, patch))
 
@@ -118,7 +114,7 @@ class SamplesPanel(Panel):
         if best is None or zone != self._session.zone:
             return
         self._hint.setText(
-            self.tr("{0}, surer: {1} (±{2} to ±{3}).").format(
+            _("{0}, surer: {1} (±{2} to ±{3}).").format(
                 self._session.project.zone(zone).short,
                 self._words(best),
                 f"{best.de00_90 + best.gain:.1f}",
@@ -128,9 +124,9 @@ class SamplesPanel(Panel):
 
     def _words(self, best: Help) -> str:
         return {
-            "grey": self.tr("a grey of known lightness in this light"),
-            "white": self.tr("a white of known colour in this light"),
-            "same colour": self.tr("a known colour close to this one"),
-            "larger sample": self.tr("a larger sample"),
-            "another photo": self.tr("another photo as good as this"),
+            "grey": _("a grey of known lightness in this light"),
+            "white": _("a white of known colour in this light"),
+            "same colour": _("a known colour close to this one"),
+            "larger sample": _("a larger sample"),
+            "another photo": _("another photo as good as this"),
         }[best.kind]

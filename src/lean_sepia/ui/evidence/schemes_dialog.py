@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QCoreApplication, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QCheckBox,
     QDialog,
@@ -18,17 +18,15 @@ from PySide6.QtWidgets import (
 )
 
 from lean_sepia.answers.targets import targets_of
-from lean_sepia.document.edits import fresh_id, set_schemes
+from lean_sepia.document.items import fresh_id
 from lean_sepia.document.model import Lab, Project, Scheme, Zone
+from lean_sepia.document.zones import set_schemes
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import button, label, measure_box, row, scrolled
 from lean_sepia.ui.kit.swatch import Chip
 
 _UNNAMED: Lab = (50.0, 0.0, 0.0)
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("SchemesDialog", text)
 
 
 class _ZoneColour:
@@ -43,7 +41,7 @@ class _ZoneColour:
             measure_box(low, high, 0, "", f"{zone.name} {name}", width=64) for low, high, name in bounds
         ]
         self.take = button(
-            _tr("as the photos show"), "tool", _tr("Take the fresh colour of this zone from its samples")
+            _("as the photos show"), "tool", _("Take the fresh colour of this zone from its samples")
         )
         self.take.setEnabled(shown is not None)
         self.take.clicked.connect(lambda: self.show(shown))
@@ -78,29 +76,27 @@ class SchemesDialog(QDialog):
 
     def __init__(self, project: Project, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle(_tr("Colour schemes"))
+        self.setWindowTitle(_("Colour schemes"))
         self._project = project
         self._all: list[Scheme] = list(project.schemes)
         self._row = -1
         self.list = QListWidget()
         self.list.setFixedWidth(200)
-        self.list.setAccessibleName(_tr("Schemes"))
-        self.add_button, self.remove_button = button(_tr("Add"), "tool"), button(_tr("Remove"), "tool")
+        self.list.setAccessibleName(_("Schemes"))
+        self.add_button, self.remove_button = button(_("Add"), "tool"), button(_("Remove"), "tool")
         self.add_button.clicked.connect(self.add_scheme)
         self.remove_button.clicked.connect(self.remove_scheme)
         self.name, self.begins, self.ends = QLineEdit(), QLineEdit(), QLineEdit()
         for field, words in (
-            (self.name, _tr("Name")),
-            (self.begins, _tr("Worn from")),
-            (self.ends, _tr("Worn until")),
+            (self.name, _("Name")),
+            (self.begins, _("Worn from")),
+            (self.ends, _("Worn until")),
         ):
             field.setAccessibleName(words)
         for field in (self.begins, self.ends):
-            field.setPlaceholderText(_tr("year"))
+            field.setPlaceholderText(_("year"))
             field.setFixedWidth(90)
-        self.name.textEdited.connect(
-            lambda text: self.list.currentItem() and self.list.currentItem().setText(text)
-        )
+        self.name.textEdited.connect(self._rename)
         grid = QGridLayout()
         grid.setHorizontalSpacing(10)
         for column, words in ((2, "L*"), (3, "a*"), (4, "b*")):
@@ -116,6 +112,11 @@ class SchemesDialog(QDialog):
         self._choose(-1)
         self.list.setCurrentRow(0 if self._all else -1)
 
+    def _rename(self, text: str) -> None:
+        item = self.list.currentItem()
+        if item is not None:
+            item.setText(text)
+
     def _build(self, grid: QGridLayout) -> QWidget:
         left = QVBoxLayout()
         left.addWidget(self.list, 1)
@@ -124,9 +125,9 @@ class SchemesDialog(QDialog):
         right = QVBoxLayout(sheet)
         right.setContentsMargins(0, 0, 0, 0)
         right.setSpacing(10)
-        right.addLayout(row(label(_tr("Name")), self.name))
-        right.addLayout(row(label(_tr("Worn from")), self.begins, label(_tr("until")), self.ends, None))
-        right.addWidget(label(_tr("Zones it names, with their fresh colour"), "second"))
+        right.addLayout(row(label(_("Name")), self.name))
+        right.addLayout(row(label(_("Worn from")), self.begins, label(_("until")), self.ends, None))
+        right.addWidget(label(_("Zones it names, with their fresh colour"), "second"))
         area = scrolled(grid)
         area.setMinimumSize(560, 220)
         right.addWidget(area, 1)
@@ -166,7 +167,7 @@ class SchemesDialog(QDialog):
         """Add a scheme and choose it."""
         self._keep()
         number = len(self._all) + 1
-        self._all.append(Scheme(id=fresh_id(self._all, "s"), name=_tr("Scheme {0}").format(number)))
+        self._all.append(Scheme(id=fresh_id(self._all, "s"), name=_("Scheme {0}").format(number)))
         self.list.addItem(self._all[-1].name)
         self.list.setCurrentRow(len(self._all) - 1)
         self.name.setFocus()

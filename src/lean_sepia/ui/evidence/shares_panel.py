@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox, QVBoxLayout
 
 from lean_sepia.document.model import Region
+from lean_sepia.language import _
 from lean_sepia.photo.shares import ToneShare, contrasts, shares_missed
 from lean_sepia.ui.kit.panel import Panel, clear, label, row, rule
 from lean_sepia.ui.kit.swatch import Chip
@@ -16,14 +17,14 @@ class SharesPanel(Panel):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.set_caption(self.tr("Tones of the area"))
+        self.set_caption(_("Tones of the area"))
         self._session = session
         self._list = QVBoxLayout()
         self._list.setSpacing(3)
         self.add(self._list)
         self._words = label("", "second", wrap=True)
         self.add(self._words)
-        self.snap = QCheckBox(self.tr("Move to edges of colour"))
+        self.snap = QCheckBox(_("Move to edges of colour"))
         self.snap.setChecked(True)
         self.add(self.snap)
 
@@ -34,7 +35,7 @@ class SharesPanel(Panel):
         clear(self._list)
         if region is None:
             self._words.setText(
-                self.tr(
+                _(
                     "Click the corners of the zone, then the first one again. Its samples say which tones there are."
                 )
             )
@@ -49,16 +50,16 @@ class SharesPanel(Panel):
             )
             self._list.addLayout(row(Chip(tone.lab, 14, 14), label(tone.name), None, aside, figure))
             self._list.addWidget(rule())
-        self.set_remark(self.tr("model against photo") if missed else "")
+        self.set_remark(_("model against photo") if missed else "")
         said = [
-            self.tr("{0} and {1}: ΔL* {2}, ΔE₀₀ {3}.").format(
+            _("{0} and {1}: ΔL* {2}, ΔE00 {3}.").format(
                 pair.first, pair.second, f"{pair.delta_lightness:+.0f}".replace("-", "−"), f"{pair.de00:.0f}"
             )
             for pair in contrasts(mine)[:2]
         ]
         rest = 1 - sum(tone.share for tone in mine)
         if rest > 0.02:
-            said.append(self.tr("{0} % is like none of them.").format(f"{100 * rest:.0f}"))
+            said.append(_("{0} % is like none of them.").format(f"{100 * rest:.0f}"))
         self._words.setText(" ".join(said))
 
     def _region(self, photo_id: str) -> Region | None:

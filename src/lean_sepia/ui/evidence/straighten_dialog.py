@@ -2,32 +2,28 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.language import _
 from lean_sepia.ui.kit.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import label, measure_box
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("StraightenDialog", text)
 
 
 class StraightenDialog(FormDialog):
     """Asks for the true size; without one the copy has no scale and keeps the proportion that the photo shows."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
-        self.across = measure_box(0, 1e6, 0, "mm", _tr("True width"), decimals=0, width=130)
-        self.down = measure_box(0, 1e6, 0, "mm", _tr("True height"), decimals=0, width=130)
+        self.across = measure_box(0, 1e6, 0, "mm", _("True width"), decimals=0, width=130)
+        self.down = measure_box(0, 1e6, 0, "mm", _("True height"), decimals=0, width=130)
         for box in (self.across, self.down):
-            box.setSpecialValueText(_tr("not known"))
-        words = _tr(
+            box.setSpecialValueText(_("not known"))
+        words = _(
             "On the prototype, between the corners you clicked. A copy is added; the photo stays as it is."
         )
         said = label(words, "second", wrap=True)
         said.setFixedWidth(300)
-        fields = [(_tr("True width"), self.across), (_tr("True height"), self.down), ("", said)]
-        super().__init__(_tr("Straighten"), fields, parent)
+        fields = [(_("True width"), self.across), (_("True height"), self.down), ("", said)]
+        super().__init__(_("Straighten"), fields, parent)
 
     @property
     def width_mm(self) -> float | None:

@@ -2,58 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
-import numpy as np
 from PySide6.QtWidgets import QVBoxLayout
 
-from lean_sepia.answers.questions import glaze_pairs
+from lean_sepia.answers import glaze
+from lean_sepia.answers.glaze import GlazeAnswer, GlazeQuestion, glaze_cautions
 from lean_sepia.arrays import triple
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document import edits
-from lean_sepia.paint.identify import internal_from_lab
+from lean_sepia.document.coats import Manner, Mix, lay_filter
+from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.paint import Paint
-from lean_sepia.plan.cautions import cautions
-from lean_sepia.plan.step import PAINT_COATS, VARNISHES, Material, PlanStep
-from lean_sepia.recipe.glaze import MOST_PASSES, Glaze, choose_glazes, glaze_film, glaze_labs
-from lean_sepia.ui.kit.panel import Panel, button, clear, counted, label, row, rule
+from lean_sepia.recipe.glaze import MOST_PASSES, Glaze
+from lean_sepia.ui.kit.diamond import Diamond
+from lean_sepia.ui.kit.panel import Panel, button, clear, label, row, rule
 from lean_sepia.ui.kit.ramp_rows import RampRow, RampRows
-from lean_sepia.ui.kit.swatch import Fields, Lab
-from lean_sepia.ui.shell.advice_line import Diamond
+from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 
-_SHOWN, _MOST_ZONES = 4, 4
+_STAGE_WORDS = {"seen": N_("as a whole"), "exposed": N_("as it is faded"), "fresh": N_("as it was fresh")}
 VISIBLE_DE00 = 1.0
-
-
-@dataclass(frozen=True, eq=False)
-class Answer:
-    """Filters for the zones that can be judged, and each pass of each on every zone."""
-
-    pairs: tuple[tuple[str, Lab, float, Lab], ...]
-    glazes: tuple[Glaze, ...]
-    passes: tuple[np.ndarray, ...]
-    none_mean: float
-
-
-def ask(paints: list[Paint], pairs: list[tuple[str, Lab, float, Lab]]) -> Answer:
-    """Choose filters; runs in a job."""
-    known = {paint.id: paint for paint in paints}
-    glazes = choose_glazes(paints, [(before, g) for _, before, g, _ in pairs], [goal for *_, goal in pairs])[
-        :_SHOWN
-    ]
-    grounds = [internal_from_lab(before, g) for _, before, g, _ in pairs]
-    passes = tuple(
-        glaze_labs(
-            known[g.paint],
-            grounds,
-            np.array([glaze_film(g.thinner_parts, n) for n in range(MOST_PASSES + 1)]),
-        )
-        for g in glazes
-    )
-    none = float(np.mean([delta_e00(before, goal) for _, before, _, goal in pairs]))
-    return Answer(tuple(pairs), tuple(glazes), passes, none)
 
 
 class GlazeRoom(RoomPage):
@@ -61,14 +28,14 @@ class GlazeRoom(RoomPage):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.answer: Answer | None = None
-        self._asked: tuple | None = None
+        self.answer: GlazeAnswer | None = None
+        self._asked: GlazeQuestion | None = None
         self._statement, self._remark = self.headline()
         self.rows = RampRows()
-        self.rows.foot = self.tr("In each field, left to right: before, after, what the photo shows.")
+        self.rows.foot = _("In each field, left to right: before, after, the target.")
         self.rows.chosen.connect(lambda _index: self._show_choice())
         self.centre.addWidget(self.rows, 1)
-        passes = Panel(self.tr("Passes"))
+        passes = Panel(_("Passes"))
         self._passes_panel = passes
         self._strip = Fields(margin=6, height=60)
         self._strip.setMaximumHeight(60)
@@ -78,49 +45,44 @@ class GlazeRoom(RoomPage):
         passes.add(self._strip_numbers)
         passes.add(self._strip_words)
         self.side.addWidget(passes)
-        mix = Panel(self.tr("Mix"))
+        mix = Panel(_("Mix"))
         self._mix, self._mix_detail = label("", "title", wrap=True), label("", "second", wrap=True)
         mix.add(self._mix)
         mix.add(self._mix_detail)
         self.side.addWidget(mix)
-        contrast = Panel(self.tr("Difference from the photo"), "ΔE₀₀")
+        contrast = Panel(_("Difference from the target"), "ΔE00")
         self._contrast = QVBoxLayout()
         self._contrast.setSpacing(4)
         contrast.add(self._contrast)
         self.side.addWidget(contrast)
-        needs = Panel(self.tr("Needs"))
+        needs = Panel(_("Needs"))
         self._needs = QVBoxLayout()
         self._needs.setSpacing(6)
         needs.add(self._needs)
         self.side.addWidget(needs)
         self.side.addStretch(1)
-        self.lay = button(self.tr("Lay this filter"), "main", self.tr("Every zone shown gets a filter coat"))
+        self.lay = button(_("Lay this filter"), "main", _("Every zone shown gets a filter coat"))
         self.lay.clicked.connect(self.lay_chosen)
         self.centre.addLayout(row(None, self.lay))
         session.shelf_changed.connect(self._mark)
 
     def refresh(self) -> None:
-        pairs = glaze_pairs(self.session.project, self.session.cuts())
-        pairs.sort(key=lambda pair: pair[0] != self.session.zone)
-        pairs = pairs[:_MOST_ZONES]
-        wet = [paint for paint in self.session.shelf.paints() if paint.mixes]
-        oils = [paint for paint in wet if paint.medium in ("oil", "enamel")] or wet
-        if not pairs or not oils:
+        session = self.session
+        question = glaze.ask(session.project, session.cuts(), session.zone, session.shelf.paints())
+        if question is None:
             self._show_nothing()
-            return
-        question = (tuple(pairs), id(self.session.shelf.paints()))
-        if question == self._asked and self.answer:
+        elif question.same_as(self._asked) and self.answer:
             self._show_choice()
-            return
-        self._asked = question
-        self.session.jobs.start("glaze", lambda _p: ask(oils, pairs), self._show)
+        else:
+            self._asked = question
+            session.jobs.start("glaze", lambda _progress: glaze.answer(question), self._show)
 
     def _show_nothing(self) -> None:
         self.answer, self._asked = None, None
-        self._statement.setText(self.tr("No zone to glaze yet."))
+        self._statement.setText(_("No zone to glaze yet."))
         self._remark.setText("")
-        self.rows.empty_words = self.tr(
-            "A filter is judged on zones that have a target. Take samples in Evidence and pin recipes in Match."
+        self.rows.empty_words = _(
+            "A filter lies on paint and is judged by a target. Pin a recipe in Match; its target may be sampled or stated."
         )
         self.rows.show_rows([], [])
         self.lay.setEnabled(False)
@@ -130,27 +92,24 @@ class GlazeRoom(RoomPage):
         clear(self._contrast)
         clear(self._needs)
 
-    def _show(self, answer: Answer) -> None:
+    def _show(self, answer: GlazeAnswer) -> None:
         self.answer = answer
         paints = {paint.id: paint for paint in self.session.shelf.paints()}
-        rows = []
-        for glaze in answer.glazes:
-            groups = tuple(
-                (before, glaze.labs[index], goal) for index, (_, before, _, goal) in enumerate(answer.pairs)
+        zones = answer.question.zones
+        rows = [
+            RampRow(
+                paints[one.paint].name,
+                f"1:{one.thinner_parts} ×{one.passes}",
+                tuple((z.before, lab, z.target.lab) for z, lab in zip(zones, one.labs, strict=True)),
+                f"{one.de00_mean:.1f}",
             )
-            rows.append(
-                RampRow(
-                    paints[glaze.paint].name,
-                    f"1:{glaze.thinner_parts} ×{glaze.passes}",
-                    groups,
-                    f"{glaze.de00_mean:.1f}",
-                )
-            )
-        untouched = tuple((before, before, goal) for _, before, _, goal in answer.pairs)
-        rows.append(RampRow(self.tr("None"), self.tr("as painted"), untouched, f"{answer.none_mean:.1f}"))
-        heads = [self.session.project.zone(zone).short for zone, *_ in answer.pairs]
+            for one in answer.glazes
+        ]
+        untouched = tuple((zone.before, zone.before, zone.target.lab) for zone in zones)
+        rows.append(RampRow(_("None"), _("as painted"), untouched, f"{answer.none_mean:.1f}"))
+        heads = [self.session.project.zone(zone.zone).short for zone in zones]
         helps = answer.none_mean - answer.glazes[0].de00_mean > 0.05
-        self.rows.show_rows(rows, [*heads, self.tr("mean ΔE₀₀")], 0 if helps else len(rows) - 1)
+        self.rows.show_rows(rows, [*heads, _("mean ΔE00")], 0 if helps else len(rows) - 1)
         self._show_choice()
 
     def _show_choice(self) -> None:
@@ -162,84 +121,80 @@ class GlazeRoom(RoomPage):
         self.lay.setEnabled(chosen is not None)
         paints = {paint.id: paint for paint in self.session.shelf.paints()}
         if chosen is None:
-            self._statement.setText(self.tr("No filter."))
+            self._statement.setText(_("No filter."))
             self._remark.setText(
-                self.tr("The zones stay as painted, {0} from the photos in the mean.").format(
+                _("The zones stay as painted, {0} from their targets in the mean.").format(
                     f"{answer.none_mean:.1f}"
                 )
             )
             self._passes_panel.set_remark("")
-            self._strip.show_labs([answer.pairs[0][1]])
+            self._strip.show_labs([answer.question.zones[0].before])
             self._strip_words.setText("")
-            self._mix.setText(self.tr("Nothing to mix"))
+            self._mix.setText(_("Nothing to mix"))
             self._mix_detail.setText("")
             clear(self._contrast)
             clear(self._needs)
             return
         name = paints[chosen.paint].name
-        times = {1: self.tr("once"), 2: self.tr("twice")}.get(
-            chosen.passes, self.tr("{0} times").format(chosen.passes)
-        )
+        times = {1: _("once"), 2: _("twice")}.get(chosen.passes, _("{0} times").format(chosen.passes))
         self._statement.setText(f"{name}, 1:{chosen.thinner_parts}, {times}.")
         better = answer.none_mean - chosen.de00_mean
         self._remark.setText(
-            self.tr("Brings {0} nearer to what the photos show, by {1} in the mean.").format(
-                counted(len(answer.pairs), self.tr("1 zone"), self.tr("{0} zones")), f"{better:.1f}"
-            )
+            self._gain_words(answer, better)
             if better > 0.05
-            else self.tr("No filter on this shelf brings these zones nearer to the photos.")
+            else _("No filter on this shelf brings these zones nearer to their targets.")
         )
         self._show_passes(answer, index, chosen)
-        self._mix.setText(self.tr("1 drop {0} : {1} drops thinner").format(name, chosen.thinner_parts))
+        self._mix.setText(_("1 drop {0} : {1} drops thinner").format(name, chosen.thinner_parts))
         share = 100 * chosen.thinner_parts / (1 + chosen.thinner_parts)
         self._mix_detail.setText(
-            self.tr(
+            _(
                 "{0} % thinner, {1} % colour. Unload the brush; damp, not wet. Try it on the test piece first."
             ).format(f"{share:.0f}", f"{100 - share:.0f}")
         )
         self._show_contrast(answer, chosen)
         self._show_needs(answer, paints[chosen.paint])
 
-    def _show_passes(self, answer: Answer, index: int, chosen: Glaze) -> None:
+    def _gain_words(self, answer: GlazeAnswer, better: float) -> str:
+        """What the filter is worth, and which stage it is judged at: after the filter, before any wear on it."""
+        zones = answer.question.zones
+        said = ngettext(
+            "Brings {0} zone nearer to its target, by {1}.",
+            "Brings {0} zones nearer to their targets, by {1} in the mean.",
+            len(zones),
+        ).format(len(zones), f"{better:.1f}")
+        stages = dict.fromkeys(_STAGE_WORDS[zone.stage] for zone in zones)
+        against = _(" Compared right after the filter with the target {0}.")
+        return said + against.format(", ".join(_(words) for words in stages))
+
+    def _show_passes(self, answer: GlazeAnswer, index: int, chosen: Glaze) -> None:
         first = [triple(lab) for lab in answer.passes[index][:, 0]]
-        self._strip.show_labs(
-            first, self.tr("None to {0} passes on {1}").format(MOST_PASSES, answer.pairs[0][0])
-        )
-        self._passes_panel.set_remark(self.tr("{0} of {1}").format(chosen.passes, MOST_PASSES))
+        zone = self.session.project.zone(answer.question.zones[0].zone)
+        self._strip.show_labs(first, _("None to {0} passes on {1}").format(MOST_PASSES, zone.name))
+        self._passes_panel.set_remark(_("{0} of {1}").format(chosen.passes, MOST_PASSES))
         moved = [float(delta_e00(first[0], lab)) for lab in first]
         visible = next((n for n, step in enumerate(moved) if step >= VISIBLE_DE00), None)
-        after_one = self.tr("After one pass {0}: {1}.").format(
-            f"{moved[1]:.1f}",
-            self.tr("you will hardly see it") if moved[1] < VISIBLE_DE00 else self.tr("it shows"),
+        after_one = _("After one pass {0}: {1}.").format(
+            f"{moved[1]:.1f}", _("you will hardly see it") if moved[1] < VISIBLE_DE00 else _("it shows")
         )
-        later = "" if visible in (None, 1) else self.tr(" It shows from pass {0} on.").format(visible)
+        later = "" if visible in (None, 1) else _(" It shows from pass {0} on.").format(visible)
         self._strip_words.setText(after_one + later)
 
-    def _show_contrast(self, answer: Answer, chosen: Glaze) -> None:
+    def _show_contrast(self, answer: GlazeAnswer, chosen: Glaze) -> None:
         clear(self._contrast)
-        for (zone, before, _, goal), after in zip(answer.pairs, chosen.labs, strict=True):
-            name = self.session.project.zone(zone).short
-            figures = f"{float(delta_e00(before, goal)):.1f} → {float(delta_e00(after, goal)):.1f}"
+        for zone, after in zip(answer.question.zones, chosen.labs, strict=True):
+            name, goal = self.session.project.zone(zone.zone).short, zone.target.lab
+            figures = f"{float(delta_e00(zone.before, goal)):.1f} → {float(delta_e00(after, goal)):.1f}"
             self._contrast.addLayout(row(label(name), None, label(figures)))
             self._contrast.addWidget(rule())
 
-    def _show_needs(self, answer: Answer, paint: Paint) -> None:
+    def _show_needs(self, answer: GlazeAnswer, paint: Paint) -> None:
         clear(self._needs)
-        project = self.session.project
-        flat = [
-            project.zone(zone).short
-            for zone, *_ in answer.pairs
-            if _sheen_below(project.coats_of(zone)) == "flat"
-        ]
-        lines = []
+        flat = [self.session.project.zone(zone.zone).short for zone in answer.question.zones if zone.stains]
+        lines = list(glaze_cautions(paint))
         if flat:
-            lines.append(
-                self.tr("A satin or gloss coat below: flat paint stains ({0}).").format(", ".join(flat))
-            )
-        step = PlanStep(
-            id="x", kind="filter", hands_on_min=0, material=Material(medium=paint.medium), application="brush"
-        )
-        lines += list(cautions(step))
+            said = _("A satin or gloss coat below: flat paint stains ({0}).")
+            lines.insert(0, said.format(", ".join(flat)))
         for words in lines:
             self._needs.addLayout(
                 row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
@@ -250,28 +205,9 @@ class GlazeRoom(RoomPage):
         answer = self.answer
         if answer is None or self.rows.current >= len(answer.glazes):
             return
-        glaze, paints = answer.glazes[self.rows.current], self.session.shelf.paints()
-        matched = [zone for zone, *_ in answer.pairs if self.session.cut(zone).fresh is not None]
-
-        def change(project):
-            for zone in matched:
-                project = edits.lay_coat(
-                    project, zone, "filter", paints=paints, parts=[(glaze.paint, 1)], passes=glaze.passes,
-                    thinner_share=glaze.thinner_parts / (1 + glaze.thinner_parts),
-                )  # fmt: skip
-            return project
-
-        if not matched:
-            self.session.refused.emit(self.tr("A filter needs paint below it: pin a recipe in Match first."))
-            return
-        self.session.edit(self.tr("Lay a filter on {0} zones").format(len(matched)), change)
-
-
-def _sheen_below(coats) -> str:
-    """Sheen of what a filter would lie on."""
-    for coat in reversed(coats):
-        if coat.kind in VARNISHES and coat.kind != "matte-coat":
-            return VARNISHES[coat.kind]
-        if coat.kind in PAINT_COATS:
-            return coat.finish
-    return "flat"
+        chosen = answer.glazes[self.rows.current]
+        zones = [zone.zone for zone in answer.question.zones]
+        mix = Mix.of(self.session.shelf.paints(), [(chosen.paint, 1)])
+        manner = Manner(chosen.passes, chosen.thinner_parts / (1 + chosen.thinner_parts))
+        name = ngettext("Lay a filter on {0} zone", "Lay a filter on {0} zones", len(zones))
+        self.session.edit(name.format(len(zones)), lambda p: lay_filter(p, zones, mix, manner))

@@ -5,14 +5,19 @@ from __future__ import annotations
 import importlib
 from collections.abc import Callable, Sequence
 from types import ModuleType
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
+from lean_sepia.language import _
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.kit.panel import Panel
 from lean_sepia.ui.kit.plane_content import PlaneContent, Point, Way
 from lean_sepia.ui.kit.swatch import Lab
+
+if TYPE_CHECKING:
+    from lean_sepia.ui.kit.colour_plot import ColourPlot
 
 
 def load_plot(_progress: Callable[[float], None]) -> ModuleType:
@@ -27,24 +32,25 @@ class ColourPlane(QWidget):
         super().__init__()
         self._content = PlaneContent()
         self._lightness = lightness
-        self.plot: QWidget | None = None
+        self.plot: ColourPlot | None = None
         self._well = Panel(kind="well", margin=0)
         self._body = QVBoxLayout(self)
         self._body.setContentsMargins(0, 0, 0, 0)
         self._body.addWidget(self._well)
         self.setMinimumSize(180, 190)
-        self.setAccessibleName(self.tr("Colours in the plane of a* and b*"))
+        self.setAccessibleName(_("Colours in the plane of a* and b*"))
         jobs.start(f"plot {id(self)}", load_plot, self._build)
 
     def sizeHint(self) -> QSize:
         return QSize(240, 168)
 
     def _build(self, module: ModuleType) -> None:
-        self.plot = module.ColourPlot(self._lightness)
-        self.plot.setToolTip(self.tr("Drag to move, Ctrl and wheel to zoom, double-click to see all"))
+        plot: ColourPlot = module.ColourPlot(self._lightness)
+        self.plot = plot
+        plot.setToolTip(_("Drag to move, Ctrl and wheel to zoom, double-click to see all"))
         self._well.hide()
-        self._body.addWidget(self.plot)
-        self.plot.show_content(self._content)
+        self._body.addWidget(plot)
+        plot.show_content(self._content)
 
     def show_colours(
         self,

@@ -21,7 +21,7 @@ _HALO_REACH = 0.08  # of the span: a halo of nearly equal colours is still seen
 _EMPTY = (-20.0, 20.0)
 
 
-class _Canvas(pg.GraphicsLayoutWidget):
+class _Canvas(pg.GraphicsLayoutWidget):  # type: ignore[misc]
     """The wheel scrolls the column the plot stands in; with Ctrl it zooms."""
 
     double_clicked = Signal()
@@ -37,7 +37,7 @@ class _Canvas(pg.GraphicsLayoutWidget):
         self.double_clicked.emit()
 
 
-class _Axis(pg.AxisItem):
+class _Axis(pg.AxisItem):  # type: ignore[misc]
     """Figures with a true minus sign, as everywhere in the program."""
 
     def tickStrings(self, values: list[float], scale: float, spacing: float) -> list[str]:

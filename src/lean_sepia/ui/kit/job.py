@@ -11,7 +11,8 @@ from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
 from lean_sepia.errors import JobCancelled, SepiaError
 
-Work = Callable[[Callable[[float], None]], Any]
+Progress = Callable[[float], None]
+Work = Callable[[Progress], Any]
 """A pure function of a progress callable, which raises JobCancelled when the user has stopped it."""
 
 
@@ -84,12 +85,14 @@ class Jobs(QObject):
         self,
         kind: str,
         work: Work,
-        done: Callable[[Any], None],
-        progress: Callable[[float], None] | None = None,
+        done: Callable[[Any], object],
+        progress: Progress | None = None,
+        *,
+        keep: bool = False,
     ) -> Job:
-        """Start work of a kind; an older job of that kind is cancelled and its answer dropped."""
+        """Start work of a kind; an older job of that kind is cancelled and its answer dropped, unless all are to be kept."""
         older = self._newest.get(kind)
-        if older:
+        if older and not keep:
             older.cancel()
         job = Job(work, self)
         self._newest[kind] = job
@@ -105,7 +108,7 @@ class Jobs(QObject):
                 self.busy_changed.emit(False)
 
         def deliver(answer: object) -> None:
-            current = self._newest.get(kind) is job
+            current = keep or self._newest.get(kind) is job
             finish()
             if current:
                 done(answer)

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QWidget
 from lean_sepia.arrays import triple
 from lean_sepia.colour.srgb import screen_rgb
 from lean_sepia.colour.words import colour_name
+from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.theme import SECOND, TEXT, WELL, WELL_TEXT, font
 
@@ -107,7 +108,7 @@ class Chip(QWidget):
     def show_lab(self, lab: Lab | None) -> None:
         """Show a colour; hatched where it is not known."""
         self._lab = lab
-        self.setAccessibleName(colour_name(lab) if lab else self.tr("colour not known"))
+        self.setAccessibleName(colour_name(lab) if lab else _("colour not known"))
         self.setToolTip(lab_words(lab) if lab else "")
         self.update()
 
@@ -126,7 +127,7 @@ class Drops(QWidget):
         self._lab, self._count = lab, count
         self.setFixedHeight(13)
         self.setMinimumWidth(14 * min(count, COUNTED_DROPS) + 2)
-        self.setAccessibleName(self.tr("1 drop") if count == 1 else self.tr("{0} drops").format(count))
+        self.setAccessibleName(_("1 drop") if count == 1 else _("{0} drops").format(count))
 
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)

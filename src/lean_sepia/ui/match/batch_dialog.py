@@ -4,24 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.batch import Correction, correct_batch
 from lean_sepia.ui.kit.form_dialog import FormDialog
-from lean_sepia.ui.kit.job import Jobs
+from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.kit.panel import button, clear, holder, label, measure_box, row
 from lean_sepia.ui.kit.swatch import Fields, Lab
 
 _SHOWN = 5
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("BatchDialog", text)
 
 
 class BatchDialog(FormDialog):
@@ -38,7 +34,7 @@ class BatchDialog(FormDialog):
             name: measure_box(0, 500, amount, "ml", self._names[name], decimals=2, width=96)
             for name, amount in batch_ml.items()
         }
-        self.measured = QCheckBox(_tr("It was measured as"))
+        self.measured = QCheckBox(_("It was measured as"))
         self.lab = [
             measure_box(low, high, value, "", name, width=72)
             for low, high, value, name in zip(
@@ -47,12 +43,12 @@ class BatchDialog(FormDialog):
         ]
         self._answers = QVBoxLayout()
         self._answers.setSpacing(6)
-        ask = button(_tr("What to add"), "main")
+        ask = button(_("What to add"), "main")
         ask.clicked.connect(self.answer)
         fields: list[tuple[str, QWidget]] = [(self._names[name], box) for name, box in self.cup.items()]
         fields += [("", self.measured), ("L*, a*, b*", holder(row(*self.lab))), ("", holder(row(ask, None)))]
-        fields.append((_tr("Smallest first"), holder(self._answers)))
-        super().__init__(_tr("Correct a batch by adding"), fields, parent)
+        fields.append((_("Smallest first"), holder(self._answers)))
+        super().__init__(_("Correct a batch by adding"), fields, parent)
         self.setMinimumWidth(520)
         self.measured.toggled.connect(lambda _on: self._enable())
         self._enable()
@@ -68,7 +64,7 @@ class BatchDialog(FormDialog):
         L, a, b = (box.value() for box in self.lab)
         measured = (L, a, b) if self.measured.isChecked() else None
 
-        def correct(_progress) -> list[Correction] | str:
+        def correct(_progress: Progress) -> list[Correction] | str:
             try:
                 return correct_batch(
                     self._paints, batch, self._target, measured=measured, laying=self._laying
@@ -84,17 +80,15 @@ class BatchDialog(FormDialog):
             self._answers.addWidget(label(found, "second", wrap=True))
             return
         if not found:
-            self._answers.addWidget(
-                label(_tr("Nothing that is added brings it nearer."), "second", wrap=True)
-            )
+            self._answers.addWidget(label(_("Nothing that is added brings it nearer."), "second", wrap=True))
         for one in found[-_SHOWN:]:
             field = Fields(margin=0, height=26)
             field.setFixedWidth(84)
-            field.show_labs([self._target, one.lab], _tr("Target and corrected batch"))
+            field.show_labs([self._target, one.lab], _("Target and corrected batch"))
             drops = ", ".join(
-                _tr("{0} drops {1}").format(count, self._names[name]) for name, count in one.drops
+                _("{0} drops {1}").format(count, self._names[name]) for name, count in one.drops
             )
-            words = _tr("{0} (+{1} ml, {2} ml in all): {3}, {4}").format(
+            words = _("{0} (+{1} ml, {2} ml in all): {3}, {4}").format(
                 drops,
                 f"{one.added_ml:.2f}",
                 f"{one.total_ml:.1f}",

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout
 
 from lean_sepia.arrays import FloatArray, triple
+from lean_sepia.language import _
 from lean_sepia.recipe.behaviour import FILM_COATS, GROUNDS
 from lean_sepia.ui.kit.panel import Panel, holder, label
 from lean_sepia.ui.kit.swatch import Fields
@@ -16,7 +17,7 @@ class FilmsPanel(Panel):
 
     def __init__(self) -> None:
         super().__init__()
-        self.set_caption(self.tr("Over what, how many coats"))
+        self.set_caption(_("Over what, how many coats"))
         grid = QGridLayout()
         grid.setSpacing(3)
         grid.setColumnMinimumWidth(0, 66)
@@ -25,8 +26,8 @@ class FilmsPanel(Panel):
             head.setAlignment(Qt.AlignmentFlag.AlignCenter)
             grid.addWidget(head, 0, column + 1)
         self.fields: dict[tuple[int, int], Fields] = {}
-        for line, (name, _) in enumerate(GROUNDS):
-            grid.addWidget(label(self.tr(name), "second"), line + 1, 0)
+        for line, (name, _unused) in enumerate(GROUNDS):
+            grid.addWidget(label(_(name), "second"), line + 1, 0)
             for column in range(len(FILM_COATS)):
                 field = Fields(margin=0, height=18)
                 field.setMinimumHeight(18)

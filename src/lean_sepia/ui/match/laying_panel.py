@@ -6,11 +6,15 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import Signal
 
+from lean_sepia.answers.match import MatchQuestion
 from lean_sepia.colour.words import difference
-from lean_sepia.recipe.batch import batch_volume
+from lean_sepia.language import _, ngettext
+from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, SheenByMedium
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.swatch import Fields, Lab
+
+_SAME_ML = 0.05
 
 
 class LayingPanel(Panel):
@@ -20,14 +24,14 @@ class LayingPanel(Panel):
 
     def __init__(self) -> None:
         super().__init__()
-        self.set_caption(self.tr("Laying it"))
+        self.set_caption(_("Laying it"))
         self.needed_ml: float | None = None
         self._wet = Fields(margin=0, height=20)
         self._wet.setFixedSize(64, 20)
         self.hides, self.wet = label("", "second", wrap=True), label("", "second", wrap=True)
         self.needs, self.cautions = label("", "second", wrap=True), label("", "second", wrap=True)
         self.medium = label("", "second", wrap=True)
-        self.take = button(self.tr("Take"), "tool", self.tr("Mix as much as the zone takes"))
+        self.take = button(_("Take"), "tool", _("Mix as much as the zone takes"))
         self.take.clicked.connect(lambda: self.volume_wanted.emit(self.needed_ml or 0.0))
         self.add(self.hides)
         self.add(row(self._wet, self.wet, spacing=8))
@@ -35,41 +39,52 @@ class LayingPanel(Panel):
         self.add(self.medium)
         self.add(self.cautions)
 
-    def show_recipe(
-        self, dry: Lab, how: Behaviour, thinner_share: float, area_cm2: float | None, coats: int,
-        cautions: Sequence[str],
-    ) -> None:  # fmt: skip
-        """Show one recipe of this colour, and how it behaves."""
+    def show_recipe(self, dry: Lab, how: Behaviour, question: MatchQuestion, cautions: Sequence[str]) -> None:
+        """Show one recipe of this colour, how it behaves, and how much of it is to be mixed."""
         self.show()
         self.hides.setText(
-            self.tr("Never hides its ground: it stays a film.")
+            _("Never hides its ground: it stays a film.")
             if how.hides_coats is None
-            else self.tr("Hides in about {0} coats at {1} % thinner.").format(
-                max(1, round(how.hides_coats)), round(100 * thinner_share)
-            )
+            else ngettext(
+                "Hides in about {0} coat at {1} % thinner.",
+                "Hides in about {0} coats at {1} % thinner.",
+                max(1, round(how.hides_coats)),
+            ).format(max(1, round(how.hides_coats)), round(100 * question.thinner_share))
         )
-        self._wet.show_labs([how.wet, dry], self.tr("Wet and dry"))
-        self.wet.setText(self.tr("Wet it is {0}.").format(difference(dry, how.wet).words))
-        self.needed_ml = None
-        if area_cm2:
-            batch = batch_volume(area_cm2, coats, thinner_share=thinner_share)
-            self.needed_ml = batch.total_ml
-            words = self.tr("{0} cm² in {1} coats: {2} ml, {3} of it thinner.")
-            self.needs.setText(
-                words.format(f"{area_cm2:g}", coats, f"{batch.total_ml:.1f}", f"{batch.thinner_ml:.1f}")
-            )
-        else:
-            self.needs.setText(self.tr("Give the zone an area (… above the zones) to know how much to mix."))
-        self.take.setVisible(self.needed_ml is not None)
+        self._wet.show_labs([how.wet, dry], _("Wet and dry"))
+        self.wet.setText(_("Wet it is {0}.").format(difference(dry, how.wet).words))
         self._show_medium(dry, how.by_medium)
         self.cautions.setText(" ".join(cautions))
         self.cautions.setVisible(bool(cautions))
+
+    def show_amount(self, question: MatchQuestion, area_cm2: float | None, needed: BatchVolume) -> None:
+        """What is mixed, of what, and whether that is what the area takes."""
+        self.needed_ml = needed.total_ml if area_cm2 else None
+        volume = question.volume
+        said = [
+            _("{0} ml: {1} paint, {2} thinner.").format(
+                f"{volume.total_ml:.1f}", f"{volume.paint_ml:.1f}", f"{volume.thinner_ml:.1f}"
+            )
+        ]
+        if question.set_aside_ml:
+            said.append(
+                _("{0} ml of paint more are set aside for coats from its cup.").format(
+                    f"{question.set_aside_ml:.1f}"
+                )
+            )
+        differs = area_cm2 and abs(needed.total_ml - volume.total_ml) >= _SAME_ML
+        if differs:
+            said.append(_("{0} cm² take {1} ml.").format(f"{area_cm2:g}", f"{needed.total_ml:.1f}"))
+        elif not area_cm2:
+            said.append(_("Give the zone an area (… above the zones) to know how much it takes."))
+        self.needs.setText(" ".join(said))
+        self.take.setVisible(bool(differs))
 
     def _show_medium(self, dry: Lab, found: SheenByMedium | None) -> None:
         """How a medium gives the sheen without the varnish."""
         self.medium.setVisible(found is not None)
         if found is not None:
-            words = self.tr("Without the varnish: {0} {1} to {2} of the mix gives its sheen; then it is {3}.")
+            words = _("Without the varnish: {0} {1} to {2} of the mix gives its sheen; then it is {3}.")
             self.medium.setText(
                 words.format(
                     found.medium_parts, found.medium, found.mixture_parts, difference(dry, found.lab).words

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout
 
 from lean_sepia.colour.lights import LIGHT_NAMES
+from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import Panel, holder, label
 from lean_sepia.ui.kit.swatch import Fields, Lab
 
@@ -17,7 +18,7 @@ class LightsPanel(Panel):
 
     def __init__(self) -> None:
         super().__init__()
-        self.set_caption(self.tr("Under other lights"), self.tr("estimated"))
+        self.set_caption(_("Under other lights"), _("estimated"))
         lights = QHBoxLayout()
         lights.setSpacing(4)
         self.cells: dict[str, tuple[Fields, QLabel]] = {}
@@ -42,5 +43,5 @@ class LightsPanel(Panel):
             return
         for light, pair in zip(LIGHT_NAMES, pairs, strict=True):
             field, words = self.cells[light]
-            field.show_labs(pair, self.tr("Target and recipe under {0}").format(light))
+            field.show_labs(pair, _("Target and recipe under {0}").format(light))
             words.setText(f"{light.split('-')[0]} {de00[light]:.1f}")

@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
+from typing import Any
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout
 
+from lean_sepia.answers.amounts import CUP_ML
 from lean_sepia.answers.match import (
     AS_PLANNED,
     BASE_COATS,
@@ -20,15 +22,22 @@ from lean_sepia.answers.match import (
     ask,
     base_coat,
     planned_varnish,
+    usual_mix,
 )
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
-from lean_sepia.document import edits
+from lean_sepia.document.coats import Manner, Mix, pin_base
+from lean_sepia.document.steps import coat_name
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import N_, _
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import Knowledge
+from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour
 from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.mix import NO_LIMITS, Limits, Recipe
-from lean_sepia.recipe.reasons import Substitute
+from lean_sepia.recipe.reasons import Substitute, unmixable
+from lean_sepia.ui.kit.ask import confirm
 from lean_sepia.ui.kit.colour_plane import ColourPlane
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, clear, count_box, holder, label, measure_box, row
@@ -44,7 +53,12 @@ from lean_sepia.ui.match.substitute_dialog import SubstituteDialog
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 
-_KNOWN = {"SPECTRAL": "spectra", "TWO_CONSTANT": "two constants", "ONE_CONSTANT": "one colour only"}
+_SAME_ML = 0.05
+_KNOWN = {
+    Knowledge.SPECTRAL: N_("Known from spectra: it comes out within ±{0}."),
+    Knowledge.TWO_CONSTANT: N_("Known from two colours: it comes out within ±{0}."),
+    Knowledge.ONE_CONSTANT: N_("Known from one colour only: it comes out within ±{0}."),
+}
 
 
 class MatchRoom(RoomPage):
@@ -55,6 +69,7 @@ class MatchRoom(RoomPage):
         self.answer: MatchAnswer | None = None
         self._chosen = 0
         self._asked: MatchQuestion | None = None
+        self._filling = self._volume_asked = False
         self._limits = NO_LIMITS
         self._why = ""
         self._build_centre()
@@ -66,7 +81,7 @@ class MatchRoom(RoomPage):
         self.centre.addWidget(self._pair, 1)
         self._statement = label("", "statement", wrap=True)
         self._remark = label("", "second", wrap=True)
-        self._figure, self._unit = label("", "figure"), label("ΔE₀₀", "second")
+        self._figure, self._unit = label("", "figure"), label("ΔE00", "second")
         words = QVBoxLayout()
         words.setSpacing(2)
         words.addWidget(self._statement)
@@ -81,7 +96,7 @@ class MatchRoom(RoomPage):
         self.centre.addLayout(self._cards)
         self.rack = PaintRack()
         self.rack.drop_wanted.connect(lambda name: self.change_drops(self._chosen, name, 1))
-        rack = row(label(self.tr("add a drop"), "second"), self.rack, spacing=8)
+        rack = row(label(_("add a drop"), "second"), self.rack, spacing=8)
         rack.setStretch(1, 1)
         self.centre.addLayout(rack)
         self._limit_row = QHBoxLayout()
@@ -92,31 +107,32 @@ class MatchRoom(RoomPage):
 
     def _build_asking(self) -> None:
         """Two lines of controls: what is asked for, and what is done with the answer."""
-        self.paints = count_box(1, 5, 3, self.tr("Most bottles in a recipe"))
-        self.parts = count_box(3, 24, 10, self.tr("Most parts in a recipe"))
-        self.coats = count_box(1, 8, BASE_COATS, self.tr("Coats"))
-        self.thinner = count_box(0, 90, round(100 * BASE_THINNER), self.tr("Share of thinner in per cent"))
-        self.volume = measure_box(0.5, 200, 6.0, "ml", self.tr("Amount to mix"))
-        for box in (self.paints, self.parts, self.coats, self.thinner, self.volume):
+        self.paints = count_box(1, 5, 3, _("Most bottles in a recipe"))
+        self.parts = count_box(3, 24, 10, _("Most parts in a recipe"))
+        self.coats = count_box(1, 8, BASE_COATS, _("Coats"))
+        self.thinner = count_box(0, 90, round(100 * BASE_THINNER), _("Share of thinner in per cent"))
+        self.volume = measure_box(0.1, 500, CUP_ML, "ml", _("Thinned mix to make"))
+        for box in (self.paints, self.parts):
             box.valueChanged.connect(lambda _value: self._ask())
+        for box in (self.coats, self.thinner):
+            box.valueChanged.connect(lambda _value: self._manner_changed())
+        self.volume.valueChanged.connect(lambda _value: self._volume_changed())
         self.sheen = QComboBox()
-        self.sheen.setAccessibleName(self.tr("Final sheen"))
-        self.sheen.setToolTip(self.tr("The recipe meets its target under this final sheen"))
+        self.sheen.setAccessibleName(_("Final sheen"))
+        self.sheen.setToolTip(_("The recipe meets its target under this final sheen"))
         self.sheen.currentIndexChanged.connect(lambda _index: self._ask())
-        self.pin = button(
-            self.tr("Pin to this zone"), "main", self.tr("The zone's base coat becomes this recipe")
-        )
+        self.pin = button(_("Pin to this zone"), "main", _("The zone's base coat becomes this recipe"))
         self.pin.clicked.connect(self.pin_chosen)
-        self.correct = self._tool_button(self.tr("Correct a batch…"), self._ask_correction)
+        self.correct = self._tool_button(_("Correct a batch…"), self._ask_correction)
         second = "second"
         self.centre.addLayout(
             row(
-                label(self.tr("at most"), second), self.paints, label(self.tr("bottles,"), second), self.parts,
-                label(self.tr("parts;"), second), self.coats, label(self.tr("coats,"), second), self.thinner,
-                label(self.tr("% thinner"), second), self._tool_button(self.tr("Ratio…"), self._ask_ratio), None, spacing=6,
+                label(_("at most"), second), self.paints, label(_("bottles,"), second), self.parts,
+                label(_("parts;"), second), self.coats, label(_("coats,"), second), self.thinner,
+                label(_("% thinner"), second), self._tool_button(_("Ratio…"), self._ask_ratio), None, spacing=6,
             )
         )  # fmt: skip
-        mix = label(self.tr("mix"), second)
+        mix = label(_("mix"), second)
         self.centre.addLayout(row(mix, self.volume, self.correct, None, self.sheen, self.pin, spacing=6))
 
     @staticmethod
@@ -126,7 +142,7 @@ class MatchRoom(RoomPage):
         return made
 
     def _build_side(self) -> None:
-        plane = Panel(self.tr("Lightness and hue"), "a*b*")
+        plane = Panel(_("Lightness and hue"), "a*b*")
         self._plane = ColourPlane(self.session.jobs)
         self._plane.setMinimumHeight(150)
         self._plane_words = label("", "second", wrap=True)
@@ -149,11 +165,38 @@ class MatchRoom(RoomPage):
         fresh = self._asked is None or self._asked.zone != zone
         if fresh:
             self._limits = NO_LIMITS
-            coat = base_coat(self.session.project, zone)
-            if coat:
-                self.coats.setValue(coat.passes)
-                self.thinner.setValue(round(100 * coat.thinner_share))
+            self._take_up(zone)
         self._name_sheens(zone, fresh)
+        self._ask()
+
+    def _take_up(self, zone: str) -> None:
+        """Start from how the zone's base is laid, or usually is."""
+        coat = base_coat(self.session.project, zone)
+        values = (
+            (self.coats, coat.passes if coat else BASE_COATS),
+            (self.thinner, round(100 * (coat.thinner_share if coat else BASE_THINNER))),
+        )
+        self._filling = True  # nothing is asked until all of them stand
+        for box, value in values:
+            box.setValue(value)
+        self.volume.setValue((coat.mix_ml if coat else None) or self._needed(zone).total_ml)
+        self._filling = False
+
+    def _needed(self, zone: str) -> BatchVolume:
+        """What the zone takes, laid as the boxes say."""
+        return usual_mix(self.session.project, zone, self.coats.value(), self.thinner.value() / 100)
+
+    def _manner_changed(self) -> None:
+        """Other coats or thinning take another amount, unless the user asked for one."""
+        zone = self.session.zone
+        if zone and not self._filling and not self._volume_asked:
+            self._filling = True
+            self.volume.setValue(self._needed(zone).total_ml)
+            self._filling = False
+        self._ask()
+
+    def _volume_changed(self) -> None:
+        self._volume_asked = not self._filling
         self._ask()
 
     def _wanted(self) -> tuple[str, Target | None]:
@@ -163,11 +206,11 @@ class MatchRoom(RoomPage):
     def _name_sheens(self, zone: str, fresh: bool) -> None:
         """The sheens to choose from; another zone starts with what its plan says."""
         varnish = planned_varnish(self.session.project, zone)
-        planned = self.tr("under {0}").format(varnish.name) if varnish else self.tr("no varnish planned")
+        planned = _("under {0}").format(coat_name(varnish)) if varnish else _("no varnish planned")
         if not self.sheen.count():
             for name, words in (
-                (AS_PLANNED, planned), (OWN_SHEEN, self.tr("without a varnish")), ("flat", self.tr("under flat")),
-                ("satin", self.tr("under satin")), ("gloss", self.tr("under gloss")),
+                (AS_PLANNED, planned), (OWN_SHEEN, _("without a varnish")), ("flat", _("under flat")),
+                ("satin", _("under satin")), ("gloss", _("under gloss")),
             ):  # fmt: skip
                 self.sheen.addItem(words, name)
         self.sheen.setItemText(0, planned)
@@ -176,12 +219,14 @@ class MatchRoom(RoomPage):
 
     def _ask(self) -> None:
         zone, target = self._wanted()
-        if target is None or not base_paints(self.session.shelf.paints()) or not self.sheen.count():
+        if self._filling or target is None or not self.sheen.count():
+            return
+        if not base_paints(self.session.shelf.paints()):
             return
         question = ask(
             self.session.project, zone, target, self.session.shelf.paints(), passes=self.coats.value(),
             thinner_share=self.thinner.value() / 100, sheen=self.sheen.currentData(), max_paints=self.paints.value(),
-            max_parts=self.parts.value(), limits=self._limits, cup_ml=self.volume.value(),
+            max_parts=self.parts.value(), limits=self._limits, mix_ml=self.volume.value(),
         )  # fmt: skip
         if question.same_as(self._asked):
             return
@@ -197,18 +242,16 @@ class MatchRoom(RoomPage):
     def _show_nothing(self, target: Target | None) -> None:
         """Say what is missing: a target, or paints to mix."""
         if target is None:
-            self._pair.show_pair([None, None], self.tr("No target yet"))
-            self._statement.setText(self.tr("This zone has no target."))
+            self._pair.show_pair([None, None], _("No target yet"))
+            self._statement.setText(_("This zone has no target."))
             self._remark.setText(
-                self.tr(
-                    "Take a sample of it in Evidence, as base or sheltered; or start from a colour you know."
-                )
+                _("Take a sample of it in Evidence, as base or sheltered; or start from a colour you know.")
             )
         else:
-            self._pair.show_pair([target.lab, None], self.tr("Target, {0}").format(target.source))
-            self._statement.setText(self.tr("There is no paint to mix on your shelf."))
+            self._pair.show_pair([target.lab, None], _("Target, {0}").format(target.source))
+            self._statement.setText(_("There is no paint to mix on your shelf."))
             self._remark.setText(
-                self.tr(
+                _(
                     "Open Shelf at the top right and import a shelf file; metallics, pigments and pastels are laid alone."
                 )
             )
@@ -254,7 +297,9 @@ class MatchRoom(RoomPage):
         paints = {paint.id: paint for paint in self.answer.question.paints}
         records = {record["id"]: record for record in self.session.shelf.records()}
         chosen = index == self._chosen
-        card = RecipeCard(self.answer.choices[index], paints, records, self.volume.value(), editable=chosen)
+        card = RecipeCard(
+            self.answer.choices[index], paints, records, self.answer.question.cup_ml, editable=chosen
+        )
         card.setProperty("chosen", "true" if chosen else "false")
         card.chosen.connect(lambda: self.choose(index))
         card.changed.connect(lambda name, step: self.change_drops(index, name, step))
@@ -299,24 +344,21 @@ class MatchRoom(RoomPage):
         self.films.show_films(how.films)
         self.lights.show_pairs(how.lights, recipe.lights)
         zone = self.session.project.zone(question.zone)
-        self.laying.show_recipe(
-            recipe.lab, how, question.thinner_share, zone.area_cm2, self.coats.value(), found.question.cautions(choice)
-        )  # fmt: skip
+        self.laying.show_recipe(recipe.lab, how, question, question.cautions(choice))
+        self.laying.show_amount(question, zone.area_cm2, self._needed(question.zone))
         self.pin.setEnabled(not choice.pinned or self._laid_differently(question.zone))
 
     def _show_pair(self, question: MatchQuestion, recipe: Recipe) -> None:
         target = question.target
         self._pair.show_pair(
             [target.lab, recipe.lab],
-            self.tr("Target, {0}").format(target.source),
-            self.tr("Recipe, {0}").format(self.sheen.currentText()),
-            self.tr("Target and recipe"),
+            _("Target, {0}").format(target.source),
+            _("Recipe, {0}").format(self.sheen.currentText()),
+            _("Target and recipe"),
         )
         words = difference(target.lab, recipe.lab).words
         same = words == "the same to the eye"
-        self._statement.setText(
-            self.tr("The same to the eye.") if same else self.tr("The recipe is {0}.").format(words)
-        )
+        self._statement.setText(_("The same to the eye.") if same else _("The recipe is {0}.").format(words))
         self._figure.setText(f"{recipe.de00:.1f}")
         self._unit.show()
 
@@ -325,41 +367,40 @@ class MatchRoom(RoomPage):
         sentences = []
         if target.de00_90 is not None:
             within = recipe.de00 <= target.de00_90
-            inside = (
-                self.tr("Inside the photo's own ±{0}.")
-                if within
-                else self.tr("Outside the photo's own ±{0}.")
-            )
+            inside = _("Inside the photo's own ±{0}.") if within else _("Outside the photo's own ±{0}.")
             sentences.append(inside.format(f"{target.de00_90:.1f}"))
-        known = self.tr(_KNOWN[recipe.knowledge.name])
-        stray = self.tr("One stray drop moves it by at most {0}.")
+        stray = _("One stray drop moves it by at most {0}.")
         sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))
-        sure = self.tr("Known by {0}: it comes out within ±{1}.")
-        sentences.append(sure.format(known, f"{how.sure_de00:.1f}"))
+        sentences.append(_(_KNOWN[recipe.knowledge]).format(f"{how.sure_de00:.1f}"))
         if recipe.expected_de00 is not None:
-            expected = self.tr("Wherever the truth lies in that range: {0} in the mean.")
+            expected = _("Over the whole range: {0} in the mean.")
             sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))
         return " ".join([*sentences, self._why]).rstrip()
 
     def _laid_differently(self, zone: str) -> bool:
         coat = base_coat(self.session.project, zone)
-        return coat is None or (coat.passes, round(100 * coat.thinner_share)) != (
-            self.coats.value(),
-            self.thinner.value(),
-        )
+        if coat is None:
+            return True
+        stands = (coat.passes, round(100 * coat.thinner_share), coat.mix_ml)
+        return stands != (self.coats.value(), self.thinner.value(), self._asked_ml(zone))
+
+    def _asked_ml(self, zone: str) -> float | None:
+        """The amount the user asked for; None where it is what the zone takes."""
+        wanted = self.volume.value()
+        return None if abs(wanted - self._needed(zone).total_ml) < _SAME_ML else wanted
 
     def _show_plane(self, found: MatchAnswer, recipe: Recipe) -> None:
         target = found.question.target
         points = [
-            Point(target.lab, "round", self.tr("target")),
-            Point(recipe.lab, "square", self.tr("recipe")),
+            Point(target.lab, "round", _("target")),
+            Point(recipe.lab, "square", _("recipe")),
         ]
         within = None
         if target.half90 is not None:
             within = (target.lab, target.half90[1], target.half90[2])
         self._plane.show_colours(points, within=within, halo=found.behaviours[self._chosen].strayed)
         self._plane_words.setText(
-            self.tr("Round: target. Square: recipe. Halo: a stray drop. Dashed: the photo's range.")
+            _("Round: target. Square: recipe. Halo: a stray drop. Dashed: the photo's range.")
         )
 
     # What the user does
@@ -369,7 +410,7 @@ class MatchRoom(RoomPage):
         if self.answer is None or not 0 <= index < len(self.answer.choices):
             return
         try:
-            changed = self.answer.with_drop(index, name, step, self.tr("yours"))
+            changed = self.answer.with_drop(index, name, step, _("yours"))
         except SepiaError as error:
             self.session.refused.emit(str(error))
             return
@@ -407,7 +448,7 @@ class MatchRoom(RoomPage):
         lost = ", ".join(names[name] for name in missing)
         dialog = SubstituteDialog(lost, found, names, self)
         if dialog.exec() and dialog.taken is not None:
-            title = self.tr("without {0}").format(lost)
+            title = _("without {0}").format(lost)
             self._take(self.answer.with_parts(index, dialog.taken.recipe.parts, title), index)
 
     def do_without(self, name: str) -> None:
@@ -432,14 +473,14 @@ class MatchRoom(RoomPage):
         names = {paint.id: paint.name for paint in self.session.shelf.paints()}
         limits = self._limits
 
-        def looser(words: str, name: str, *figures: str, **changed) -> tuple[str, Callable[[], None]]:
+        def looser(words: str, name: str, *figures: str, **changed: Any) -> tuple[str, Callable[[], None]]:
             """A button that names a limit and takes it back."""
             return words.format(names.get(name, name), *figures), partial(
                 self._limit, replace(limits, **changed)
             )
 
-        without, using = self.tr("without {0} ×"), self.tr("with {0} ×")
-        within = self.tr("within {1} ml of {0} ×")
+        without, using = _("without {0} ×"), _("with {0} ×")
+        within = _("within {1} ml of {0} ×")
         offered = [looser(without, name, forbid=limits.forbid - {name}) for name in sorted(limits.forbid)]
         offered += [looser(using, name, must=limits.must - {name}) for name in sorted(limits.must)]
         for name, left in sorted(limits.stock_ml.items()):
@@ -447,7 +488,7 @@ class MatchRoom(RoomPage):
             offered.append(looser(within, name, f"{left:g}", stock_ml=others))
         if self._asked and self._asked.lost:
             lost, pinned = self._asked.lost, self._asked.pinned
-            words = self.tr("{0} of the pinned recipe not on the shelf: stand-ins…")
+            words = _("{0} of the pinned recipe not on the shelf: stand-ins…")
             offered.append((
                 words.format(", ".join(paint.name for paint in lost)),
                 partial(self.find_stand_ins, 0, [paint.id for paint in lost], pinned),
@@ -457,7 +498,9 @@ class MatchRoom(RoomPage):
         self._limit_line.setVisible(bool(offered))
 
     def _ask_ratio(self) -> None:
-        dialog = RatioDialog(self.thinner.value() / 100, self.volume.value(), self)
+        dialog = RatioDialog(
+            self.thinner.value() / 100, self.answer.question.cup_ml if self.answer else CUP_ML, self
+        )
         if dialog.exec() and dialog.thinner_share is not None:
             self.thinner.setValue(round(100 * dialog.thinner_share))
 
@@ -465,21 +508,31 @@ class MatchRoom(RoomPage):
         if self.answer is None:
             return
         recipe, question = self.answer.choices[self._chosen].recipe, self.answer.question
-        total = sum(count for _, count in recipe.parts)
+        total = sum(count for _unused, count in recipe.parts)
         batch = {name: question.cup_ml * count / total for name, count in recipe.parts}
         jobs, target = self.session.jobs, question.target.lab
         BatchDialog(jobs, question.paints, batch, target, recipe.lab, question.laying, self).exec()
 
     def pin_chosen(self) -> None:
-        """Make the chosen recipe the zone's base coat."""
+        """Make the chosen recipe the zone's base coat; asks first where its media do not mix."""
         if self.answer is None:
             return
-        recipe, zone = self.answer.choices[self._chosen].recipe, self.answer.question.zone
-        paints = self.session.shelf.paints()
-        passes, thinner = self.coats.value(), self.thinner.value() / 100
-        self.session.edit(
-            self.tr("Pin recipe to {0}").format(self.session.project.zone(zone).name),
-            lambda p: edits.lay_coat(
-                p, zone, "base", paints=paints, parts=recipe.parts, passes=passes, thinner_share=thinner
-            ),
+        question = self.answer.question
+        recipe, zone = self.answer.choices[self._chosen].recipe, question.zone
+        media = {paint.id: paint.medium for paint in question.paints}
+        apart = unmixable([media[name] for name, _parts in recipe.parts])
+        if apart and not self.asked_anyway([_(MEDIA[medium].words) for medium in apart]):
+            return
+        manner = Manner(
+            self.coats.value(), self.thinner.value() / 100, question.tool, mix_ml=self._asked_ml(zone)
         )
+        mix = Mix.of(self.session.shelf.paints(), recipe.parts)
+        self.session.edit(
+            _("Pin recipe to {0}").format(self.session.project.zone(zone).name),
+            lambda p: pin_base(p, zone, mix, manner),
+        )
+
+    def asked_anyway(self, media: Sequence[str]) -> bool:
+        """Whether a recipe of media that do not mix is to be pinned all the same."""
+        words = _("{0} and {1} do not mix: in one cup they curdle or separate. Pin it all the same?")
+        return confirm(self, _("Media that do not mix"), words.format(*media), _("Pin it all the same"))

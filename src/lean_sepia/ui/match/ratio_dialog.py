@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.recipe.ratio import Reading, read_ratio, spoken
 from lean_sepia.ui.kit.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import button, clear, holder, label, row
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("RatioDialog", text)
 
 
 class RatioDialog(FormDialog):
@@ -22,16 +18,16 @@ class RatioDialog(FormDialog):
         self._volume = volume_ml
         self.thinner_share: float | None = None
         self.phrase = QLineEdit()
-        self.phrase.setPlaceholderText(_tr("1:20, 95 % thinner, a third of the cup, 3 drops in 5 ml"))
+        self.phrase.setPlaceholderText(_("1:20, 95 % thinner, a third of the cup, 3 drops in 5 ml"))
         self.phrase.setMinimumWidth(360)
         self._readings = QVBoxLayout()
         self._now = label("", "second", wrap=True)
         fields = [
-            (_tr("As it is said"), self.phrase),
-            (_tr("Means"), holder(self._readings)),
-            (_tr("Now"), self._now),
+            (_("As it is said"), self.phrase),
+            (_("Means"), holder(self._readings)),
+            (_("Now"), self._now),
         ]
-        super().__init__(_tr("Thinning ratio"), fields, parent)
+        super().__init__(_("Thinning ratio"), fields, parent)
         self.phrase.textChanged.connect(lambda _text: self._read())
         self._now.setText(self._forms(1 - thinner_share))
         self._read()
@@ -47,7 +43,7 @@ class RatioDialog(FormDialog):
         text = self.phrase.text().strip()
         if not text:
             self._readings.addWidget(
-                label(_tr("Type a ratio: both readings are shown where there are two."), "second")
+                label(_("Type a ratio: both readings are shown where there are two."), "second")
             )
             return
         try:
@@ -56,8 +52,8 @@ class RatioDialog(FormDialog):
             self._readings.addWidget(label(str(error), "second", wrap=True))
             return
         for reading in found:
-            take = button(_tr("Use"), "tool", reading.words)
-            take.setAccessibleName(_tr("Use: {0}").format(reading.words))
+            take = button(_("Use"), "tool", reading.words)
+            take.setAccessibleName(_("Use: {0}").format(reading.words))
             take.clicked.connect(lambda _c=False, r=reading: self.take(r))
             words = label(f"{reading.words}\n{self._forms(reading.colour)}", "", wrap=True)
             self._readings.addLayout(row(take, words, spacing=10))

@@ -2,21 +2,33 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import partial
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QAbstractButton, QFrame, QMenu, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtGui import (
+    QColor,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+)
+from PySide6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QMenu, QPushButton, QVBoxLayout, QWidget
 
+from lean_sepia.answers.amounts import amount_words, drop_rate
+from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import Choice
-from lean_sepia.recipe.parts import DROPS_PER_ML, drops_for
+from lean_sepia.recipe.parts import measure_out
 from lean_sepia.shelf.shelf import LOW_ML
-from lean_sepia.shelf.shelf_file import stock_ml
+from lean_sepia.shelf.shelf_file import Record, stock_ml
+from lean_sepia.ui.kit.drag import DropSource, drag_drop, dragged_paint
 from lean_sepia.ui.kit.panel import ElidedLabel, KeyboardRing, button, holder, label, row
 from lean_sepia.ui.kit.swatch import Chip, Drops, Lab, bottle_lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND
-from lean_sepia.ui.match.paint_rack import DropSource, drag_drop, dragged_paint
 
 
 class _PaintDrops(DropSource, Drops):
@@ -28,11 +40,13 @@ class _PaintDrops(DropSource, Drops):
         super().__init__(lab, count)
         self._paint_id, self._colour = paint_id, lab
         self.setCursor(Qt.CursorShape.OpenHandCursor)
-        self.setToolTip(self.tr("Drag a drop out to take it away"))
+        self.setToolTip(_("Drag a drop out to take it away"))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self.pulled(event) and not drag_drop(self, self._paint_id, self._colour):
-            self.dragged_out.emit()
+        if self.pulled(event):
+            ended = drag_drop(self, self._paint_id, self._colour)
+            if ended.let_go and not isinstance(ended.on, RecipeCard):
+                self.dragged_out.emit()
 
 
 class _MenuChip(KeyboardRing, QAbstractButton):
@@ -74,8 +88,8 @@ class RecipeCard(QFrame):
         self,
         choice: Choice,
         paints: dict[str, Paint],
-        records: dict[str, dict],
-        volume_ml: float,
+        records: Mapping[str, Record],
+        paint_ml: float,
         editable: bool,
     ) -> None:
         super().__init__()
@@ -85,38 +99,38 @@ class RecipeCard(QFrame):
         self.setAcceptDrops(True)
         recipe = choice.recipe
         words = ", ".join(f"{count} {paints[name].name}" for name, count in recipe.parts)
-        self.setAccessibleName(f"{choice.title}: {words}, {recipe.de00:.1f} ΔE00")
+        self.setAccessibleName(f"{_(choice.title)}: {words}, {recipe.de00:.1f} ΔE00")
         body = QVBoxLayout(self)
         body.setContentsMargins(11, 11, 11, 11)
         body.setSpacing(5)
-        title, figure = label(choice.title.upper(), "caption"), label(f"{recipe.de00:.1f}", "caption")
+        title, figure = label(_(choice.title).upper(), "caption"), label(f"{recipe.de00:.1f}", "caption")
         body.addLayout(row(title, None, figure, spacing=4))
-        rates = [float(records.get(name, {}).get("drops_per_ml") or DROPS_PER_ML) for name, _ in recipe.parts]
-        drops = drops_for([count for _, count in recipe.parts], volume_ml, sum(rates) / len(rates))
+        counts = [count for _name, count in recipe.parts]
+        amounts = measure_out(counts, paint_ml, [drop_rate(paints[name]) for name, _count in recipe.parts])
         self._stock = stock_ml(records.values())
         low: list[str] = []
         for name, count in recipe.parts:
             body.addLayout(self._paint_row(paints[name], count, editable))
-            low += self._low(paints[name].name, self._stock.get(name), volume_ml * count / recipe.total_parts)
+            low += self._low(paints[name].name, self._stock.get(name), paint_ml * count / recipe.total_parts)
         body.addSpacing(4)
-        figures = ", ".join(str(count) for count in drops)
-        mixed = self.tr("Mix {0} ml: {1} drops.").format(f"{volume_ml:g}", figures)
+        figures = ", ".join(amount_words(amount) for amount in amounts)
+        mixed = _("{0} ml of paint: {1}").format(f"{sum(amount.ml for amount in amounts):.1f}", figures)
         body.addWidget(label(mixed, "second", wrap=True))
         for sentence in low:
             body.addWidget(label(sentence, "second", wrap=True))
         body.addStretch(1)
-        body.addWidget(label(self.tr("A stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"))
+        body.addWidget(label(_("A stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"))
 
     def _low(self, name: str, left_ml: float | None, needed_ml: float) -> list[str]:
         """What is to be said of a bottle that is nearly empty, or holds less than the cup takes."""
         if left_ml is None or left_ml >= max(LOW_ML, needed_ml):
             return []
         if left_ml < needed_ml:
-            words = self.tr("{0} does not last: {1} ml left, {2} needed.")
+            words = _("{0} does not last: {1} ml left, {2} needed.")
             return [words.format(name, f"{left_ml:g}", f"{needed_ml:.1f}")]
-        return [self.tr("{0} is low: {1} ml left.").format(name, f"{left_ml:g}")]
+        return [_("{0} is low: {1} ml left.").format(name, f"{left_ml:g}")]
 
-    def _paint_row(self, paint: Paint, count: int, editable: bool):
+    def _paint_row(self, paint: Paint, count: int, editable: bool) -> QHBoxLayout:
         lab = bottle_lab(paint)
         name = ElidedLabel()
         name.show_text(paint.name)
@@ -127,8 +141,8 @@ class RecipeCard(QFrame):
         if editable:
             head.addSpacing(4)
             for sign, step, tip in (
-                ("−", -1, self.tr("A drop of {0} less")),
-                ("+", 1, self.tr("A drop of {0} more")),
+                ("−", -1, _("A drop of {0} less")),
+                ("+", 1, _("A drop of {0} more")),
             ):
                 key = self._small(sign, tip.format(paint.name))
                 key.clicked.connect(partial(self._change, paint.id, step))
@@ -139,9 +153,7 @@ class RecipeCard(QFrame):
         text.addWidget(drops)
         chip: QWidget = Chip(lab, 13, 30)
         if editable:
-            chip = _MenuChip(
-                lab, self.tr("Do without {0}, always use it, or find stand-ins").format(paint.name)
-            )
+            chip = _MenuChip(lab, _("Do without {0}, always use it, or find stand-ins").format(paint.name))
             chip.clicked.connect(partial(self._show_menu, paint, chip))
         line = row(chip, 2, holder(text))
         line.setStretch(2, 1)
@@ -158,23 +170,21 @@ class RecipeCard(QFrame):
 
     def _show_menu(self, paint: Paint, beside: QWidget, _checked: bool = False) -> None:
         menu = QMenu(self)
-        menu.addAction(self.tr("Do without {0}").format(paint.name), partial(self.left_out.emit, paint.id))
-        menu.addAction(
-            self.tr("Always use {0}").format(paint.name), partial(self.always_wanted.emit, paint.id)
-        )
+        menu.addAction(_("Do without {0}").format(paint.name), partial(self.left_out.emit, paint.id))
+        menu.addAction(_("Always use {0}").format(paint.name), partial(self.always_wanted.emit, paint.id))
         left = self._stock.get(paint.id)
         if left is not None:
-            words = self.tr("Keep to the {0} ml of {1} that are left").format(f"{left:g}", paint.name)
+            words = _("Keep to the {0} ml of {1} that are left").format(f"{left:g}", paint.name)
             menu.addAction(words, partial(self.stock_wanted.emit, paint.id, left))
         menu.addAction(
-            self.tr("Stand-ins for {0}…").format(paint.name), partial(self.stand_in_wanted.emit, paint.id)
+            _("Stand-ins for {0}…").format(paint.name), partial(self.stand_in_wanted.emit, paint.id)
         )
         menu.popup(beside.mapToGlobal(beside.rect().bottomLeft()))
 
     def mousePressEvent(self, _event: QMouseEvent) -> None:
         self.chosen.emit()
 
-    def keyPressEvent(self, event) -> None:
+    def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
             self.chosen.emit()
         else:
@@ -190,5 +200,5 @@ class RecipeCard(QFrame):
             return
         event.acceptProposedAction()
         source = event.source()
-        if source is None or not self.isAncestorOf(source):
+        if not isinstance(source, QWidget) or not self.isAncestorOf(source):
             self.changed.emit(name, 1)

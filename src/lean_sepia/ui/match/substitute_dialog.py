@@ -4,18 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from lean_sepia.colour.words import difference
+from lean_sepia.language import _
 from lean_sepia.recipe.reasons import Substitute
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.kit.titled_dialog import TitledDialog
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("SubstituteDialog", text)
 
 
 class SubstituteDialog(TitledDialog):
@@ -25,9 +21,9 @@ class SubstituteDialog(TitledDialog):
         self, missing: str, found: Sequence[Substitute], names: Mapping[str, str], parent: QWidget | None = None
     ) -> None:  # fmt: skip
         super().__init__(
-            _tr("Without {0}").format(missing),
-            _tr("The same colour without {0}").format(missing),
-            _tr(
+            _("Without {0}").format(missing),
+            _("The same colour without {0}").format(missing),
+            _(
                 "Left: as it was mixed so far. Right: the stand-in. Those that keep the other bottles come first."
             ),
             parent,
@@ -43,11 +39,11 @@ class SubstituteDialog(TitledDialog):
         recipe, wanted = substitute.recipe, substitute.instead_of
         field = Fields(margin=0, height=34)
         field.setFixedWidth(112)
-        field.show_labs([wanted, recipe.lab], _tr("As mixed so far, and the stand-in"))
+        field.show_labs([wanted, recipe.lab], _("As mixed so far, and the stand-in"))
         parts = " : ".join(f"{count} {names[name]}" for name, count in recipe.parts)
-        words = f"{parts}\n{difference(wanted, recipe.lab).words}, {recipe.de00:.1f} ΔE₀₀"
-        take = button(_tr("Take"), "tool")
-        take.setAccessibleName(_tr("Take {0}").format(parts))
+        words = f"{parts}\n{difference(wanted, recipe.lab).words}, {recipe.de00:.1f} ΔE00"
+        take = button(_("Take"), "tool")
+        take.setAccessibleName(_("Take {0}").format(parts))
         take.clicked.connect(lambda _c=False: self._take(substitute))
         return row(field, label(words, "", wrap=True), take, spacing=12)
 

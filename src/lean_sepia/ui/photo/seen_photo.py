@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lean_sepia.answers.questions import cast_of
+from lean_sepia.answers.evidence import cast_of
 from lean_sepia.document.model import Photo
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid, build_pyramid
 from lean_sepia.photo.read import Picture, quick_look
-from lean_sepia.ui.shell.session import Session
+from lean_sepia.ui.photo.pictures import Pictures
 
 _QUICK_SIDE = 1400
 
@@ -26,11 +26,11 @@ class Seen:
     correction: CorrectionTable | None
 
 
-def prepare(session: Session, photo: Photo) -> Seen:
+def prepare(pictures: Pictures, photo: Photo) -> Seen:
     """Decode, correct and halve one photo; runs in a job."""
-    picture = session.picture(photo.id)
+    picture = pictures.picture(photo)
     cast = cast_of(picture.pixels, photo.anchors, photo.tones)
-    pyramid = session.pyramid(photo.id)
+    pyramid = pictures.pyramid(photo)
     return Seen(
         photo,
         picture,
@@ -40,9 +40,9 @@ def prepare(session: Session, photo: Photo) -> Seen:
     )
 
 
-def first_look(session: Session, photo: Photo) -> Pyramid | None:
+def first_look(pictures: Pictures, photo: Photo) -> Pyramid | None:
     """A reduced picture that is there sooner than the whole one; None where that saves nothing. Runs in a job."""
-    if session.has_picture(photo.id):
+    if pictures.has(photo):
         return None
-    pixels = quick_look(session.store.photo(photo.sha256), _QUICK_SIDE)
+    pixels = quick_look(pictures.bytes_of(photo), _QUICK_SIDE)
     return None if pixels is None else build_pyramid(pixels, photo.width, photo.height)

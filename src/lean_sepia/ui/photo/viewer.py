@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QImage,
     QKeyEvent,
@@ -22,6 +22,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.arrays import BoolArray, Image8, IntArray
+from lean_sepia.language import _
 from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid
@@ -66,12 +67,12 @@ class _View:
     key: tuple[object, ...]
     found: QImage | None
     corrected: QImage | None
-    pixels: tuple[Image8 | None, ...] = field(default=())  # what the images look at
+    pixels: tuple[Image8 | None, Image8 | None]  # what the images look at
 
 
 def _striped(pixels: Image8, where: BoolArray) -> Image8:
     """Black and white stripes over a mask (h, w)."""
-    rows, columns = np.indices(where.shape, sparse=True)
+    rows, columns = np.ogrid[: where.shape[0], : where.shape[1]]
     light = ((rows + columns) // 4 % 2 * 255).astype(np.uint8)
     return np.where(where[..., None], light[..., None], pixels)
 
@@ -117,7 +118,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setMinimumSize(320, 200)
-        self.setAccessibleName(self.tr("Photo"))
+        self.setAccessibleName(_("Photo"))
 
     def show_picture(self, pyramid: Pyramid | None, correction: CorrectionTable | None = None) -> None:
         """Show a picture, as found and through a correction."""
@@ -283,7 +284,7 @@ class PhotoViewer(KeyboardRing, QWidget):
                 round(box.left()), round(box.top()), round(box.right()), round(box.bottom())
             )
 
-    def leaveEvent(self, event) -> None:
+    def leaveEvent(self, event: QEvent) -> None:
         super().leaveEvent(event)
         self.left.emit()
 
@@ -390,8 +391,10 @@ class PhotoViewer(KeyboardRing, QWidget):
                 for picture in (shown, corrected):
                     if picture is not None:
                         picture[inside] = _striped(picture[inside], self._stripes(found[inside]))
-            images = (None if pixels is None else lent_image(pixels) for pixels in (shown, corrected))
-            self._view = _View(key, *images, pixels=(shown, corrected))
+            lent, lent_corrected = (
+                None if pixels is None else lent_image(pixels) for pixels in (shown, corrected)
+            )
+            self._view = _View(key, lent, lent_corrected, (shown, corrected))
         return self._view
 
     @staticmethod
@@ -422,10 +425,11 @@ class PhotoViewer(KeyboardRing, QWidget):
                 line.append(here)
             draw_double(painter, lambda: painter.drawPolyline(line))
         if self.tool in _BY_DRAGGING:
-            if self._press is not None and self.tool == "length":
-                draw_double(painter, lambda: painter.drawLine(self._press, here))
-            elif self._press is not None:
-                draw_double(painter, lambda: painter.drawRect(QRectF(self._press, here)), dashed=True)
+            pressed = self._press
+            if pressed is not None and self.tool == "length":
+                draw_double(painter, lambda: painter.drawLine(pressed, here))
+            elif pressed is not None:
+                draw_double(painter, lambda: painter.drawRect(QRectF(pressed, here)), dashed=True)
         elif self.tool != "look" and (self._pointing or self.underMouse()):
             if self.tool in _BY_CORNERS:
                 draw_shape(painter, "diamond", here, _CORNER_PX)

@@ -10,6 +10,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
 
@@ -42,7 +43,7 @@ class Timeline(KeyboardRing, QWidget):
         self._windows: tuple[tuple[datetime, datetime], ...] = ()
         self._current = ""
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Steps in order"))
+        self.setAccessibleName(_("Steps in order"))
 
     def sizeHint(self) -> QSize:
         return QSize(640, _HEAD + _LINE * max(1, len(self._bars)) + 14)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -11,7 +11,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from lean_sepia.paint.paint import FINISHES, MEDIA
+from lean_sepia.language import _
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import FINISHES
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.shelf.cgats import unused_id
 from lean_sepia.ui.kit.panel import label, measure_box, row
@@ -21,10 +23,6 @@ from lean_sepia.ui.kit.titled_dialog import TitledDialog
 _MIXED = [finish for finish in FINISHES if finish != "metallic"]
 
 
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("CardDialog", text)
-
-
 class _FieldRow:
     """One field: whether it is taken, what it looked like, and what the paint is."""
 
@@ -32,16 +30,16 @@ class _FieldRow:
         self.field = field.field
         self.taken = QCheckBox(str(field.field))
         self.taken.setChecked(not field.bare)
-        self.taken.setAccessibleName(_tr("Take field {0}").format(field.field))
+        self.taken.setAccessibleName(_("Take field {0}").format(field.field))
         seen = Fields(margin=0, height=24)
         seen.setFixedWidth(84)
         seen.show_labs(
             [field.over_white.lab, field.over_black.lab, field.masstone.lab],
-            _tr("Over white, over black, masstone"),
+            _("Over white, over black, masstone"),
         )
         self.name, self.medium, self.finish = QLineEdit(), QComboBox(), QComboBox()
-        self.name.setPlaceholderText(_tr("Paint {0}").format(field.field))
-        self.name.setAccessibleName(_tr("Name of field {0}").format(field.field))
+        self.name.setPlaceholderText(_("Paint {0}").format(field.field))
+        self.name.setAccessibleName(_("Name of field {0}").format(field.field))
         for medium in MEDIA:
             self.medium.addItem(
                 medium.replace("-", " in ") if medium.startswith("acrylic") else medium, medium
@@ -67,23 +65,23 @@ class CardDialog(TitledDialog):
 
     def __init__(self, reading: CardReading, taken_ids: set[str], parent: QWidget | None = None) -> None:
         doubtful = sum(bool(field.doubt) for field in reading.fields)
-        words = _tr("{0} fields found.").format(len(reading.fields))
+        words = _("{0} fields found.").format(len(reading.fields))
         if doubtful:
-            words += _tr(" {0} of them should be looked at.").format(doubtful)
-        super().__init__(_tr("Paints of the swatch card"), words, parent=parent)
+            words += _(" {0} of them should be looked at.").format(doubtful)
+        super().__init__(_("Paints of the swatch card"), words, parent=parent)
         self._taken_ids = taken_ids
-        self.coats = measure_box(0.5, 10, 1, "", _tr("Coats of the film"), width=64)
-        self.thinner = measure_box(0, 95, 0, "%", _tr("Thinner in the film"), decimals=0, width=72)
+        self.coats = measure_box(0.5, 10, 1, "", _("Coats of the film"), width=64)
+        self.thinner = measure_box(0, 95, 0, "%", _("Thinner in the film"), decimals=0, width=72)
         grid = QGridLayout()
         grid.setHorizontalSpacing(10)
         grid.setVerticalSpacing(6)
         heads = (
-            _tr("Field"),
-            _tr("White, black, masstone"),
-            _tr("Name"),
-            _tr("Medium"),
-            _tr("Finish"),
-            _tr("Sure"),
+            _("Field"),
+            _("White, black, masstone"),
+            _("Name"),
+            _("Medium"),
+            _("Finish"),
+            _("Sure"),
         )
         for column, words in enumerate(heads):
             grid.addWidget(label(words, "second"), 0, column)
@@ -91,16 +89,16 @@ class CardDialog(TitledDialog):
         self.rows = [_FieldRow(field, grid, line) for line, field in enumerate(reading.fields, start=1)]
         self.body.addLayout(
             row(
-                label(_tr("One film of"), "second"),
+                label(_("One film of"), "second"),
                 self.coats,
-                label(_tr("coats with"), "second"),
+                label(_("coats with"), "second"),
                 self.thinner,
-                label(_tr("thinner"), "second"),
+                label(_("thinner"), "second"),
                 None,
             )
         )
         self.look_through(grid, 820, min(420, 48 + 40 * len(reading.fields)))
-        self.end(_tr("Put them on the shelf"))
+        self.end(_("Put them on the shelf"))
 
     def names(self) -> dict[int, dict[str, str]]:
         """What the taken fields are, by number, with ids that nothing on the shelf has."""

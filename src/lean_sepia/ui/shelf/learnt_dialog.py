@@ -4,19 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.arrays import triple
+from lean_sepia.language import _
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.panel import counted, label, row, rule
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.kit.titled_dialog import TitledDialog
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("LearntDialog", text)
 
 
 class LearntDialog(TitledDialog):
@@ -25,25 +21,25 @@ class LearntDialog(TitledDialog):
     def __init__(
         self, before: Sequence[Paint], fit: Fit, numbers: Sequence[int], doubtful: str = "", parent: QWidget | None = None
     ) -> None:  # fmt: skip
-        better = _tr("Mixtures are predicted better.")
-        nothing = _tr("Nothing is gained: the swatches contradict each other, or say too little.")
-        super().__init__(_tr("What the swatches teach"), better if fit.gains else nothing, parent=parent)
-        swatches = counted(len(numbers), _tr("One swatch"), _tr("{0} swatches"))
+        better = _("Mixtures are predicted better.")
+        nothing = _("Nothing is gained: the swatches contradict each other, or say too little.")
+        super().__init__(_("What the swatches teach"), better if fit.gains else nothing, parent=parent)
+        swatches = counted(len(numbers), _("One swatch"), _("{0} swatches"))
         self.words = label(
-            _tr("{0}: out by {1} ΔE₀₀ before; {2} now, each predicted from the others alone.").format(
+            _("{0}: out by {1} ΔE00 before; {2} now, each predicted from the others alone.").format(
                 swatches, f"{fit.before_de00:.1f}", f"{fit.after_de00:.1f}"
             ), "", wrap=True,
         )  # fmt: skip
         self.body.addWidget(self.words)
         for index in fit.contradicting():
-            said = _tr("Swatch {0} contradicts the others by {1} and counts little: look at it again.")
+            said = _("Swatch {0} contradicts the others by {1} and counts little: look at it again.")
             self.body.addWidget(
                 label(said.format(numbers[index], f"{fit.left_out[index]:.1f}"), "strong", wrap=True)
             )
         if doubtful:
-            self.body.addWidget(label(_tr("Look again at {0}.").format(doubtful), "second", wrap=True))
+            self.body.addWidget(label(_("Look again at {0}.").format(doubtful), "second", wrap=True))
         self.body.addWidget(rule())
-        self.body.addWidget(label(_tr("Masstone as the shelf had it, and as refined"), "second"))
+        self.body.addWidget(label(_("Masstone as the shelf had it, and as refined"), "second"))
         pairs = QVBoxLayout()
         pairs.setSpacing(4)
         for old, new in zip(before, fit.paints, strict=True):
@@ -54,4 +50,4 @@ class LearntDialog(TitledDialog):
                 pairs.addLayout(row(field, label(new.name), None, spacing=12))
         pairs.addStretch(1)
         self.look_through(pairs, 480, min(260, 30 * len(fit.doubt) + 8))
-        self.end(_tr("Put the refined paints on the shelf"))
+        self.end(_("Put the refined paints on the shelf"))

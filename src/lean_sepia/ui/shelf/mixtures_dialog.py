@@ -4,19 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PySide6.QtCore import QCoreApplication, Qt
-from PySide6.QtWidgets import QComboBox, QGridLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QComboBox, QGridLayout, QLabel, QWidget
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.language import _
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.recipe.mixture_text import read_mixture
 from lean_sepia.ui.kit.panel import label
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.kit.titled_dialog import TitledDialog
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("MixturesDialog", text)
 
 
 class MixturesDialog(TitledDialog):
@@ -26,9 +23,9 @@ class MixturesDialog(TitledDialog):
         self, reading: CardReading, names: Mapping[str, str], recipes: Sequence[str], parent: QWidget | None = None
     ) -> None:  # fmt: skip
         super().__init__(
-            _tr("Mixtures on the card"),
-            _tr("What was mixed for each field?"),
-            _tr(
+            _("Mixtures on the card"),
+            _("What was mixed for each field?"),
+            _(
                 'Choose a recipe of this project, or write it down: "8 Deep sea, 1 Chalk". Leave the others empty.'
             ),
             parent,
@@ -37,16 +34,16 @@ class MixturesDialog(TitledDialog):
         grid = QGridLayout()
         grid.setHorizontalSpacing(12)
         grid.setVerticalSpacing(6)
-        for column, words in enumerate((_tr("Field"), _tr("Masstone"), _tr("What was mixed"), _tr("Sure"))):
+        for column, words in enumerate((_("Field"), _("Masstone"), _("What was mixed"), _("Sure"))):
             grid.addWidget(label(words, "second"), 0, column)
         grid.setColumnStretch(2, 1)
         self.boxes: dict[int, QComboBox] = {}
-        self.said = {}
+        self.said: dict[int, QLabel] = {}
         for line, field in enumerate(reading.fields, start=1):
             self._add(field, recipes, grid, line)
         grid.setRowStretch(len(reading.fields) + 1, 1)
         self.look_through(grid, 760, min(420, 48 + 40 * len(reading.fields)))
-        self.end(_tr("Learn from them"))
+        self.end(_("Learn from them"))
 
     def _add(self, field: FieldReading, recipes: Sequence[str], grid: QGridLayout, line: int) -> None:
         seen = Fields(margin=0, height=26)
@@ -54,7 +51,7 @@ class MixturesDialog(TitledDialog):
         seen.show_labs([field.masstone.lab])
         box = QComboBox()
         box.setEditable(True)
-        box.setAccessibleName(_tr("What was mixed for field {0}").format(field.field))
+        box.setAccessibleName(_("What was mixed for field {0}").format(field.field))
         box.addItems(["", *recipes])
         box.setEnabled(not field.bare)
         sure = label(

@@ -10,16 +10,21 @@ from PySide6.QtWidgets import QWidget
 
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import colour_name
+from lean_sepia.language import N_, _
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import into_paint
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.swatch import Lab, bottle_lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
 
 _TALL = 50
-KNOWN = {1: "by one colour", 2: "two constants", 3: "spectral"}
+KNOWN = {
+    Knowledge.ONE_CONSTANT: N_("from one colour"),
+    Knowledge.TWO_CONSTANT: N_("from two colours"),
+    Knowledge.SPECTRAL: N_("from spectra"),
+}
 
 Films = tuple[Lab, Lab, Lab | None]
 
@@ -41,7 +46,7 @@ class ShelfList(KeyboardRing, QWidget):
         self._labs: dict[str, Films] = {}
         self.current = 0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Paints on the shelf"))
+        self.setAccessibleName(_("Paints on the shelf"))
 
     def show_paints(self, paints: Sequence[Paint]) -> None:
         """Show these bottles in this order."""
@@ -62,7 +67,7 @@ class ShelfList(KeyboardRing, QWidget):
         if self._paints:
             paint = self._paints[self.current]
             mass = self._labs[paint.id][2]
-            colour = colour_name(mass) if mass else self.tr("clear")
+            colour = colour_name(mass) if mass else _("clear")
             self.setAccessibleDescription(f"{paint.name}, {colour}, {KNOWN[paint.knowledge]}")
 
     def _box(self, index: int) -> QRectF:

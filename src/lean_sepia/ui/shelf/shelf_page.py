@@ -18,10 +18,12 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.paint import Paint
 from lean_sepia.shelf.shelf import LOW_ML
 from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, stock_ml, write_shelf
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
 from lean_sepia.ui.kit.swatch import Fields, bottle_lab, lab_words
 from lean_sepia.ui.shelf.shelf_list import KNOWN, ShelfList
@@ -41,23 +43,23 @@ class ShelfPage(QWidget):
         self._shown: list[Paint] = []
         self._count = label("", "title")
         self.import_button = button(
-            self.tr("Import…"), "main", self.tr("A shelf file: JSON, CSV, CGATS text, or a GPL palette")
+            _("Import…"), "main", _("A shelf file: JSON, CSV, CGATS text, or a GPL palette")
         )
         self.import_button.clicked.connect(self._ask_import)
         self.export_button = button(
-            self.tr("Export…"),
+            _("Export…"),
             "",
-            self.tr("All paints: JSON keeps everything; CSV, CGATS text and GPL keep colours"),
+            _("All paints: JSON keeps everything; CSV, CGATS text and GPL keep colours"),
         )
         self.export_button.clicked.connect(self._ask_export)
-        self.remove_button = button(self.tr("Take off…"), "", self.tr("Take the chosen paint off the shelf"))
+        self.remove_button = button(_("Take off…"), "", _("Take the chosen paint off the shelf"))
         self.remove_button.clicked.connect(self._ask_remove)
-        leave = button(self.tr("Back to the rooms"))
+        leave = button(_("Back to the rooms"))
         leave.clicked.connect(self.back)
         self.card_button = button(
-            self.tr("From one photo…"),
+            _("From one photo…"),
             "",
-            self.tr("Measure a whole shelf from the picture of a painted card"),
+            _("Measure a whole shelf from the picture of a painted card"),
         )
         self.cards = SwatchCards(session, self)
         self.cards.shelf_changed.connect(self._show_changed)
@@ -94,10 +96,10 @@ class ShelfPage(QWidget):
         group = QButtonGroup(self)
         buttons = []
         for key, words in (
-            ("hue", self.tr("By hue")),
-            ("name", self.tr("By name")),
-            ("line", self.tr("By line")),
-            ("low", self.tr("Low")),
+            ("hue", _("By hue")),
+            ("name", _("By name")),
+            ("line", _("By line")),
+            ("low", _("Low")),
         ):
             choice = button(words, "tool")
             choice.setCheckable(True)
@@ -105,9 +107,7 @@ class ShelfPage(QWidget):
             choice.clicked.connect(lambda _c=False, k=key: self.order_by(k))
             group.addButton(choice)
             buttons.append(choice)
-        return row(
-            10, *buttons, None, label(self.tr("one coat over white | over black · opaque"), "second"), 12
-        )
+        return row(10, *buttons, None, label(_("one coat over white | over black · opaque"), "second"), 12)
 
     def _side(self) -> QWidget:
         side = QWidget()
@@ -115,7 +115,7 @@ class ShelfPage(QWidget):
         column = QVBoxLayout(side)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(12)
-        self._one = Panel(self.tr("This bottle"))
+        self._one = Panel(_("This bottle"))
         self._field = Fields(margin=10, height=110)
         self._name, self._figures = label("", "title", wrap=True), label("", "second", wrap=True)
         self._facts = label("", "", wrap=True)
@@ -123,10 +123,10 @@ class ShelfPage(QWidget):
             self._one.add(item)
         self._one.body.addStretch(1)
         column.addWidget(self._one, 1)
-        about = Panel(self.tr("A shelf file"))
+        about = Panel(_("A shelf file"))
         about.add(
             label(
-                self.tr(
+                _(
                     "JSON with spectra or Lab, or CSV with the columns id, name, medium, finish, lab_L, lab_a, lab_b. "
                     "One measured colour is enough to start; a thin coat over black and white makes mixes much surer."
                 ),
@@ -142,7 +142,7 @@ class ShelfPage(QWidget):
         paints = self.session.shelf.paints()
         measured = sum(paint.knowledge > 1 for paint in paints)
         self._count.setText(
-            self.tr("{0} paints, {1} of them known by more than one colour").format(len(paints), measured)
+            _("{0} paints, {1} of them known by more than one colour").format(len(paints), measured)
         )
         left = stock_ml(self.session.shelf.records())
         keys = {
@@ -164,16 +164,16 @@ class ShelfPage(QWidget):
     def _show_one(self) -> None:
         if not self._shown:
             self._field.show_labs([None])
-            self._name.setText(self.tr("The shelf is empty"))
+            self._name.setText(_("The shelf is empty"))
             self._figures.setText("")
-            self._facts.setText(self.tr("Import a shelf file to begin. The demo brings a shelf of its own."))
+            self._facts.setText(_("Import a shelf file to begin. The demo brings a shelf of its own."))
             return
         paint = self._shown[self.list.current]
         record = next(r for r in self.session.shelf.records() if r["id"] == paint.id)
         lab = bottle_lab(paint)
         self._field.show_labs([lab])
         self._name.setText(paint.name)
-        self._figures.setText(lab_words(lab) if lab else self.tr("Clear: it changes the sheen of a mixture."))
+        self._figures.setText(lab_words(lab) if lab else _("Clear: it changes the sheen of a mixture."))
         facts = (
             [f"{paint.line} · {paint.medium} · {paint.finish}"]
             if paint.line
@@ -182,23 +182,23 @@ class ShelfPage(QWidget):
         if paint.mixes:
             thickness = thickness_to_hide(paint)
             if thickness is not None and not paint.clear:
-                facts.append(self.tr("Hides in {0} unthinned coats.").format(max(1, int(np.ceil(thickness)))))
+                facts.append(_("Hides in {0} unthinned coats.").format(max(1, int(np.ceil(thickness)))))
         else:
-            facts.append(self.tr("Laid alone; not part of mixtures."))
-        facts.append(self.tr("Known: {0}.").format(KNOWN[paint.knowledge]))
+            facts.append(_("Laid alone; not part of mixtures."))
+        facts.append(_("Known: {0}.").format(_(KNOWN[paint.knowledge])))
         stock = stock_ml([record]).get(paint.id)
         if stock is not None:
-            low = self.tr(" That is low.") if stock < LOW_ML else ""
-            facts.append(self.tr("{0} ml left.").format(f"{stock:g}") + low)
+            low = _(" That is low.") if stock < LOW_ML else ""
+            facts.append(_("{0} ml left.").format(f"{stock:g}") + low)
         facts += [f"{note[0].upper()}{note[1:]}." for note in paint.notes]
         if record.get("note"):
             facts.append(str(record["note"]))
         self._facts.setText("\n".join(facts))
 
     def _ask_import(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(
+        name, _unused = QFileDialog.getOpenFileName(
             self,
-            self.tr("Import a shelf file"),
+            _("Import a shelf file"),
             "",
             "Shelf (*.json *.csv *.txt *.cgats *.gpl);;All files (*)",
         )
@@ -206,8 +206,8 @@ class ShelfPage(QWidget):
             self.import_file(Path(name))
 
     def _ask_export(self) -> None:
-        kinds = self.tr("Shelf (*.json);;Colours (*.csv);;CGATS text (*.txt);;Palette (*.gpl)")
-        name, _ = QFileDialog.getSaveFileName(self, self.tr("Export the shelf"), "shelf.json", kinds)
+        kinds = _("Shelf (*.json);;Colours (*.csv);;CGATS text (*.txt);;Palette (*.gpl)")
+        name, _unused = QFileDialog.getSaveFileName(self, _("Export the shelf"), "shelf.json", kinds)
         if name:
             self.export_file(Path(name))
 
@@ -229,7 +229,7 @@ class ShelfPage(QWidget):
         replace = bool(clash) and self._may_replace(len(clash))
         if not clash or replace:
 
-            def add(_progress) -> None:
+            def add(_progress: Progress) -> None:
                 shelf.add(content, replace=replace)
                 shelf.paints()
 
@@ -241,17 +241,15 @@ class ShelfPage(QWidget):
         self.session.shelf_changed.emit()
 
     def _may_replace(self, count: int) -> bool:
-        words = self.tr(
+        words = _(
             "{0} of these paints are on the shelf already. Replace them? Projects keep the versions they use."
         ).format(count)
-        return QMessageBox.question(self, self.tr("Import"), words) == QMessageBox.StandardButton.Yes
+        return QMessageBox.question(self, _("Import"), words) == QMessageBox.StandardButton.Yes
 
     def _ask_remove(self) -> None:
         paint = self._shown[self.list.current]
-        words = self.tr("Take “{0}” off the shelf? Recipes that use it keep their own copy.").format(
-            paint.name
-        )
-        if QMessageBox.question(self, self.tr("Take off the shelf"), words) == QMessageBox.StandardButton.Yes:
+        words = _("Take “{0}” off the shelf? Recipes that use it keep their own copy.").format(paint.name)
+        if QMessageBox.question(self, _("Take off the shelf"), words) == QMessageBox.StandardButton.Yes:
             self.session.shelf.remove([paint.id])
             self.refresh()
             self.session.shelf_changed.emit()

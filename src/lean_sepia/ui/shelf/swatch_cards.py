@@ -9,6 +9,7 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QWidget
 
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.paint.fit import Fit, Swatch, fit_paints
 from lean_sepia.photo.read import read_picture
 from lean_sepia.photo.swatch_card import CardReading, read_card
@@ -35,20 +36,18 @@ class SwatchCards(QObject):
     def menu(self) -> QMenu:
         """Everything that can be done with a card."""
         menu = QMenu(self._page)
-        menu.addAction(self.tr("Print a card to paint…"), self._ask_print)
-        menu.addAction(
-            self.tr("New paints from the photo of a card…"), lambda: self._ask_photo(self.read_paints)
-        )
+        menu.addAction(_("Print a card to paint…"), self._ask_print)
+        menu.addAction(_("New paints from the photo of a card…"), lambda: self._ask_photo(self.read_paints))
         menu.addSeparator()
         menu.addAction(
-            self.tr("Learn from mixtures painted on a card…"), lambda: self._ask_photo(self.read_mixtures)
+            _("Learn from mixtures painted on a card…"), lambda: self._ask_photo(self.read_mixtures)
         )
-        menu.addAction(self.tr("Learn from a swatch file…"), self._ask_swatch_file)
+        menu.addAction(_("Learn from a swatch file…"), self._ask_swatch_file)
         return menu
 
     def _ask_print(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(
-            self._page, self.tr("Print a card"), "swatch-card.pdf", "PDF (*.pdf)"
+        name, _unused = QFileDialog.getSaveFileName(
+            self._page, _("Print a card"), "swatch-card.pdf", "PDF (*.pdf)"
         )
         if name:
             self.print_card(Path(name))
@@ -63,13 +62,13 @@ class SwatchCards(QObject):
             self._session.refused.emit(str(error))
 
     def _ask_photo(self, read: Callable[[Path, float | None], None]) -> None:
-        name, _ = QFileDialog.getOpenFileName(
-            self._page, self.tr("Photo of a painted card"), "", PICTURE_FILTER
+        name, _unused = QFileDialog.getOpenFileName(
+            self._page, _("Photo of a painted card"), "", PICTURE_FILTER
         )
         if not name:
             return
-        words = self.tr("L* of the grey card in the frame; 0 where none lies there")
-        lightness, accepted = QInputDialog.getDouble(self._page, self.tr("Grey card"), words, 50, 0, 100, 1)
+        words = _("L* of the grey card in the frame; 0 where none lies there")
+        lightness, accepted = QInputDialog.getDouble(self._page, _("Grey card"), words, 50, 0, 100, 1)
         if accepted:
             read(Path(name), lightness or None)
 
@@ -97,7 +96,7 @@ class SwatchCards(QObject):
         if not self._put(ShelfContent(tuple(paint.record for paint in found.paints))):
             return
         if found.doubtful:
-            words = self.tr("All are on the shelf. Look again at {0}.")
+            words = _("All are on the shelf. Look again at {0}.")
             self._session.refused.emit(words.format(self._fields(found.doubtful)))
 
     def _put(self, content: ShelfContent, *, replace: bool = False) -> bool:
@@ -110,7 +109,7 @@ class SwatchCards(QObject):
         return True
 
     def _fields(self, doubtful: Sequence[tuple[int, str]]) -> str:
-        return "; ".join(self.tr("field {0}: {1}").format(field, reason) for field, reason in doubtful)
+        return "; ".join(_("field {0}: {1}").format(field, reason) for field, reason in doubtful)
 
     # Test swatches
 
@@ -131,13 +130,13 @@ class SwatchCards(QObject):
         answer = []
         for recipe in project.recipes:
             parts = [(project.paint(version).shelf_id, count) for version, count in recipe.parts]
-            if not recipe.basis and all(paint in names for paint, _ in parts):
+            if not recipe.basis and all(paint in names for paint, _unused in parts):
                 answer.append(", ".join(f"{count} {names[paint]}" for paint, count in parts))
         return list(dict.fromkeys(answer))
 
     def _ask_swatch_file(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(
-            self._page, self.tr("A swatch file"), "", self.tr("Swatches (*.json);;All files (*)")
+        name, _unused = QFileDialog.getOpenFileName(
+            self._page, _("A swatch file"), "", _("Swatches (*.json);;All files (*)")
         )
         if name:
             self.learn_from_file(Path(name))

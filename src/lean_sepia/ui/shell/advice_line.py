@@ -2,41 +2,17 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QSize, QTimer, Signal
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QVBoxLayout, QWidget
+from PySide6.QtCore import QSize, QTimer, Signal
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QVBoxLayout
 
 from lean_sepia.answers.advice import Advice
+from lean_sepia.language import _
+from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Job
 from lean_sepia.ui.kit.panel import button, label
-from lean_sepia.ui.kit.theme import TEXT, font
 from lean_sepia.ui.shell.session import Session
 
 _REFUSAL_MS = 9000
-
-
-class Diamond(QWidget):
-    """The sign of a warning: a shape, not a hue. Filled for a stop."""
-
-    def __init__(self, filled: bool = False, size: int = 20, mark: str = "!") -> None:
-        super().__init__()
-        self._filled, self._mark = filled, mark
-        self.setFixedSize(size, size)
-
-    def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        ink = self.palette().color(TEXT)
-        middle, reach = self.width() / 2, self.width() / 2 - 1.5
-        shape = QPolygonF([QPointF(middle, middle - reach), QPointF(middle + reach, middle),
-                           QPointF(middle, middle + reach), QPointF(middle - reach, middle)])  # fmt: skip
-        painter.setPen(QPen(ink, 1.2))
-        if self._filled:
-            painter.setBrush(ink)
-        painter.drawPolygon(shape)
-        if self._mark and not self._filled and self.width() >= 16:
-            painter.setFont(font(11, True))
-            painter.drawText(self.rect(), 0x84, self._mark)
 
 
 class AdviceLine(QFrame):
@@ -52,7 +28,7 @@ class AdviceLine(QFrame):
         self._advice: Advice | None = None
         self._work: Job | None = None
         self._text = label("")
-        self._text.setAccessibleName(self.tr("Advice"))
+        self._text.setAccessibleName(_("Advice"))
         self._button = button("")
         self._button.clicked.connect(self._go)
         self._progress = QProgressBar()
@@ -88,7 +64,7 @@ class AdviceLine(QFrame):
             return
         self._advice = self._session.advice()[0]
         self._show(self._advice.text)
-        self._button.setText(self.tr("Go to {0}").format(self._advice.room.capitalize()))
+        self._button.setText(_("Go to {0}").format(self._advice.room.capitalize()))
         self._button.show()
 
     def _show(self, text: str) -> None:
@@ -98,7 +74,7 @@ class AdviceLine(QFrame):
     def refuse(self, message: str) -> None:
         """Say why something was not done; the advice comes back after a while."""
         self._show(message)
-        self._button.setText(self.tr("Understood"))
+        self._button.setText(_("Understood"))
         self._advice = None
         self._refusal.start()
 
@@ -106,7 +82,7 @@ class AdviceLine(QFrame):
         """Say what long work is under way, how far it is, and let it be cancelled."""
         self._work = job
         self._show(words)
-        self._button.setText(self.tr("Cancel"))
+        self._button.setText(_("Cancel"))
         self._progress.setRange(0, 100)
         job.progress.connect(lambda share: self._progress.setValue(round(100 * share)))
         for ending in (job.done, job.failed, job.cancelled):

@@ -2,18 +2,10 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication
-
-
-class _Help(dict[str, str]):
-    """Texts by room, translated when they are asked for."""
-
-    def __missing__(self, room: str) -> str:
-        return QCoreApplication.translate("Help", _TEXTS[room])
-
+from lean_sepia.language import N_, _
 
 _TEXTS = {
-    "evidence": (
+    "evidence": N_(
         "Evidence: colours from photos.\n\n"
         "1. Mark something known: a grey card, white lettering. The cast is taken out.\n"
         "2. Choose a zone at the left and a role, then click its paint in the photo.\n"
@@ -21,39 +13,42 @@ _TEXTS = {
         "With the photo in focus: L look, S sample, N known grey, K known colour, C chart, A area, T straighten; "
         "plus and minus zoom, 0 fits, arrows move, Return places, Esc leaves the tool."
     ),
-    "match": (
+    "match": N_(
         "Match: a recipe from your own shelf.\n\n"
         "The two fields that touch are the target and the recipe, under the final varnish. "
         "Choose a card and pin it to the zone; drops are counted for the amount you want to mix. Drag drops into a card and out of it, "
         "or use plus and minus; the chip of a paint opens what can be done with its bottle."
     ),
-    "tone": (
+    "tone": N_(
         "Tone: the faded colour.\n\n"
         "Each row takes the base in steps to its faded colour with another lightener. "
         "The figure is the remaining difference; the words say when the hue turns, as red does to pink."
     ),
-    "glaze": (
+    "glaze": N_(
         "Glaze: one thin tint over several zones.\n\n"
         "In each field: before, after, what the photo shows. The best filter lowers the mean of all zones."
     ),
-    "wear": (
+    "wear": N_(
         "Wear: how much, how large.\n\n"
         "Draw a region on the photo, click one disc of each kind of wear, say how long a pixel is, and measure. "
         "What is too small to be seen at your scale becomes a tint."
     ),
-    "plan": (
+    "plan": N_(
         "Plan: the order of work.\n\n"
         "Steps are checked against solvents, gloss, drying and powder, and placed in the evenings you have. "
         "Ctrl+Up and Ctrl+Down move the chosen step."
     ),
-    "bench": (
+    "bench": N_(
         "Bench: one step at a time.\n\n"
         "Space or Page Down marks the step as done and shows the next; Page Up goes back. Print the card to work from paper."
     ),
-    "shelf": (
+    "shelf": N_(
         "Shelf: the paints you own.\n\n"
         "Measure a whole shelf from one photo of a painted card, or import a shelf file. Left field: a thin coat over white and over black; right: opaque."
     ),
 }
 
-HELP = _Help()
+
+def help_for(room: str) -> str:
+    """What a room is for, and its keys."""
+    return _(_TEXTS[room])

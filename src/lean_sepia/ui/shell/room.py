@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
@@ -15,6 +15,8 @@ _BAR = 12
 class RoomPage(QWidget):
     """A room listens to the session and redraws from the document; it never edits while it redraws."""
 
+    photos_wanted = Signal(list)
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -25,7 +27,9 @@ class RoomPage(QWidget):
         self.side.setSpacing(12)
         column = scrolled(self.side)  # a low window scrolls the column instead of squeezing its words
         column.setFixedWidth(COLUMN_WIDTH + _BAR)
-        column.widget().setFixedWidth(COLUMN_WIDTH)  # the bar lies in the margin, so words wrap alike with it
+        inner = column.widget()
+        assert inner is not None
+        inner.setFixedWidth(COLUMN_WIDTH)  # the bar lies in the margin, so words wrap alike with it
         column.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(20, 16, 20 - _BAR, 12)

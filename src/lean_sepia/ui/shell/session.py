@@ -6,20 +6,17 @@ from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
-from lean_sepia.answers.questions import cast_of
+from lean_sepia.answers.advice import Advice, Room, RoomState, advice, room_states
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import SepiaError
-from lean_sepia.photo.pyramid import Pyramid, build_pyramid
-from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for
 from lean_sepia.ui.kit.job import Jobs
+from lean_sepia.ui.photo.pictures import Pictures
 
 AUTOSAVE_MS = 2000
-_KEPT_PICTURES = 4
 
 
 class Session(QObject):
@@ -40,8 +37,7 @@ class Session(QObject):
         self._saved = project
         self._label = "Opened"
         self._cuts: dict[str, Strata] = {}
-        self._pictures: dict[str, Picture] = {}
-        self._pyramids: dict[str, Pyramid] = {}
+        self.pictures = Pictures(store)
         self._zone = project.zones[0].id if project.zones else ""
         self._autosave = QTimer(self)
         self._autosave.setSingleShot(True)
@@ -85,9 +81,9 @@ class Session(QObject):
         """What the program has noticed."""
         return advice(self.project, self.cuts())
 
-    def room_states(self) -> dict[str, RoomState]:
+    def room_states(self) -> dict[Room, RoomState]:
         """How far each room has come."""
-        return dict(room_states(self.project, self.cuts()))
+        return room_states(self.project, self.cuts())
 
     def edit(self, name: str, change: Callable[[Project], Project]) -> bool:
         """Apply a named edit; what the core refuses is told to the user and nothing changes."""
@@ -136,35 +132,6 @@ class Session(QObject):
                 self._autosave.start()
                 return
             self._saved = self.project
-
-    def picture(self, photo_id: str) -> Picture:
-        """The decoded picture of a photo, from memory where it is there. May take a while: call it in a job."""
-        photo = self.project.photo(photo_id)
-        if photo.sha256 not in self._pictures:
-            picture = decode_picture(self.store.photo(photo.sha256), photo.name)
-            while len(self._pictures) >= _KEPT_PICTURES:
-                oldest = next(iter(self._pictures))
-                self._pictures.pop(oldest)
-                self._pyramids.pop(oldest, None)
-            self._pictures[photo.sha256] = picture
-        return self._pictures[photo.sha256]
-
-    def has_picture(self, photo_id: str) -> bool:
-        """Whether the decoded picture of a photo is in memory."""
-        return self.project.photo(photo_id).sha256 in self._pictures
-
-    def pyramid(self, photo_id: str) -> Pyramid:
-        """The picture in halves, from memory where it is there. May take a while: call it in a job."""
-        sha256 = self.project.photo(photo_id).sha256
-        picture = self.picture(photo_id)
-        if sha256 not in self._pyramids:
-            self._pyramids[sha256] = build_pyramid(picture.pixels)
-        return self._pyramids[sha256]
-
-    def cast(self, photo_id: str):
-        """The correction of a photo. May take a while: call it in a job."""
-        photo = self.project.photo(photo_id)
-        return cast_of(self.picture(photo_id).pixels, photo.anchors, photo.tones)
 
     def close(self) -> None:
         """Save what is not saved, stop the jobs, close the files."""

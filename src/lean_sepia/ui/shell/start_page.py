@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.theme import WELL, WELL_TEXT, font
 
@@ -23,11 +24,11 @@ class Emblem(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._names = (
-            self.tr("primer"), self.tr("base colour"), self.tr("fade"), self.tr("filter"),
-            self.tr("varnish"), self.tr("dust"),
+            _("primer"), _("base colour"), _("fade"), _("filter"),
+            _("varnish"), _("dust"),
         )  # fmt: skip
         self.setMinimumSize(250, 360)
-        self.setAccessibleName(self.tr("A cut through the coats of paint on a hull"))
+        self.setAccessibleName(_("A cut through the coats of paint on a hull"))
 
     def sizeHint(self) -> QSize:
         return QSize(280, 420)
@@ -35,7 +36,7 @@ class Emblem(QWidget):
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), self.palette().color(WELL))
-        total = sum(height for _, height in _EMBLEM)
+        total = sum(height for _unused, height in _EMBLEM)
         inner = QRectF(self.rect()).adjusted(26, 26, -26, -26)
         y = inner.bottom()
         painter.setFont(font(13))
@@ -67,13 +68,13 @@ class StartPage(QWidget):
         self.setObjectName("page")
         self.setAcceptDrops(True)
         self.message = label("", "second", wrap=True)
-        self.message.setAccessibleName(self.tr("Message"))
+        self.message.setAccessibleName(_("Message"))
         choices = QVBoxLayout()
         choices.setSpacing(12)
         choices.addWidget(label("lean sepia", "wordmark"))
         choices.addWidget(
             label(
-                self.tr("What did the real thing look like, which paints get me there, in what order?"),
+                _("What did the real thing look like, which paints get me there, in what order?"),
                 "statement",
                 wrap=True,
             )
@@ -82,24 +83,24 @@ class StartPage(QWidget):
         self.buttons: list[QPushButton] = []
         for words, about, signal, kind in (
             (
-                self.tr("Open the demo"),
-                self.tr("A buoy tender of 1957, half worked: every room has something to show."),
+                _("Open the demo"),
+                _("A buoy tender of 1957, half worked: every room has something to show."),
                 self.demo_wanted,
                 "main",
             ),
             (
-                self.tr("Start from a photo"),
-                self.tr("Take the cast out, sample a colour, get a recipe."),
+                _("Start from a photo"),
+                _("Take the cast out, sample a colour, get a recipe."),
                 self.photo_wanted,
                 "",
             ),
             (
-                self.tr("Start from a colour"),
-                self.tr("You know the colour already: type it and mix it."),
+                _("Start from a colour"),
+                _("You know the colour already: type it and mix it."),
                 self.colour_wanted,
                 "",
             ),
-            (self.tr("Open a project"), self.tr("A file that ends in .sepia."), self.open_wanted, ""),
+            (_("Open a project"), _("A file that ends in .sepia."), self.open_wanted, ""),
         ):
             choice = button(words, kind)
             choice.setFixedWidth(190)
@@ -115,7 +116,7 @@ class StartPage(QWidget):
         choices.addWidget(self.message)
         choices.addWidget(
             label(
-                self.tr("Everything stays on this machine. Photos can be dropped anywhere in the window."),
+                _("Everything stays on this machine. Photos can be dropped anywhere in the window."),
                 "second",
             )
         )
@@ -127,18 +128,18 @@ class StartPage(QWidget):
 
     def _way(self) -> Panel:
         """The rooms in working order, a line each, for someone who is here for the first time."""
-        panel = Panel(self.tr("How a finish comes about"))
+        panel = Panel(_("How a finish comes about"))
         for name, about in (
             (
-                self.tr("Evidence"),
-                self.tr("photos with the cast taken out; samples that say how sure they are"),
+                _("Evidence"),
+                _("photos with the cast taken out; samples that say how sure they are"),
             ),
-            (self.tr("Match"), self.tr("whole drops of paints from your own shelf")),
-            (self.tr("Tone"), self.tr("the faded colour, with a lightener that does not turn the hue")),
-            (self.tr("Glaze"), self.tr("one filter that brings several colours together")),
-            (self.tr("Wear"), self.tr("how much, how large, and what can be seen at your scale")),
-            (self.tr("Plan"), self.tr("an order in which no step spoils another")),
-            (self.tr("Bench"), self.tr("one step at a time, and a card on paper")),
+            (_("Match"), _("whole drops of paints from your own shelf")),
+            (_("Tone"), _("the faded colour, with a lightener that does not turn the hue")),
+            (_("Glaze"), _("one filter that brings several colours together")),
+            (_("Wear"), _("how much, how large, and what can be seen at your scale")),
+            (_("Plan"), _("an order in which no step spoils another")),
+            (_("Bench"), _("one step at a time, and a card on paper")),
         ):
             head = label(name)
             head.setFixedWidth(92)
@@ -146,7 +147,7 @@ class StartPage(QWidget):
         return panel
 
     def _recent(self, recent: Sequence[Path]) -> Panel:
-        panel = Panel(self.tr("Worked on last"))
+        panel = Panel(_("Worked on last"))
         for path in recent[:5]:
             link = button(path.stem, "link", str(path))
             link.clicked.connect(lambda _checked=False, name=str(path): self.project_wanted.emit(name))

@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Subject
+from lean_sepia.language import _
 from lean_sepia.ui.kit.form_dialog import FormDialog
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("SubjectDialog", text)
 
 
 class SubjectDialog(FormDialog):
@@ -26,14 +22,14 @@ class SubjectDialog(FormDialog):
         self.scale.setValue(subject.scale)
         self.begins, self.ends = QLineEdit(subject.livery_from), QLineEdit(subject.livery_to)
         for field in (self.begins, self.ends):
-            field.setPlaceholderText(_tr("year"))
-        self.what_if = QCheckBox(_tr("What if: no prototype looked like this"))
+            field.setPlaceholderText(_("year"))
+        self.what_if = QCheckBox(_("What if: no prototype looked like this"))
         self.what_if.setChecked(subject.what_if)
         fields = (
-            (_tr("Model"), self.name), (_tr("Scale"), self.scale), (_tr("Livery"), self.livery),
-            (_tr("Worn from"), self.begins), (_tr("Worn until"), self.ends), ("", self.what_if),
+            (_("Model"), self.name), (_("Scale"), self.scale), (_("Livery"), self.livery),
+            (_("Worn from"), self.begins), (_("Worn until"), self.ends), ("", self.what_if),
         )  # fmt: skip
-        super().__init__(_tr("Model and livery"), fields, parent)
+        super().__init__(_("Model and livery"), fields, parent)
 
     def subject(self) -> Subject:
         """The subject as edited."""

@@ -7,6 +7,7 @@ from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaint
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
 from lean_sepia.answers.advice import ROOMS, Room, RoomState
+from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import KeyboardRing, button, label
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
 
@@ -21,26 +22,26 @@ class RoomTabs(KeyboardRing, QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._names: dict[Room, str] = {
-            "evidence": self.tr("Evidence"), "match": self.tr("Match"), "tone": self.tr("Tone"), "glaze": self.tr("Glaze"),
-            "wear": self.tr("Wear"), "plan": self.tr("Plan"), "bench": self.tr("Bench"),
+            "evidence": _("Evidence"), "match": _("Match"), "tone": _("Tone"), "glaze": _("Glaze"),
+            "wear": _("Wear"), "plan": _("Plan"), "bench": _("Bench"),
         }  # fmt: skip
-        self._states: dict[str, RoomState] = {}
-        self._current: str = ROOMS[0]
+        self._states: dict[Room, RoomState] = {}
+        self._current: Room | None = ROOMS[0]
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFixedHeight(HEIGHT)
-        self.setAccessibleName(self.tr("Rooms"))
+        self.setAccessibleName(_("Rooms"))
 
-    def show_states(self, states: dict[str, RoomState]) -> None:
+    def show_states(self, states: dict[Room, RoomState]) -> None:
         """Show how far each room has come."""
         self._states = states
         self.updateGeometry()
         self.update()
 
-    def show_room(self, room: str) -> None:
-        """Mark a room as the active one."""
+    def show_room(self, room: Room | None) -> None:
+        """Mark a room as the active one; none while another page is open."""
         self._current = room
-        state = self._states.get(room)
-        self.setAccessibleDescription(f"{self._names[room]}, {state.state}" if state else "")
+        state = self._states.get(room) if room else None
+        self.setAccessibleDescription(f"{self._names[room]}, {state.state}" if room and state else "")
         self.update()
 
     def _widths(self) -> list[int]:
@@ -133,7 +134,7 @@ class TopBar(QFrame):
         self._title.setContentsMargins(3, 0, 0, 0)
         stack.addWidget(self._title)
         self.tabs = RoomTabs()
-        self.shelf = button(self.tr("Shelf"), "", self.tr("The paints on your shelf"))
+        self.shelf = button(_("Shelf"), "", _("The paints on your shelf"))
         self.shelf.clicked.connect(self.shelf_wanted)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 14, 0)
@@ -141,7 +142,7 @@ class TopBar(QFrame):
         layout.addWidget(left)
         layout.addWidget(self.tabs)
         layout.addStretch(1)
-        self.menu_button = button(self.tr("Menu"), "", self.tr("Open, undo, print, lighting, help (F10)"))
+        self.menu_button = button(_("Menu"), "", _("Open, undo, print, lighting, help (F10)"))
         self.menu_button.clicked.connect(lambda: self.open_menu(menu))
         layout.addWidget(self.menu_button)
         layout.addSpacing(8)

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.file_filters import PICTURE_FILTER, PROJECT_FILTER
 from lean_sepia.ui.kit.job import Jobs
@@ -27,7 +28,15 @@ from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.start_page import StartPage
 
 if TYPE_CHECKING:
+    from lean_sepia.demo.folder import Demo
     from lean_sepia.ui.shell.workspace import Workspace
+
+
+def the_app() -> QApplication:
+    """The running application."""
+    app = QApplication.instance()
+    assert isinstance(app, QApplication)
+    return app
 
 
 class MainWindow(QMainWindow):
@@ -64,34 +73,34 @@ class MainWindow(QMainWindow):
 
     def _fill_menu(self) -> None:
         entries: tuple[tuple[str, str, str, Callable[[], object]] | None, ...] = (
-            ("new", self.tr("New project from a photo…"), "Ctrl+N", self.start_from_photo),
-            ("colour", self.tr("New project from a colour…"), "", self.start_from_colour),
-            ("open", self.tr("Open…"), "Ctrl+O", self.ask_open),
-            ("demo", self.tr("Open the demo"), "", self.open_demo),
-            ("untouched", self.tr("Open the demo, untouched"), "", lambda: self.open_demo(untouched=True)),
+            ("new", _("New project from a photo…"), "Ctrl+N", self.start_from_photo),
+            ("colour", _("New project from a colour…"), "", self.start_from_colour),
+            ("open", _("Open…"), "Ctrl+O", self.ask_open),
+            ("demo", _("Open the demo"), "", self.open_demo),
+            ("untouched", _("Open the demo, untouched"), "", lambda: self.open_demo(untouched=True)),
             None,
-            ("copy", self.tr("Save a copy as…"), "Ctrl+Shift+S", self.ask_save_copy),
-            ("back", self.tr("Go back to an earlier state…"), "", self.ask_revision),
-            ("card", self.tr("Print the bench card…"), "Ctrl+P", self.ask_card),
+            ("copy", _("Save a copy as…"), "Ctrl+Shift+S", self.ask_save_copy),
+            ("back", _("Go back to an earlier state…"), "", self.ask_revision),
+            ("card", _("Print the bench card…"), "Ctrl+P", self.ask_card),
             None,
-            ("undo", self.tr("Undo"), "Ctrl+Z", lambda: self.workspace and self.workspace.session.undo()),
+            ("undo", _("Undo"), "Ctrl+Z", self._undo),
             (
                 "redo",
-                self.tr("Redo"),
+                _("Redo"),
                 "Ctrl+Shift+Z",
-                lambda: self.workspace and self.workspace.session.redo(),
+                self._redo,
             ),
             None,
             (
                 "details",
-                self.tr("Model and livery…"),
+                _("Model and livery…"),
                 "",
-                lambda: self.workspace and self.workspace.edit_subject(),
+                self._edit_subject,
             ),
-            ("evening", self.tr("Evening bench lighting"), "Ctrl+E", self.toggle_lighting),
-            ("help", self.tr("Help for this room"), "F1", self.show_help),
-            ("start", self.tr("Close the project"), "Ctrl+W", self.close_project),
-            ("quit", self.tr("Quit"), "Ctrl+Q", self.close),
+            ("evening", _("Evening bench lighting"), "Ctrl+E", self.toggle_lighting),
+            ("help", _("Help for this room"), "F1", self.show_help),
+            ("start", _("Close the project"), "Ctrl+W", self.close_project),
+            ("quit", _("Quit"), "Ctrl+Q", self.close),
         )
         for entry in entries:
             if entry is None:
@@ -126,17 +135,29 @@ class MainWindow(QMainWindow):
             self._actions[key].setEnabled(opened)
         history = self.workspace.session.history if self.workspace else None
         for key, word, name in (
-            ("undo", self.tr("Undo"), history.undo_name if history else None),
-            ("redo", self.tr("Redo"), history.redo_name if history else None),
+            ("undo", _("Undo"), history.undo_name if history else None),
+            ("redo", _("Redo"), history.redo_name if history else None),
         ):
             self._actions[key].setText(f"{word}: {name}" if name else word)
             self._actions[key].setEnabled(not opened or name is not None)
+
+    def _undo(self) -> None:
+        if self.workspace:
+            self.workspace.session.undo()
+
+    def _redo(self) -> None:
+        if self.workspace:
+            self.workspace.session.redo()
+
+    def _edit_subject(self) -> None:
+        if self.workspace:
+            self.workspace.edit_subject()
 
     def toggle_lighting(self) -> None:
         """Change between day bench and evening bench."""
         self.settings = replace(self.settings, evening=not self.settings.evening)
         self._actions["evening"].setChecked(self.settings.evening)
-        theme.apply(QApplication.instance(), theme.EVENING if self.settings.evening else theme.DAY)
+        theme.apply(the_app(), theme.EVENING if self.settings.evening else theme.DAY)
         self._keep_settings()
 
     def _keep_settings(self) -> None:
@@ -147,9 +168,9 @@ class MainWindow(QMainWindow):
         """Open the demo, which is made first where it is missing."""
         from lean_sepia.demo.folder import ensure_demo
 
-        self._tell(self.tr("Preparing the demo: its photos are rendered once, which takes half a minute."))
+        self._tell(_("Preparing the demo: its photos are rendered once, which takes half a minute."))
 
-        def opened(demo) -> None:
+        def opened(demo: Demo) -> None:
             self._tell("")
             self.open_project(demo.untouched if untouched else demo.worked)
 
@@ -157,13 +178,13 @@ class MainWindow(QMainWindow):
 
     def ask_open(self) -> None:
         """Ask for a project file."""
-        name, _ = QFileDialog.getOpenFileName(self, self.tr("Open a project"), "", PROJECT_FILTER)
+        name, _unused = QFileDialog.getOpenFileName(self, _("Open a project"), "", PROJECT_FILTER)
         if name:
             self.open_project(Path(name))
 
     def start_from_photo(self) -> None:
         """Ask for photos and start a project with them."""
-        names, _ = QFileDialog.getOpenFileNames(self, self.tr("Photos of the prototype"), "", PICTURE_FILTER)
+        names, _unused = QFileDialog.getOpenFileNames(self, _("Photos of the prototype"), "", PICTURE_FILTER)
         if names:
             self.start_with_photos(names)
 
@@ -179,28 +200,27 @@ class MainWindow(QMainWindow):
     def start_from_colour(self) -> None:
         """Ask for a colour and start a project with one zone that has it as its target."""
         text, accepted = QInputDialog.getText(
-            self, self.tr("Start from a colour"), self.tr("L*, a*, b* with commas, such as 45.8, −13.9, −6.1")
+            self, _("Start from a colour"), _("L*, a*, b* with commas, such as 45.8, −13.9, −6.1")
         )
         if accepted:
             self.start_with_colour(text)
 
     def start_with_colour(self, text: str) -> None:
         """Start a project from a colour typed as L*, a*, b*."""
+        from lean_sepia.arrays import triple
         from lean_sepia.colour.lab import checked_lab
 
         try:
             values = [float(part.replace("−", "-")) for part in text.replace(";", ",").split(",")]
             lab = checked_lab(values)
         except ValueError:
-            self._refuse(
-                self.tr("A colour is three numbers with commas between them; found “{0}”.").format(text)
-            )
+            self._refuse(_("A colour is three numbers with commas between them; found “{0}”.").format(text))
             return
         except SepiaError as error:
             self._refuse(str(error))
             return
-        if self._new_project(self.tr("From a colour")) and self.workspace:
-            self.workspace.add_stated_colour(tuple(float(value) for value in lab))
+        if self._new_project(_("From a colour")) and self.workspace:
+            self.workspace.add_stated_colour(triple(lab))
 
     def _new_project(self, title: str) -> bool:
         from lean_sepia.document.model import Project
@@ -273,7 +293,7 @@ class MainWindow(QMainWindow):
         """Ask where to and write a copy of the project."""
         if self.workspace is None:
             return
-        name, _ = QFileDialog.getSaveFileName(self, self.tr("Save a copy as"), "", PROJECT_FILTER)
+        name, _unused = QFileDialog.getSaveFileName(self, _("Save a copy as"), "", PROJECT_FILTER)
         if name:
             session = self.workspace.session
             session.save_now()
@@ -290,7 +310,7 @@ class MainWindow(QMainWindow):
 
         project = self.workspace.session.project
         start = str(Path.home() / card_name(project))
-        name, _ = QFileDialog.getSaveFileName(self, self.tr("Print the bench card"), start, "PDF (*.pdf)")
+        name, _unused = QFileDialog.getSaveFileName(self, _("Print the bench card"), start, "PDF (*.pdf)")
         if name:
             self.jobs.start("card", lambda _progress: write_bench_card(project, name), lambda _answer: None)
 
@@ -303,11 +323,11 @@ class MainWindow(QMainWindow):
         kept = session.store.revisions()
         words = [f"{r.saved_at.astimezone():%a %d %b %H:%M:%S}   {r.label}" for r in kept]
         choice, accepted = QInputDialog.getItem(
-            self, self.tr("Go back"), self.tr("The project as it was"), words, 0, editable=False
+            self, _("Go back"), _("The project as it was"), words, 0, editable=False
         )
         if accepted:
             revision = kept[words.index(choice)]
-            name = self.tr("Go back to {0}").format(f"{revision.saved_at.astimezone():%H:%M, %d %b}")
+            name = _("Go back to {0}").format(f"{revision.saved_at.astimezone():%H:%M, %d %b}")
             session.edit(name, lambda _present: session.store.revision(revision.id))
 
     def show_help(self) -> None:

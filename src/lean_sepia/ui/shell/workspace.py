@@ -3,41 +3,53 @@
 from __future__ import annotations
 
 import importlib
+from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QBuffer, Qt, QTimer
-from PySide6.QtGui import QKeySequence, QShortcut
+from PySide6.QtGui import QDragEnterEvent, QDropEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
     QMenu,
-    QMessageBox,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from lean_sepia.answers.advice import ROOMS
-from lean_sepia.document import edits
+from lean_sepia.answers.advice import ROOMS, Room
+from lean_sepia.document.items import fresh_id
 from lean_sepia.document.model import Lab, Photo, Project
+from lean_sepia.document.photos import add_photo
+from lean_sepia.document.zones import add_subject, change_subject, state_target
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.photo.read import Picture, decode_picture, read_picture
+from lean_sepia.ui.kit.ask import tell
 from lean_sepia.ui.kit.colour_plane import load_plot
+from lean_sepia.ui.kit.drag import DROP_MIME
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.shell.advice_line import AdviceLine
-from lean_sepia.ui.shell.help_text import HELP
+from lean_sepia.ui.shell.help_text import help_for
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.column import StrataColumn
 from lean_sepia.ui.shell.subject_dialog import SubjectDialog
 from lean_sepia.ui.shell.top_bar import TopBar
 
-_ROOM_CLASSES = {
+if TYPE_CHECKING:
+    from lean_sepia.ui.shelf.shelf_page import ShelfPage
+
+_ROOM_CLASSES: dict[Room, str] = {
     "evidence": "EvidenceRoom", "match": "MatchRoom", "tone": "ToneRoom", "glaze": "GlazeRoom", "wear": "WearRoom",
     "plan": "PlanRoom", "bench": "BenchRoom",
 }  # fmt: skip
 
 
 _QUIET_MS = 1500
+ReadPhoto = tuple[str, Picture, bytes] | str
+"""A photo that was read: its name, picture and file; or why it was not."""
 
 
 class Workspace(QWidget):
@@ -52,10 +64,12 @@ class Workspace(QWidget):
         self.top_bar = TopBar(menu)
         self.column = StrataColumn(session)
         self.advice = AdviceLine(session)
-        self.rooms: dict[str, RoomPage] = {}
+        self.rooms: dict[Room, RoomPage] = {}
+        self.shelf_page: ShelfPage | None = None
         self._stack = QStackedWidget()
         self._stack.setObjectName("page")
-        self._room = ""
+        self._room: Room | None = None  # None while the shelf is open
+        self._last_room: Room = ROOMS[0]
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.column)
@@ -72,7 +86,7 @@ class Workspace(QWidget):
         self.advice.wanted.connect(self._follow_advice)
         session.changed.connect(self._refresh)
         for index, room in enumerate(ROOMS, start=1):
-            QShortcut(QKeySequence(f"Ctrl+{index}"), self, lambda name=room: self.open_room(name))
+            QShortcut(QKeySequence(f"Ctrl+{index}"), self, partial(self.open_room, room))
         QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste)
         QShortcut(QKeySequence("Alt+Up"), self, lambda: session.step_zone(-1))
         QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
@@ -94,8 +108,8 @@ class Workspace(QWidget):
             )
 
     @property
-    def room(self) -> str:
-        """The room or page that is open."""
+    def room(self) -> Room | None:
+        """The room that is open; None while the shelf is."""
         return self._room
 
     def _refresh(self) -> None:
@@ -105,18 +119,19 @@ class Workspace(QWidget):
         if subject and subject.livery:
             words.append(subject.livery)
         if any(other.what_if for other in project.subjects):
-            words.append(self.tr("WHAT IF"))
+            words.append(_("WHAT IF"))
         self.top_bar.show_title(" · ".join(words))
         self.top_bar.tabs.show_states(self.session.room_states())
 
-    def open_room(self, name: str) -> None:
+    def open_room(self, name: Room) -> None:
         """Show a room."""
         if name not in self.rooms:
             module = importlib.import_module(f"lean_sepia.ui.{name}.{name}_room")
             page: RoomPage = getattr(module, _ROOM_CLASSES[name])(self.session)
+            page.photos_wanted.connect(self.add_photos)
             self.rooms[name] = page
             self._stack.addWidget(page)
-        self._room = name
+        self._room = self._last_room = name
         self._stack.setCurrentWidget(self.rooms[name])
         self.top_bar.tabs.show_room(name)
         self.column.show()
@@ -125,41 +140,39 @@ class Workspace(QWidget):
         """Show the shelf beside the rooms, with the way back."""
         from lean_sepia.ui.shelf.shelf_page import ShelfPage
 
-        if "shelf" not in self.rooms:
-            page = ShelfPage(self.session)
-            page.back.connect(lambda: self.open_room(self._before_shelf))
-            self.rooms["shelf"] = page
-            self._stack.addWidget(page)
-        self._before_shelf = self._room if self._room in ROOMS else "match"
-        self._room = "shelf"
-        self.top_bar.tabs.show_room("")
+        if self.shelf_page is None:
+            self.shelf_page = ShelfPage(self.session)
+            self.shelf_page.back.connect(lambda: self.open_room(self._last_room))
+            self._stack.addWidget(self.shelf_page)
+        self._room = None
+        self.top_bar.tabs.show_room(None)
         self.column.hide()
-        self._stack.setCurrentWidget(self.rooms["shelf"])
+        self._stack.setCurrentWidget(self.shelf_page)
 
-    def _follow_advice(self, room: str, zone: str) -> None:
+    def _follow_advice(self, room: Room, zone: str) -> None:
         if zone:
             self.session.choose_zone(zone)
         self.open_room(room)
 
     def show_help(self) -> None:
         """What this room is for and its keys."""
-        QMessageBox.information(self, self.tr("Help"), HELP[self._room])
+        tell(self, _("Help"), help_for(self._room or "shelf"))
 
     def edit_subject(self) -> None:
         """Change the model's name, scale and livery."""
         project = self.session.project
         if not project.subjects:
-            self.session.edit(self.tr("Add model"), lambda p: edits.add_subject(p, p.title, 72))
+            self.session.edit(_("Add model"), lambda p: add_subject(p, p.title, 72))
         dialog = SubjectDialog(self.session.project.subjects[0], self)
         if dialog.exec():
             subject = dialog.subject()
-            self.session.edit(self.tr("Model and livery"), lambda p: edits.put(p, "subjects", subject))
+            self.session.edit(_("Model and livery"), lambda p: change_subject(p, subject))
 
     def add_photos(self, names: list[str]) -> None:
         """Read photos in the background, store them once, and add each as an edit."""
 
-        def read(progress) -> list[tuple[str, Picture, bytes] | str]:
-            found: list[tuple[str, Picture, bytes] | str] = []
+        def read(progress: Progress) -> list[ReadPhoto]:
+            found: list[ReadPhoto] = []
             for index, name in enumerate(names):
                 progress(index / len(names))
                 try:
@@ -171,7 +184,7 @@ class Workspace(QWidget):
 
         job = self.session.jobs.start("read photos", read, self._photos_read)
         if not self.session.jobs.idle and len(names) > 1:
-            self.advice.follow(job, self.tr("Reading {0} photos").format(len(names)))
+            self.advice.follow(job, _("Reading {0} photos").format(len(names)))
 
     def paste(self) -> None:
         """Add pictures from the clipboard: copied files, or a copied picture."""
@@ -183,21 +196,19 @@ class Workspace(QWidget):
         image = QApplication.clipboard().image()
         if image.isNull():
             self.session.refused.emit(
-                self.tr(
-                    "There is no picture on the clipboard. Copy one, or copy picture files, and paste again."
-                )
+                _("There is no picture on the clipboard. Copy one, or copy picture files, and paste again.")
             )
             return
         buffer = QBuffer()
         buffer.open(QBuffer.OpenModeFlag.WriteOnly)
-        image.save(buffer, "PNG")
+        image.save(buffer, "PNG")  # type: ignore[call-overload]  # bytes, as its stub says, are refused
         written = bytes(buffer.data().data())
-        name = self.tr("Pasted {0}.png").format(len(self.session.project.photos) + 1)
+        name = _("Pasted {0}.png").format(len(self.session.project.photos) + 1)
         self.session.jobs.start(
             "read photos", lambda _p: [(name, decode_picture(written, name), written)], self._photos_read
         )
 
-    def _photos_read(self, found: list) -> None:
+    def _photos_read(self, found: list[ReadPhoto]) -> None:
         refused = [item for item in found if isinstance(item, str)]
         for item in found:
             if isinstance(item, str):
@@ -205,26 +216,30 @@ class Workspace(QWidget):
             name, picture, data = item
             self.session.store.add_photo(picture.sha256, picture.media_type, name, data)
             self.session.edit(
-                self.tr("Add photo {0}").format(name),
-                lambda p, n=name, pic=picture: edits.add_photo(p, _photo(p, n, pic)),
+                _("Add photo {0}").format(name),
+                partial(_with_photo, name=name, picture=picture),
             )
         if refused:
             self.session.refused.emit(" ".join(refused))
         if not self.session.project.zones and any(not isinstance(item, str) for item in found):
-            self.column.add_named_zone(self.tr("First zone"))
+            self.column.add_named_zone(_("First zone"))
 
     def add_stated_colour(self, lab: Lab) -> None:
         """Give a project without photos a zone whose target is stated, and open Match."""
-        self.column.add_named_zone(self.tr("First zone"))
+        self.column.add_named_zone(_("First zone"))
         zone = self.session.zone
-        self.session.edit(self.tr("State a colour"), lambda p: edits.state_target(p, zone, lab))
+        self.session.edit(_("State a colour"), lambda p: state_target(p, zone, lab))
         self.open_room("match")
 
-    def dragEnterEvent(self, event) -> None:
-        if event.mimeData().hasUrls():
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasUrls() or event.mimeData().hasFormat(DROP_MIME):
             event.acceptProposedAction()
 
-    def dropEvent(self, event) -> None:
+    def dropEvent(self, event: QDropEvent) -> None:
+        if event.mimeData().hasFormat(DROP_MIME):
+            # A drop of paint let go outside every card: that takes it away; Esc, which ends a drag too, does not.
+            event.acceptProposedAction()
+            return
         names = [url.toLocalFile() for url in event.mimeData().urls() if url.isLocalFile()]
         if names:
             event.setDropAction(Qt.DropAction.CopyAction)
@@ -232,8 +247,9 @@ class Workspace(QWidget):
             self.add_photos(names)
 
 
-def _photo(project: Project, name: str, picture: Picture) -> Photo:
-    return Photo(
-        id=edits.fresh_id(project.photos, "f"), sha256=picture.sha256, name=name, title=Path(name).stem,
+def _with_photo(project: Project, name: str, picture: Picture) -> Project:
+    photo = Photo(
+        id=fresh_id(project.photos, "f"), sha256=picture.sha256, name=name, title=Path(name).stem,
         width=picture.width, height=picture.height, date=picture.taken or "", notes=picture.notes,
     )  # fmt: skip
+    return add_photo(project, photo)

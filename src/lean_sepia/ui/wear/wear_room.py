@@ -2,77 +2,30 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QInputDialog, QVBoxLayout
 
-from lean_sepia.answers.questions import region_seen, survey_region
+from lean_sepia.answers import wear
+from lean_sepia.answers.wear import WEAR_KINDS, WearAnswer, marks_of, measured_region, wear_words
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.words import difference
-from lean_sepia.document import edits
+from lean_sepia.document.coats import lay_wear
 from lean_sepia.document.model import Photo, Region, WearRecord
+from lean_sepia.document.photos import place_region, set_scale
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _, ngettext
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.bars import SizeBars
-from lean_sepia.ui.kit.panel import Panel, button, clear, counted, label, measure_box, row, rule
+from lean_sepia.ui.kit.panel import Panel, button, clear, label, measure_box, row, rule
 from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, prepare
-from lean_sepia.ui.photo.viewer import PhotoViewer
+from lean_sepia.ui.photo.viewer import PhotoViewer, Tool
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
-from lean_sepia.wear.measure import outline_marks
-
-_COAT_NAMES = {
-    "rust": "Rust chips",
-    "scratch": "Scratches",
-    "streaks": "Rust streaks",
-    "dust": "Dust",
-    "soot": "Soot",
-}
-_COAT_KINDS = {"rust": "chips", "scratch": "chips", "streaks": "streaks", "dust": "dust", "soot": "soot"}
-CLASS_NAMES = ("rust", "scratch", "streaks", "dust", "soot")
-
-
-@dataclass(frozen=True, eq=False)
-class Measured:
-    """The survey of a box in a photo, ready for the document."""
-
-    zone: str
-    region: Region
-    record: WearRecord
-    sizes_mm: FloatArray
-    outlines: tuple[tuple[tuple[float, float], ...], ...]
-
-
-def measure(
-    seen: Seen,
-    zone: str,
-    region_id: str,
-    box,
-    base: Lab,
-    classes: dict[str, Lab],
-    mm_per_px: float,
-    scale: float,
-) -> Measured:
-    """Survey the box; runs in a job."""
-    found, record = survey_region(
-        seen.picture.pixels, seen.cast, box, base, classes, mm_per_px=mm_per_px, scale=scale
-    )
-    x0, y0, x1, y1 = box
-    corners = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
-    region = Region(
-        id=region_id, zone=zone, photo=seen.photo.id, corners=corners,
-        seen=region_seen(seen.picture.pixels, seen.cast, corners), wear=record,
-    )  # fmt: skip
-    sizes = np.concatenate([marks.diameter_mm for marks in found.marks.values()] or [np.array([])])
-    outlines = tuple(
-        line for marks in found.marks.values() for line in outline_marks(marks.labels > 0, x0, y0)
-    )
-    return Measured(zone, region, record, sizes, outlines)
 
 
 class WearRoom(RoomPage):
@@ -88,7 +41,7 @@ class WearRoom(RoomPage):
         self._sizes: FloatArray = np.array([])
         self.viewer = PhotoViewer()
         self.viewer.tools = frozenset({"look", "sample", "region", "length"})
-        self.viewer.empty_words = self.tr("Add a photo of the prototype in Evidence first.")
+        self.viewer.empty_words = _("Add a photo of the prototype in Evidence first.")
         self.viewer.radius = 3.0
         self.viewer.placed.connect(self._placed)
         self.viewer.region_drawn.connect(self._region_drawn)
@@ -101,12 +54,12 @@ class WearRoom(RoomPage):
         self._statement, self._remark = self.headline()
         self.centre.addLayout(self._tool_row())
         self.centre.addWidget(self.viewer, 1)
-        sizes = Panel(self.tr("Size of marks on the prototype"), "mm")
+        sizes = Panel(_("Size of marks on the prototype"), "mm")
         self._bars = SizeBars()
         self._size_words = label("", "second", wrap=True)
         sizes.add(self._bars, 1)
         sizes.add(self._size_words)
-        where = Panel(self.tr("Which way, and where"))
+        where = Panel(_("Which way, and where"))
         self._where = label("", "", wrap=True)
         self._signature = label("", "second", wrap=True)
         where.add(self._where)
@@ -122,10 +75,11 @@ class WearRoom(RoomPage):
         self._tools = QButtonGroup(self)
         self._tools.setExclusive(True)
         buttons = []
+        tool: Tool
         for tool, words in (
-            ("look", self.tr("Look")),
-            ("region", self.tr("Draw the region")),
-            ("sample", self.tr("Point at a kind")),
+            ("look", _("Look")),
+            ("region", _("Draw the region")),
+            ("sample", _("Point at a kind")),
         ):
             choice = button(words, "tool")
             choice.setCheckable(True)
@@ -135,31 +89,30 @@ class WearRoom(RoomPage):
             self._tools.addButton(choice)
             buttons.append(choice)
         self.kind = QComboBox()
-        self.kind.addItems(CLASS_NAMES)
+        for name in WEAR_KINDS:
+            self.kind.addItem(wear_words(name), name)
         self.kind.setFixedWidth(96)
-        self.kind.setAccessibleName(self.tr("Kind of wear pointed at"))
-        name = self.tr("Millimetres on the prototype in a pixel")
+        self.kind.setAccessibleName(_("Kind of wear pointed at"))
+        name = _("Millimetres on the prototype in a pixel")
         self.mm = measure_box(0.01, 1000, 10, "mm", name, decimals=2, width=90)
-        self.mm.setToolTip(self.tr("A known length on the prototype divided by its length in pixels"))
-        self.length = button(
-            self.tr("Known length"), "tool", self.tr("Drag along something whose true length you know")
-        )
+        self.mm.setToolTip(_("A known length on the prototype divided by its length in pixels"))
+        self.length = button(_("Known length"), "tool", _("Drag along something whose true length you know"))
         self.length.setCheckable(True)
         self.length.setProperty("tool", "length")
         self.length.clicked.connect(partial(self.viewer.set_tool, "length"))
         self._tools.addButton(self.length)
         self.mm.valueChanged.connect(self._show_scale)
-        self.measure_button = button(self.tr("Measure"), "main")
+        self.measure_button = button(_("Measure"), "main")
         self.measure_button.clicked.connect(self.measure)
         self.centre.addLayout(row(*buttons, self.kind, None, spacing=6))
         return row(
-            label(self.tr("a pixel is"), "second"), self.mm, label(self.tr("on the prototype"), "second"), 6,
+            label(_("a pixel is"), "second"), self.mm, label(_("on the prototype"), "second"), 6,
             self.length, None,
             self.measure_button, spacing=6,
         )  # fmt: skip
 
     def _build_side(self) -> None:
-        much = Panel(self.tr("How much"))
+        much = Panel(_("How much"))
         self._much = label("", "figure")
         self._grade = label("", "second", wrap=True)
         self._table = QVBoxLayout()
@@ -167,29 +120,26 @@ class WearRoom(RoomPage):
         for item in (self._much, self._grade, self._table):
             much.add(item)
         self.side.addWidget(much)
-        seen = Panel(self.tr("On the model"))
+        seen = Panel(_("On the model"))
         self._model = label("", "", wrap=True)
         self._tint = label("", "second", wrap=True)
         seen.add(self._model)
         seen.add(self._tint)
         self.side.addWidget(seen)
-        kinds = Panel(self.tr("Kinds pointed at"))
+        kinds = Panel(_("Kinds pointed at"))
         self._kinds = QVBoxLayout()
         self._kinds.setSpacing(4)
         kinds.add(self._kinds)
         self.side.addWidget(kinds)
         self.side.addStretch(1)
-        self.lay = button(
-            self.tr("Lay this wear"), "main", self.tr("Each kind becomes a coat on its share of the area")
-        )
+        self.lay = button(_("Lay this wear"), "main", _("Each kind becomes a coat on its share of the area"))
         self.lay.clicked.connect(self.lay_measured)
         self.side.addWidget(self.lay)
 
     # What the document says
 
     def _region(self) -> Region | None:
-        mine = [region for region in self.session.project.regions if region.zone == self.session.zone]
-        return next((region for region in mine if region.wear), mine[0] if mine else None)
+        return measured_region(self.session.project, self.session.zone)
 
     def refresh(self) -> None:
         zone = self.session.zone
@@ -197,12 +147,12 @@ class WearRoom(RoomPage):
         if zone != self._zone:
             self._zone = zone
             self._take_up(region)
-        photo = self._photo(region)
+        photo, pictures = self._photo(region), self.session.pictures
         if photo is None:
             self.seen = None
             self.viewer.show_picture(None)
         elif self.seen is None or self.seen.photo != photo:
-            self.session.jobs.start("wear photo", lambda _p: prepare(self.session, photo), self._show_seen)
+            self.session.jobs.start("wear photo", lambda _progress: prepare(pictures, photo), self._show_seen)
         self._show_marks()
         self._show_record(region.wear if region else None)
 
@@ -219,7 +169,7 @@ class WearRoom(RoomPage):
         xs, ys = zip(*region.corners, strict=True)
         self.box = (min(xs), min(ys), max(xs), max(ys))
         if region.wear:
-            self.classes = {c.name: c.lab for c in region.wear.classes if c.name in CLASS_NAMES}
+            self.classes = {c.name: c.lab for c in region.wear.classes if c.name in WEAR_KINDS}
             self.mm.setValue(region.wear.mm_per_px)
 
     def _photo(self, region: Region | None) -> Photo | None:
@@ -235,13 +185,8 @@ class WearRoom(RoomPage):
     def _show_seen(self, seen: Seen) -> None:
         self.seen = seen
         self.viewer.show_picture(seen.pyramid, seen.correction)
-        if (
-            self.box
-            and self.session.project.regions
-            and not self._sizes.size
-            and self._region()
-            and self._region().wear
-        ):
+        region = self._region()
+        if self.box and not self._sizes.size and region is not None and region.wear:
             self.measure(store=False)
 
     def _show_marks(self) -> None:
@@ -252,13 +197,13 @@ class WearRoom(RoomPage):
         self.viewer.show_marks(marks)
         clear(self._kinds)
         for name, lab in self.classes.items():
-            drop = button("×", "step", self.tr("Forget this kind"))
-            drop.setAccessibleName(self.tr("Forget {0}").format(name))
+            drop = button("×", "step", _("Forget this kind"))
+            drop.setAccessibleName(_("Forget {0}").format(wear_words(name)))
             drop.clicked.connect(lambda _c=False, n=name: self._forget(n))
-            self._kinds.addLayout(row(Chip(lab), label(name), None, drop))
+            self._kinds.addLayout(row(Chip(lab), label(wear_words(name)), None, drop))
         if not self.classes:
             self._kinds.addWidget(
-                label(self.tr("None: everything unlike the base counts as worn."), "second", wrap=True)
+                label(_("None: everything unlike the base counts as worn."), "second", wrap=True)
             )
         self.measure_button.setEnabled(self.box is not None and self.seen is not None)
 
@@ -266,9 +211,9 @@ class WearRoom(RoomPage):
         clear(self._table)
         self.lay.setEnabled(record is not None)
         if record is None:
-            self._statement.setText(self.tr("Not measured yet."))
+            self._statement.setText(_("Not measured yet."))
             self._remark.setText(
-                self.tr(
+                _(
                     "Draw a region of this zone on the photo, point at one disc of each kind of wear, and measure."
                 )
             )
@@ -286,27 +231,28 @@ class WearRoom(RoomPage):
             return
         zone = self.session.project.zone(self.session.zone)
         subject = self.session.project.subject_of(zone)
-        self._statement.setText(
-            self.tr("{0} % of this region is worn.").format(f"{record.coverage_percent:.1f}")
-        )
-        self._remark.setText(
-            self.tr("{0}, measured at {1} mm a pixel.").format(zone.name, f"{record.mm_per_px:g}")
-        )
+        self._statement.setText(_("{0} % of this region is worn.").format(f"{record.coverage_percent:.1f}"))
+        self._remark.setText(_("{0}, measured at {1} mm a pixel.").format(zone.name, f"{record.mm_per_px:g}"))
         self._much.setText(f"{record.coverage_percent:.1f} %")
         self._grade.setText(
-            self.tr("Rust: {0} to ISO 4628-3, grade {1} to ASTM D610 (limits from memory).").format(
-                record.iso_4628_3, record.astm_d610
-            )
+            _("Rust: {0} to ISO 4628-3, grade {1} to ASTM D610.").format(record.iso_4628_3, record.astm_d610)
         )
         for found in record.classes:
-            size = self.tr("{0} mm").format(f"{found.median_mm:.0f}")
+            size = _("{0} mm").format(f"{found.median_mm:.0f}")
             figure = label(f"{found.coverage_percent:.1f} %")
             self._table.addWidget(rule())
             self._table.addLayout(
-                row(Chip(found.lab, 14, 14), label(found.name), None, figure, 6, label(size, "second"))
+                row(
+                    Chip(found.lab, 14, 14),
+                    label(wear_words(found.name)),
+                    None,
+                    figure,
+                    6,
+                    label(size, "second"),
+                )
             )
         self._model.setText(
-            self.tr("At 1:{0} and 30 cm a mark below {1} mm cannot be seen. {2} % can.").format(
+            _("At 1:{0} and 30 cm a mark below {1} mm cannot be seen. {2} % can.").format(
                 f"{subject.scale:g}",
                 f"{record.smallest_visible_mm:.1f}",
                 f"{record.visible_coverage_percent:.1f}",
@@ -319,10 +265,10 @@ class WearRoom(RoomPage):
     def _tint_words(self, record: WearRecord) -> str:
         shift = np.array(record.tint_lab_shift)
         if float(np.linalg.norm(shift)) < 0.1:
-            return self.tr("Nothing in it is too small to be painted.")
+            return _("Nothing in it is too small to be painted.")
         cut = self.session.cut(self.session.zone)
         base = np.array(cut.fresh or (50, 0, 0))
-        return self.tr("The smaller ones together make the paint {0}; that goes to Glaze.").format(
+        return _("The smaller ones together make the paint {0}; that goes to Glaze.").format(
             difference(base, base + shift).words
         )
 
@@ -330,25 +276,23 @@ class WearRoom(RoomPage):
         lines = []
         for found in record.classes:
             if found.direction_deg is None:
-                way = self.tr("round, no direction")
+                way = _("round, no direction")
             elif abs(found.direction_deg) < 15:
-                way = self.tr("straight down")
+                way = _("straight down")
             else:
-                side = self.tr("right") if found.direction_deg > 0 else self.tr("left")
-                way = self.tr("{0}° to the {1} of straight down").format(
-                    f"{abs(found.direction_deg):.0f}", side
-                )
+                side = _("right") if found.direction_deg > 0 else _("left")
+                way = _("{0}° to the {1} of straight down").format(f"{abs(found.direction_deg):.0f}", side)
             lines.append(
-                self.tr("{0}: {1}, {2}; {3} % at the border.").format(
-                    found.name.capitalize(),
-                    counted(found.count, self.tr("1 mark"), self.tr("{0} marks")),
+                _("{0}: {1}, {2}; {3} % at the border.").format(
+                    wear_words(found.name).capitalize(),
+                    ngettext("{0} mark", "{0} marks", found.count).format(found.count),
                     way,
                     f"{100 * found.edge_share:.0f}",
                 )
             )
         self._where.setText("\n".join(lines))
         words = self.session.project.signature
-        self._signature.setText(self.tr("Signature, goes first: {0}.").format(words) if words else "")
+        self._signature.setText(_("Signature, goes first: {0}.").format(words) if words else "")
 
     def _show_sizes(self, record: WearRecord) -> None:
         limit = record.smallest_visible_mm
@@ -362,13 +306,13 @@ class WearRoom(RoomPage):
             first = min(first, 2.0 ** np.floor(np.log2(limit)))
         octaves = max(3, int(np.ceil(np.log2(float(self._sizes.max()) / first))) + 1)
         edges = first * 2.0 ** (np.arange(0, 2 * octaves - 1) / 2)
-        counts, _ = np.histogram(self._sizes, edges)
+        counts, _unused = np.histogram(self._sizes, edges)
         self._bars.show_sizes(edges.tolist(), counts.tolist(), limit)
         hidden = int((self._sizes < limit).sum())
         self._size_words.setText(
-            self.tr("{0} marks, all large enough to be seen on the model.").format(self._sizes.size)
+            _("{0} marks, all large enough to be seen on the model.").format(self._sizes.size)
             if not hidden
-            else self.tr("{0} marks; left of the line you cannot see one on the model: {1} of them.").format(
+            else _("{0} marks; left of the line you cannot see one on the model: {1} of them.").format(
                 self._sizes.size, hidden
             )
         )
@@ -386,7 +330,7 @@ class WearRoom(RoomPage):
     def _placed(self, _tool: str, x: float, y: float, radius: float) -> None:
         if self.seen is None:
             return
-        name = self.kind.currentText()
+        name = self.kind.currentData()
         lab = self.seen.cast.lab(disc_patch(self.seen.picture.pixels, x, y, radius).mean)
         self.classes[name] = (float(lab[0]), float(lab[1]), float(lab[2]))
         self._spots[name] = (x, y, radius)
@@ -399,8 +343,8 @@ class WearRoom(RoomPage):
     def _ask_length(self, x0: float, y0: float, x1: float, y1: float) -> None:
         length, accepted = QInputDialog.getDouble(
             self,
-            self.tr("Known length"),
-            self.tr("Its length on the prototype, in millimetres"),
+            _("Known length"),
+            _("Its length on the prototype, in millimetres"),
             1000,
             1,
             1e6,
@@ -422,8 +366,8 @@ class WearRoom(RoomPage):
             return
         self.mm.setValue(scale)
         self.session.edit(
-            self.tr("Scale of the photo"),
-            lambda p: edits.put(p, "photos", p.photo(photo_id).model_copy(update={"mm_per_px": scale})),
+            _("Scale of the photo"),
+            lambda p: set_scale(p, photo_id, scale),
         )
 
     def _forget(self, name: str) -> None:
@@ -436,31 +380,31 @@ class WearRoom(RoomPage):
         if self.seen is None or self.box is None or not self.session.zone:
             return
         project, zone = self.session.project, self.session.zone
-        cut = self.session.cut(zone)
-        target = cut.targets.exposed or cut.targets.fresh
-        if target is None:
+        question = wear.ask(
+            project, self.session.cut(zone), self.seen.photo, self.box, self.classes, self.mm.value()
+        )
+        if question is None:
             self.session.refused.emit(
-                self.tr("Take a sample of this zone in Evidence first: wear is what differs from it.")
+                _(
+                    "This zone has no sound colour yet: sample it in Evidence, or state its target. Wear is what differs from it."
+                )
             )
             return
-        old = self._region()
-        region_id = old.id if old else edits.fresh_id(project.regions, "w")
-        scale = project.subject_of(project.zone(zone)).scale
-        seen, box, classes, mm = self.seen, self.box, dict(self.classes), self.mm.value()
+        seen = self.seen
 
-        def done(answer: Measured) -> None:
+        def done(answer: WearAnswer) -> None:
             self._sizes = answer.sizes_mm
             self.viewer.show_outlines(answer.outlines)
-            self.viewer.fit_to(*box)
+            self.viewer.fit_to(*question.box)
             if store:
-                name = self.tr("Measure wear of {0}").format(project.zone(zone).name)
-                if not self.session.edit(name, lambda p: edits.put(p, "regions", answer.region)):
+                name = _("Measure wear of {0}").format(project.zone(zone).name)
+                if not self.session.edit(name, lambda p: place_region(p, answer.region)):
                     self._show_record(answer.record)
             else:
                 self._show_record(answer.record)
 
         self.session.jobs.start(
-            "wear", lambda _p: measure(seen, zone, region_id, box, target.lab, classes, mm, scale), done
+            "wear", lambda _progress: wear.answer(question, seen.picture.pixels, seen.cast), done
         )
 
     def lay_measured(self) -> None:
@@ -468,14 +412,8 @@ class WearRoom(RoomPage):
         region, zone = self._region(), self.session.zone
         if region is None or region.wear is None:
             return
-        record = region.wear
-
-        def change(project):
-            for found in record.classes:
-                project = edits.lay_coat(
-                    project, zone, _COAT_KINDS.get(found.name, "chips"), lab=found.lab, application="sponge",
-                    name=_COAT_NAMES.get(found.name, found.name.capitalize()), area_share=found.coverage_percent / 100,
-                )  # fmt: skip
-            return project
-
-        self.session.edit(self.tr("Lay the wear of {0}").format(self.session.project.zone(zone).name), change)
+        found, finish = marks_of(region.wear), self.session.cut(zone).varnish or "flat"
+        self.session.edit(
+            _("Lay the wear of {0}").format(self.session.project.zone(zone).name),
+            lambda p: lay_wear(p, zone, found, finish),
+        )

@@ -12,7 +12,7 @@ def core(workspace):
 
 
 def names(workspace):
-    return [coat.name for coat in workspace.session.project.coats_of(workspace.session.zone)]
+    return [band.name for band in workspace.session.cut(workspace.session.zone).bands]
 
 
 def middle(core, index):
@@ -56,7 +56,7 @@ def test_dragging_a_band_is_one_edit(workspace, core, qtbot):
         qtbot.mouseMove(core, QPoint(30, y))
     qtbot.mouseRelease(core, Qt.MouseButton.LeftButton, pos=middle(core, high))
     after = names(workspace)
-    assert after[low], after[high] == (before[high], before[low])
+    assert (after[low], after[high]) == (before[high], before[low])
     assert after.index("Rust chips") > after.index("Scratches")
     workspace.session.undo()
     assert names(workspace) == before

@@ -15,11 +15,15 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QFrame, QInputDialog, QMenu, QMessageBox, QVBoxLayout, QWidget
 
-from lean_sepia.answers.advice import Room
 from lean_sepia.answers.strata import Band, Strata, seen_miss
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import difference
-from lean_sepia.document import edits
+from lean_sepia.document.coats import move_coat, remove_coat, switch_coat
+from lean_sepia.document.model import Project, Zone
+from lean_sepia.document.steps import coat_name
+from lean_sepia.document.zones import add_zone, change_zone, remove_zone
+from lean_sepia.language import _
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.ui.kit.panel import KeyboardRing, button, label, row
 from lean_sepia.ui.kit.swatch import Fields, paint_field, qcolor
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
@@ -27,12 +31,6 @@ from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.zone_dialog import ZoneDialog
 
 COLUMN = 264
-ROOM_OF_KIND: dict[str, Room] = {
-    "primer": "match", "base": "match", "camouflage": "match", "preshade": "tone", "tone": "tone", "fade": "tone",
-    "filter": "glaze", "wash": "glaze", "pin-wash": "glaze", "oil-dots": "glaze", "chips": "wear", "resist-chips": "wear",
-    "streaks": "wear", "dust": "wear", "soot": "wear", "powder": "wear", "pastel": "wear", "graphite": "wear",
-}  # fmt: skip
-"""The room that edits a band; varnishes and markings belong to the plan."""
 
 
 def band_heights(bands: tuple[Band, ...], height: float, least: float, most: float) -> list[float]:
@@ -57,7 +55,7 @@ def paint_band(painter: QPainter, rect: QRectF, bands: tuple[Band, ...], band: B
         other.lab for other in bands[: bands.index(band)] if other.coat.on and other.coat.area_share > 0.5
     ]
     paint_field(painter, rect, below[-1] if below else None, ink)
-    colour, _ = qcolor(band.lab)
+    colour, _unused = qcolor(band.lab)
     tall = min(rect.height() - 4, 12.0)
     width = 3.0 + 7.0 * min(1.0, band.coat.area_share * 12)
     count = max(2, int(rect.width() / (width + 9)))
@@ -79,14 +77,14 @@ class Rack(KeyboardRing, QWidget):
         self._offset = 0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFixedHeight(124)
-        self.setAccessibleName(self.tr("Zones"))
+        self.setAccessibleName(_("Zones"))
         session.changed.connect(self.update)
         session.zone_changed.connect(self._follow)
 
     def sizeHint(self) -> QSize:
         return QSize(COLUMN - 32, 124)
 
-    def _zones(self):
+    def _zones(self) -> tuple[Zone, ...]:
         return self._session.project.zones
 
     def _follow(self) -> None:
@@ -138,7 +136,7 @@ class Rack(KeyboardRing, QWidget):
         if not self._zones():
             painter.setPen(colours.color(SECOND))
             painter.drawText(self.rect().adjusted(12, 0, -12, 0), Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap,
-                             self.tr("No zone yet: name the first area you will paint as one."))  # fmt: skip
+                             _("No zone yet: name the first area you will paint as one."))  # fmt: skip
         if self.ring:
             painter.setPen(QPen(colours.color(ACCENT), 2))
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
@@ -179,7 +177,7 @@ class Core(KeyboardRing, QWidget):
         self._shift = 0.0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
-        self.setAccessibleName(self.tr("Coats of this zone, top coat first"))
+        self.setAccessibleName(_("Coats of this zone, top coat first"))
         session.changed.connect(self._refresh)
         session.zone_changed.connect(self._refresh)
 
@@ -198,7 +196,7 @@ class Core(KeyboardRing, QWidget):
         bands = self._bands()
         if bands:
             band = bands[self._chosen]
-            self.setAccessibleDescription(f"{band.coat.name}, {band.detail}")
+            self.setAccessibleDescription(f"{band.name}, {band.detail}")
 
     def _rects(self) -> list[QRectF]:
         """Rectangles of the bands, bottom first."""
@@ -237,12 +235,12 @@ class Core(KeyboardRing, QWidget):
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._dragged is None:
             return
-        index, _ = self._dragged
+        index, _unused = self._dragged
         moved, self._dragged = self._shift, None
         self._shift = 0.0
         self.update()
         if abs(moved) < 5:
-            self.room_wanted.emit(ROOM_OF_KIND.get(self._bands()[index].coat.kind, "plan"))
+            self.room_wanted.emit(KINDS[self._bands()[index].coat.kind].room)
             return
         target = self._at(event.position().y())
         if target is None:
@@ -251,36 +249,32 @@ class Core(KeyboardRing, QWidget):
 
     def _move(self, index: int, places: int) -> None:
         coat = self._bands()[index].coat
-        name = self.tr("Move {0} up") if places > 0 else self.tr("Move {0} down")
+        name = _("Move {0} up") if places > 0 else _("Move {0} down")
         if places and self._session.edit(
-            name.format(coat.name), lambda p: edits.move_coat(p, coat.id, places)
+            name.format(coat_name(coat)), lambda p: move_coat(p, coat.id, places)
         ):
             ids = [band.coat.id for band in self._bands()]
             self._chosen = ids.index(coat.id)
 
     def _switch(self, index: int) -> None:
         coat = self._bands()[index].coat
-        name = self.tr("Switch {0} off") if coat.on else self.tr("Switch {0} on")
-        self._session.edit(name.format(coat.name), lambda p: edits.change_coat(p, coat.id, on=not coat.on))
+        name = _("Switch {0} off") if coat.on else _("Switch {0} on")
+        self._session.edit(name.format(coat_name(coat)), lambda p: switch_coat(p, coat.id, not coat.on))
 
     def _remove(self, index: int) -> None:
         coat = self._bands()[index].coat
-        self._session.edit(self.tr("Remove {0}").format(coat.name), lambda p: edits.remove_coat(p, coat.id))
+        self._session.edit(_("Remove {0}").format(coat_name(coat)), lambda p: remove_coat(p, coat.id))
 
     def _menu(self, event: QMouseEvent) -> None:
         index = self._chosen
         coat = self._bands()[index].coat
         menu = QMenu(self)
-        menu.addAction(
-            self.tr("Open its room"), lambda: self.room_wanted.emit(ROOM_OF_KIND.get(coat.kind, "plan"))
-        )
-        menu.addAction(
-            self.tr("Switch off") if coat.on else self.tr("Switch on"), lambda: self._switch(index)
-        )
-        menu.addAction(self.tr("Move up"), lambda: self._move(index, 1))
-        menu.addAction(self.tr("Move down"), lambda: self._move(index, -1))
+        menu.addAction(_("Open its room"), lambda: self.room_wanted.emit(KINDS[coat.kind].room))
+        menu.addAction(_("Switch off") if coat.on else _("Switch on"), lambda: self._switch(index))
+        menu.addAction(_("Move up"), lambda: self._move(index, 1))
+        menu.addAction(_("Move down"), lambda: self._move(index, -1))
         menu.addSeparator()
-        menu.addAction(self.tr("Remove this coat"), lambda: self._remove(index))
+        menu.addAction(_("Remove this coat"), lambda: self._remove(index))
         menu.popup(event.globalPosition().toPoint())
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
@@ -302,7 +296,7 @@ class Core(KeyboardRing, QWidget):
         elif key == Qt.Key.Key_Delete:
             self._remove(self._chosen)
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.room_wanted.emit(ROOM_OF_KIND.get(bands[self._chosen].coat.kind, "plan"))
+            self.room_wanted.emit(KINDS[bands[self._chosen].coat.kind].room)
         else:
             super().keyPressEvent(event)
 
@@ -331,8 +325,8 @@ class Core(KeyboardRing, QWidget):
     def _first_words(self) -> str:
         """What to do in a zone without a coat."""
         if self._session.cut(self._session.zone).targets.fresh is not None:
-            return self.tr("No coat yet. Pin a recipe to this zone in Match.")
-        return self.tr("No coat yet. Sample its colour in Evidence, then pin a recipe in Match.")
+            return _("No coat yet. Pin a recipe to this zone in Match.")
+        return _("No coat yet. Sample its colour in Evidence, then pin a recipe in Match.")
 
     def _band(self, painter: QPainter, band: Band, rect: QRectF) -> None:
         colours = self.palette()
@@ -349,7 +343,7 @@ class Core(KeyboardRing, QWidget):
         painter.setPen(colours.color(TEXT if band.coat.on else SECOND))
         two = band.detail and rect.height() >= 31
         name = QFontMetrics(painter.font()).elidedText(
-            band.coat.name, Qt.TextElideMode.ElideRight, self.width() - left
+            band.name, Qt.TextElideMode.ElideRight, self.width() - left
         )
         centre = rect.center().y()
         painter.drawText(QPointF(left, centre - 2 if two else centre + 4), name)
@@ -386,17 +380,17 @@ class StrataColumn(QFrame):
         self._foot_words.setMinimumHeight(34)
         self._core = Core(session)
         self._core.room_wanted.connect(self.room_wanted)
-        add = button("+", "step", self.tr("Add a zone"))
-        add.setAccessibleName(self.tr("Add a zone"))
+        add = button("+", "step", _("Add a zone"))
+        add.setAccessibleName(_("Add a zone"))
         add.clicked.connect(self.add_zone)
-        more = button("…", "step", self.tr("Rename or remove this zone"))
-        more.setAccessibleName(self.tr("Rename or remove this zone"))
+        more = button("…", "step", _("Rename or remove this zone"))
+        more.setAccessibleName(_("Rename or remove this zone"))
         more.clicked.connect(self._zone_menu)
         self._more = more
         layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 12, 16, 10)
         layout.setSpacing(4)
-        layout.addLayout(row(label(self.tr("ZONES"), "caption"), None, add, more, spacing=4))
+        layout.addLayout(row(label(_("ZONES"), "caption"), None, add, more, spacing=4))
         layout.addSpacing(4)
         layout.addWidget(Rack(session))
         layout.addSpacing(8)
@@ -415,7 +409,7 @@ class StrataColumn(QFrame):
         session = self._session
         self._more.setEnabled(bool(session.zone))
         if not session.zone:
-            self._name.setText(self.tr("No zone chosen"))
+            self._name.setText(_("No zone chosen"))
             self._about.setText("")
             self._foot.show_labs([None, None])
             self._foot_words.setText("")
@@ -433,30 +427,26 @@ class StrataColumn(QFrame):
         pair = seen_miss(cut)
         if pair is None:
             target = cut.targets.seen or cut.targets.exposed or cut.targets.fresh
-            self._foot.show_labs(
-                [target.lab if target else None, None], self.tr("Target and what will be seen")
-            )
+            self._foot.show_labs([target.lab if target else None, None], _("Target and what will be seen"))
             self._foot_words.setText(
-                self.tr("Target | not matched yet.")
-                if target
-                else self.tr("No target yet: take a sample in Evidence.")
+                _("Target | not matched yet.") if target else _("No target yet: take a sample in Evidence.")
             )
             return
         target_lab, predicted, stage = pair
         miss = float(delta_e00(target_lab, predicted))
         words = difference(target_lab, predicted).words
-        self._foot.show_labs([target_lab, predicted], self.tr("Target and what will be seen"))
+        self._foot.show_labs([target_lab, predicted], _("Target and what will be seen"))
         said = {
-            "seen": self.tr("Target | what will be seen"),
-            "exposed": self.tr("Target | after the fade"),
-            "fresh": self.tr("Target | the fresh base"),
+            "seen": _("Target | what will be seen"),
+            "exposed": _("Target | after the fade"),
+            "fresh": _("Target | the fresh base"),
         }[stage]
-        self._foot_words.setText(f"{said}: {words}. ΔE₀₀ {miss:.1f}.")
+        self._foot_words.setText(f"{said}: {words}. ΔE00 {miss:.1f}.")
 
     def add_zone(self) -> None:
         """Ask for a name and add a zone."""
         name, accepted = QInputDialog.getText(
-            self, self.tr("New zone"), self.tr("Name of the area, such as Hull or Roof")
+            self, _("New zone"), _("Name of the area, such as Hull or Roof")
         )
         if accepted:
             self.add_named_zone(name)
@@ -465,18 +455,18 @@ class StrataColumn(QFrame):
         """Add a zone with this name and choose it."""
         made: list[str] = []
 
-        def change(project):
-            project, zone_id = edits.add_zone(project, name)
+        def change(project: Project) -> Project:
+            project, zone_id = add_zone(project, name)
             made.append(zone_id)
             return project
 
-        if self._session.edit(self.tr("Add zone {0}").format(name.strip()), change):
+        if self._session.edit(_("Add zone {0}").format(name.strip()), change):
             self._session.choose_zone(made[0])
 
     def _zone_menu(self) -> None:
         menu = QMenu(self)
-        menu.addAction(self.tr("About this zone…"), self._describe)
-        menu.addAction(self.tr("Remove with its samples and coats…"), self._remove)
+        menu.addAction(_("About this zone…"), self._describe)
+        menu.addAction(_("Remove with its samples and coats…"), self._remove)
         menu.popup(self._more.mapToGlobal(self._more.rect().bottomLeft()))
 
     def _describe(self) -> None:
@@ -484,16 +474,12 @@ class StrataColumn(QFrame):
         dialog = ZoneDialog(project.zone(self._session.zone), project, self)
         if dialog.exec():
             changed = dialog.zone()
-            self._session.edit(
-                self.tr("About {0}").format(changed.name), lambda p: edits.put(p, "zones", changed)
-            )
+            self._session.edit(_("About {0}").format(changed.name), lambda p: change_zone(p, changed))
 
     def _remove(self) -> None:
         zone = self._session.project.zone(self._session.zone)
-        question = self.tr("Remove “{0}” with its samples, regions and coats? Undo brings it back.").format(
+        question = _("Remove “{0}” with its samples, regions and coats? Undo brings it back.").format(
             zone.name
         )
-        if QMessageBox.question(self, self.tr("Remove zone"), question) == QMessageBox.StandardButton.Yes:
-            self._session.edit(
-                self.tr("Remove zone {0}").format(zone.name), lambda p: edits.remove_zone(p, zone.id)
-            )
+        if QMessageBox.question(self, _("Remove zone"), question) == QMessageBox.StandardButton.Yes:
+            self._session.edit(_("Remove zone {0}").format(zone.name), lambda p: remove_zone(p, zone.id))

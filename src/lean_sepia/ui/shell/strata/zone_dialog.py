@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QCheckBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Project, Zone
+from lean_sepia.language import _
 from lean_sepia.ui.kit.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import measure_box
-
-
-def _tr(text: str) -> str:
-    return QCoreApplication.translate("ZoneDialog", text)
 
 
 class ZoneDialog(FormDialog):
@@ -21,11 +17,11 @@ class ZoneDialog(FormDialog):
         self._zone = zone
         self.name, self.short, self.note = QLineEdit(zone.name), QLineEdit(zone.short), QLineEdit(zone.note)
         self.short.setMaxLength(12)
-        self.area = measure_box(0, 100_000, zone.area_cm2 or 0, "cm²", _tr("Area on the model"), width=110)
-        self.area.setSpecialValueText(_tr("not known"))
+        self.area = measure_box(0, 100_000, zone.area_cm2 or 0, "cm²", _("Area on the model"), width=110)
+        self.area.setSpecialValueText(_("not known"))
         fields: list[tuple[str, QWidget]] = [
-            (_tr("Name"), self.name), (_tr("Short name"), self.short), (_tr("Area on the model"), self.area),
-            (_tr("Note"), self.note),
+            (_("Name"), self.name), (_("Short name"), self.short), (_("Area on the model"), self.area),
+            (_("Note"), self.note),
         ]  # fmt: skip
         sisters = sorted({photo.prototype for photo in project.photos if photo.prototype})
         self.sisters: dict[str, QCheckBox] = {}
@@ -33,9 +29,9 @@ class ZoneDialog(FormDialog):
             for sister in sisters:
                 box = QCheckBox(sister)
                 box.setChecked(not zone.follows or sister in zone.follows)
-                fields.append((_tr("Follows") if not self.sisters else "", box))
+                fields.append((_("Follows") if not self.sisters else "", box))
                 self.sisters[sister] = box
-        super().__init__(_tr("About this zone"), fields, parent)
+        super().__init__(_("About this zone"), fields, parent)
 
     def zone(self) -> Zone:
         """The zone as edited; all sisters ticked, or none, means that all count."""
