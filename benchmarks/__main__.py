@@ -2,12 +2,13 @@
 
 import sys
 
-from benchmarks import card, cast, film, fitting, mixing, ranges, startup, trust, viewing
+from benchmarks import card, cast, film, fitting, mixing, promise, ranges, startup, trust, viewing
 
 ALL = {
     "startup": startup.main,
     "mixing": mixing.main,
     "fitting": fitting.main,
+    "promise": promise.main,
     "trust": trust.main,
     "ranges": ranges.main,
     "card": card.main,

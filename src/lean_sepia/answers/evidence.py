@@ -16,6 +16,7 @@ from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.document.items import fresh_id
 from lean_sepia.document.model import (
     AnchorMark,
+    ClippedChannel,
     Lab,
     Photo,
     Project,
@@ -38,7 +39,7 @@ from lean_sepia.photo.patch import (
     polygon_patch,
 )
 from lean_sepia.photo.read import Pixels
-from lean_sepia.photo.sample import SampledColour, sample_patch
+from lean_sepia.photo.sample import Clipped, SampledColour, clipping_words, sample_patch
 from lean_sepia.photo.shares import area_shares
 
 
@@ -101,7 +102,8 @@ def _measured(found: SampledColour, photo: Photo) -> dict[str, Any]:
         lab, ranges, radius = (lab[0], 0.0, 0.0), (ranges[0], _ANY_HUE, _ANY_HUE), _NO_COLOUR_DE00
     return {
         "lab": lab, "lab_range90": ranges, "de00_90": radius, "pixels": found.pixels,
-        "clipped_share": found.clipped_share,
+        "clipped_share": found.clipped_share, "bound": found.bound,
+        "clipped": tuple(ClippedChannel(channel=c.channel, end=c.end, share=c.share) for c in found.clipped),
     }  # fmt: skip
 
 
@@ -207,3 +209,8 @@ def trace_area(
         id=old.id if old else fresh_id(project.regions, "w"), zone=zone, photo=photo.id, corners=tuple(corners),
         seen=region_seen(pixels, cast, corners), tones=tuple(shares),
     )  # fmt: skip
+
+
+def clipping_of(sample: Sample) -> str:
+    """What the clipped channels of a sample mean for its colour, in words; empty where none is."""
+    return clipping_words([Clipped(c.channel, c.end, c.share) for c in sample.clipped], sample.bound)

@@ -12,6 +12,7 @@ from lean_sepia.document.steps import coat_name, place_for
 from lean_sepia.document.versions import coat_paint, medium_of
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import Matter
 from lean_sepia.paint.stack import Coating, Opaque, Stack
 from lean_sepia.paint.tools import TOOLS
@@ -85,8 +86,13 @@ def final_varnish(coats: Sequence[Coat]) -> Finish | None:
 
 def coating_of(project: Project, coat: Coat) -> Coating:
     """A coat of the document as what is laid."""
-    body: Matter | Opaque | None = coat_paint(project, coat)
-    if body is None and coat.lab is not None:
+    paint = coat_paint(project, coat)
+    body: Matter | Opaque | None = paint
+    if (
+        paint is not None and not paint.mixes
+    ):  # metallics and powders lie in their own colour, never as a film
+        body = Opaque(opaque_reflectance(paint.K, paint.S), paint.surface)
+    elif paint is None and coat.lab is not None:
         body = _opaque(coat.lab, coat.finish)
     kind = KINDS[coat.kind]
     X = film_thickness(coat.passes, coat.thinner_share, coat.tool)

@@ -42,7 +42,7 @@ def sample(
     from lean_sepia.photo.correction.cast import fit_cast
     from lean_sepia.photo.patch import rectangle_mean
     from lean_sepia.photo.read import read_picture
-    from lean_sepia.photo.sample import sample_disc
+    from lean_sepia.photo.sample import clipping_words, sample_disc
 
     if not at and not area:
         raise BadInputError(
@@ -51,9 +51,12 @@ def sample(
     picture = read_picture(photo)
     cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, chart))
     samples: list[dict[str, Any]] = []
+    clipping: list[str] = []
     for text in at:
         x, y, radius = parse_numbers(text, "--at", (3,))
-        samples.append({"x": x, "y": y, **asdict(sample_disc(picture.pixels, cast, x, y, radius))})
+        found = sample_disc(picture.pixels, cast, x, y, radius)
+        samples.append({"x": x, "y": y, **asdict(found)})
+        clipping.append(clipping_words(found.clipped, found.bound))
     areas = [
         {
             "lab": [
@@ -81,11 +84,13 @@ def sample(
         )
         lines = [f"Correction: {cast.model}{error}"]
         lines += [f"Note: {note}" for note in (*picture.notes, *cast.warnings)]
-        for s in samples:
+        for s, warned in zip(samples, clipping, strict=True):
             L, a, b = s["lab"]
             lines.append(
                 f"{s['x']:g},{s['y']:g}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, ±{s['de00_90']:.1f} ΔE00 (90 %), {colour_name(s['lab'])}"
             )
+            if warned:
+                lines.append(f"  {warned}")
         lines += [f"area: L* {v['lab'][0]:.1f} a* {v['lab'][1]:.1f} b* {v['lab'][2]:.1f}" for v in areas]
         return "\n".join(lines)
 

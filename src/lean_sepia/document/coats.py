@@ -65,6 +65,11 @@ class Marks:
     area_share: float
 
 
+def lay_found(project: Project, zone_id: str, lab: Lab, finish: Finish = "flat") -> Project:
+    """Say what a zone looks like before anything is laid on it: the lowest coat, with nothing to do."""
+    return _laid(project, zone_id, "found", Mix(lab=lab, finish=finish), ONCE)
+
+
 def lay_primer(project: Project, zone_id: str, mix: Mix, manner: Manner = ONCE) -> Project:
     """Give a zone its primer; zones primed with one paint share a step."""
     return _laid(project, zone_id, "primer", mix, manner)

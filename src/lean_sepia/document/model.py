@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from lean_sepia.language import N_
 from lean_sepia.paint.media import Carrier
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 
@@ -15,21 +16,14 @@ FORMAT = 3
 Lab = tuple[float, float, float]
 Interval = tuple[float, float]
 Role = Literal[
-    "base",
-    "sheltered",
-    "faded",
-    "undercoat",
-    "patch",
-    "replaced",
-    "rust",
-    "dust",
-    "soot",
-    "early-marking",
-    "late-marking",
-]
-ROLES: tuple[Role, ...] = (
     "base", "sheltered", "faded", "undercoat", "patch", "replaced", "rust", "dust", "soot", "early-marking", "late-marking",
-)  # fmt: skip
+]  # fmt: skip
+ROLES: tuple[Role, ...] = get_args(Role)
+ROLE_WORDS: dict[Role, str] = {
+    "base": N_("base"), "sheltered": N_("sheltered"), "faded": N_("faded"), "undercoat": N_("undercoat"), "patch": N_("patch"),
+    "replaced": N_("replaced"), "rust": N_("rust"), "dust": N_("dust"), "soot": N_("soot"),
+    "early-marking": N_("early marking"), "late-marking": N_("late marking"),
+}  # fmt: skip
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
 Tones = Literal["colour", "black-and-white", "colourised"]
@@ -113,6 +107,14 @@ class Photo(Frozen):
     anchors: tuple[AnchorMark, ...] = ()
 
 
+class ClippedChannel(Frozen):
+    """A channel that lies at an end of its scale over a share of a sample."""
+
+    channel: Literal["red", "green", "blue"]
+    end: Literal["low", "high"]
+    share: float
+
+
 class Sample(Frozen):
     """The corrected colour of a disc, polygon or brush stroke on a photo, in a role for a zone.
 
@@ -133,6 +135,8 @@ class Sample(Frozen):
     de00_90: float
     pixels: int
     clipped_share: float
+    clipped: tuple[ClippedChannel, ...] = ()
+    bound: bool = False
 
 
 class WearClass(Frozen):

@@ -28,6 +28,8 @@ class Patch:
     spread : (3,) standard deviation of the kept pixels
     kept : (n,) mask over the pixels read
     places : (n, 2) x and y of the pixels read
+    clipping : (2, 3) share of the kept pixels in which a channel lies at its lower, at its upper end
+    all_clipped : share of the pixels read in which all three channels lie at an end
     """
 
     mean: FloatArray
@@ -36,6 +38,8 @@ class Patch:
     kept: BoolArray
     clipped_share: float
     places: IntArray
+    clipping: FloatArray
+    all_clipped: float
 
     @property
     def pixels(self) -> int:
@@ -198,8 +202,12 @@ def _robust(encoded: FloatArray, sector: IntArray, places: IntArray) -> Patch:
         cov = np.cov(sectors.T) / full.sum()
     else:
         cov = np.diag(linear[kept].var(axis=0))
-    clipped = np.any((encoded >= CLIPPED_HIGH / 255) | (encoded <= CLIPPED_LOW / 255), axis=1).mean()
-    return Patch(mean, cov + quantised, linear[kept].std(axis=0), kept, float(clipped), places)
+    ends = np.stack([encoded <= CLIPPED_LOW / 255, encoded >= CLIPPED_HIGH / 255])
+    clipped = np.any(ends, axis=0)
+    return Patch(
+        mean, cov + quantised, linear[kept].std(axis=0), kept, float(np.any(clipped, axis=1).mean()), places,
+        ends[:, kept].mean(axis=1), float(np.all(clipped, axis=1).mean()),
+    )  # fmt: skip
 
 
 def rectangle_mean(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> FloatArray:

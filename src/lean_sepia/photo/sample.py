@@ -3,20 +3,38 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
+from typing import Literal
 
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
 
 _DRAWS, _FEWEST_DRAWS = 600, 60
+_BOUND_SHARE, _TOLD_SHARE = 1 / 3, 0.02
+_BEYOND = np.array([0.012, 0.45])
+"""How far beyond the lower and the upper end of a channel the truth may lie, in linear light: crushed blacks hide little,
+a blown light may have been half as bright again (practice)."""
+
+_CHANNELS: tuple[Literal["red", "green", "blue"], ...] = ("red", "green", "blue")
+_ENDS: tuple[Literal["low", "high"], ...] = ("low", "high")
 Possible = Sequence[tuple[float, FloatArray, FloatArray]]
 """Where a colour may lie: shares, means (3,) and covariances (3, 3) of L*a*b*."""
+
+
+@dataclass(frozen=True)
+class Clipped:
+    """A channel that lies at an end of its scale over a share of a sample: what lies beyond was not recorded."""
+
+    channel: Literal["red", "green", "blue"]
+    end: Literal["low", "high"]
+    share: float
 
 
 @dataclass(frozen=True)
@@ -24,7 +42,8 @@ class SampledColour:
     """The colour of a disc, D65/2°, and how sure it is.
 
     `de00_90` is the CIEDE2000 radius that holds the true colour 9 times in 10; `lab_range90` gives each
-    coordinate its own 90 % interval.
+    coordinate its own 90 % interval. `clipped` names channels that lie at an end of the scale over part of it, which
+    widens the range; where all three do over more than a third the colour is only a `bound`.
     """
 
     lab: tuple[float, float, float]
@@ -32,6 +51,8 @@ class SampledColour:
     de00_90: float
     pixels: int
     clipped_share: float
+    clipped: tuple[Clipped, ...] = ()
+    bound: bool = False
 
 
 @cache
@@ -68,7 +89,7 @@ def radius90(lab: FloatArray, possible: Possible) -> float:
 def sample_patch(patch: Patch, cast: Cast) -> SampledColour:
     """The corrected colour of what a disc, polygon or brush stroke holds, and its range."""
     lab = cast.lab(patch.mean)
-    labs, weights = drawn_labs(cast.possible_labs(patch))
+    labs, weights = drawn_labs(cast.possible_labs(_widened(patch)))
     ranges = [_quantile(labs[:, c], weights, (0.05, 0.95)) for c in range(3)]
     low_high = [(float(low), float(high)) for low, high in ranges]
     return SampledColour(
@@ -77,7 +98,43 @@ def sample_patch(patch: Patch, cast: Cast) -> SampledColour:
         de00_90=float(_quantile(delta_e00(lab, labs), weights, (0.9,))[0]),
         pixels=patch.pixels,
         clipped_share=patch.clipped_share,
+        clipped=_clipped(patch),
+        bound=patch.all_clipped > _BOUND_SHARE,
     )
+
+
+def _widened(patch: Patch) -> Patch:
+    """A patch whose mean is less sure by what its clipped channels did not record."""
+    beyond = patch.clipping.T @ _BEYOND
+    return replace(patch, cov_of_mean=patch.cov_of_mean + np.diag(beyond**2))
+
+
+def _clipped(patch: Patch) -> tuple[Clipped, ...]:
+    found = [
+        Clipped(channel, end, float(patch.clipping[row, column]))
+        for row, end in enumerate(_ENDS)
+        for column, channel in enumerate(_CHANNELS)
+        if patch.clipping[row, column] > _TOLD_SHARE
+    ]
+    return tuple(sorted(found, key=lambda one: -one.share))
+
+
+def clipping_words(clipped: Sequence[Clipped], bound: bool) -> str:
+    """What clipped channels mean for a colour, in words; empty where none is."""
+    if not clipped:
+        return ""
+    names = {"red": _("red"), "green": _("green"), "blue": _("blue")}
+    said = []
+    for end, beyond in (
+        ("high", _("the true colour has more of it")),
+        ("low", _("how much of it there is was not recorded")),
+    ):
+        those = [f"{names[one.channel]} {one.share:.0%}" for one in clipped if one.end == end]
+        if those:
+            said.append(_("clipped {0}: {1}").format(", ".join(those), beyond))
+    if bound:
+        said.append(_("only a bound: all three channels are clipped"))
+    return "; ".join(said)
 
 
 def sample_disc(pixels: Pixels, cast: Cast, x: float, y: float, radius: float) -> SampledColour:

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QComboBox, QVBoxLayout
+from functools import partial
 
-from lean_sepia.answers.evidence import outline_of, patch_of, shaded_twins
-from lean_sepia.document.model import ROLES, Sample
-from lean_sepia.document.photos import remove_sample
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QComboBox, QMenu, QVBoxLayout, QWidget
+
+from lean_sepia.answers.evidence import clipping_of, outline_of, patch_of, shaded_twins
+from lean_sepia.document.model import ROLE_WORDS, ROLES, Role, Sample
+from lean_sepia.document.photos import remove_sample, set_role
 from lean_sepia.language import _
 from lean_sepia.photo.next_evidence import Help, best_help, what_would_help
+from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, clear, label, measure_box, row, rule, scrolled
 from lean_sepia.ui.kit.swatch import Chip
@@ -30,7 +33,7 @@ class SamplesPanel(Panel):
         self._session = session
         self.role, self.shape = QComboBox(), QComboBox()
         for role in ROLES:
-            self.role.addItem(role.replace("-", " "), role)
+            self.role.addItem(_(ROLE_WORDS[role]), role)
         self.role.setAccessibleName(_("Role of the next sample"))
         self.role.setToolTip(
             _("What the next sample shows: the base coat, a faded or a sheltered place, rust")
@@ -73,9 +76,10 @@ class SamplesPanel(Panel):
 
     def _add_row(self, sample: Sample, colours: bool, shaded: bool) -> None:
         zone = self._session.project.zone(sample.zone)
-        words = f"{zone.short}, {sample.role.replace('-', ' ')}" + (_(", shade") if shaded else "")
+        words = f"{zone.short}, {_(ROLE_WORDS[sample.role])}" + (_(", shade") if shaded else "")
         tip = _("The same paint in the shade") if shaded else _("Choose this zone; shows the pixels left out")
-        name = button(words, "link", tip)
+        clipped = clipping_of(sample)
+        name = button(words, "link", f"{tip}\n{clipped}" if clipped else tip)
         name.clicked.connect(lambda _c=False, s=sample: self._choose(s))
         drop = button("×", "step", _("Remove this sample"))
         drop.setAccessibleName(_("Remove sample of {0}").format(zone.name))
@@ -85,8 +89,27 @@ class SamplesPanel(Panel):
             )
         )
         figure = label(f"±{sample.de00_90:.1f}" if colours else f"L* {sample.lab[0]:.0f}")
-        self._list.addLayout(row(Chip(sample.lab), name, None, figure, drop, spacing=7))
+        role = button("…", "step", _("Say what this sample shows"))
+        role.setAccessibleName(_("Role of the sample of {0}").format(zone.name))
+        role.clicked.connect(lambda _c=False, s=sample, by=role: self._ask_role(s, by))
+        self._list.addLayout(row(Chip(sample.lab), name, None, figure, role, drop, spacing=7))
+        if clipped:
+            self._list.addLayout(
+                row(Diamond(size=12, mark=""), label(clipped, "second", wrap=True), spacing=6)
+            )
         self._list.addWidget(rule())
+
+    def _ask_role(self, sample: Sample, beside: QWidget) -> None:
+        menu = QMenu(self)
+        for role in ROLES:
+            action = menu.addAction(_(ROLE_WORDS[role]), partial(self._set_role, sample.id, role))
+            action.setCheckable(True)
+            action.setChecked(role == sample.role)
+        menu.popup(beside.mapToGlobal(beside.rect().bottomLeft()))
+
+    def _set_role(self, sample_id: str, role: Role) -> None:
+        name = _("Role: {0}").format(_(ROLE_WORDS[role]))
+        self._session.edit(name, lambda p: set_role(p, sample_id, role))
 
     def _choose(self, sample: Sample) -> None:
         self._session.choose_zone(sample.zone)

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from importlib.resources import files
 from pathlib import Path
 
-from PySide6.QtCore import QByteArray
+from PySide6.QtCore import QByteArray, QObject, QTimer
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PySide6.QtWidgets import QApplication, QStyleFactory
+from PySide6.QtWidgets import QApplication, QStyleFactory, QWidget
+from shiboken6 import isValid
 
 FAMILY = "B612"
 Role = QPalette.ColorRole
@@ -105,86 +107,122 @@ def palette(shades: Shades) -> QPalette:
 
 
 def apply(app: QApplication, shades: Shades) -> None:
-    """Dress the whole program in one lighting."""
-    if app.style().name() != "fusion":
+    """Dress the whole program in one lighting: what is seen at once, what is hidden in short turns soon after.
+
+    The sheet takes its greys from the palette, so it is read once; another lighting is another palette, which widgets that the
+    sheet has dressed take up when they are dressed again.
+    """
+    if not app.styleSheet():
         app.setStyle(QStyleFactory.create("Fusion"))
-    app.setFont(font())
+        app.setFont(font())
+        app.setPalette(palette(shades))
+        icons = Path(__file__).parents[1] / "icons"
+        app.setStyleSheet(_SHEET.replace("ICONS", icons.as_posix()))
+        return
     app.setPalette(palette(shades))
-    icons = Path(__file__).parents[1] / "icons"
-    name = "evening" if shades is EVENING else "day"
-    app.setStyleSheet(_SHEET.format(**vars(shades), icons=icons.as_posix(), name=name))
+    _Redressing(app)
+
+
+class _Redressing(QObject):
+    """Dresses every widget anew, those that are seen first."""
+
+    _AT_A_TIME = 60
+
+    def __init__(self, app: QApplication) -> None:
+        super().__init__(app)
+        widgets = app.allWidgets()
+        self._left = [widget for widget in widgets if not widget.isVisible()]
+        _dress([widget for widget in widgets if widget.isVisible()])
+        self._timer = QTimer(self)
+        self._timer.timeout.connect(self._go_on)
+        self._timer.start(0)
+
+    def _go_on(self) -> None:
+        now, self._left = self._left[: self._AT_A_TIME], self._left[self._AT_A_TIME :]
+        _dress([widget for widget in now if isValid(widget)])
+        if not self._left:
+            self._timer.stop()
+            self.deleteLater()
+
+
+def _dress(widgets: Sequence[QWidget]) -> None:
+    for widget in widgets:
+        style = widget.style()
+        style.unpolish(widget)
+        style.polish(widget)
+        widget.update()
 
 
 _SHEET = """
-QWidget {{ color: {text}; }}
-QMainWindow, QDialog, #page {{ background: {window}; }}
-QDialogButtonBox {{ dialogbuttonbox-buttons-have-icons: 0; }}
-QLabel {{ background: transparent; }}
-QLabel[kind="caption"] {{ font-size: 11px; font-weight: bold; letter-spacing: 1px; color: {third}; }}
-QLabel[kind="second"] {{ font-size: 12px; color: {second}; }}
-QLabel[kind="strong"] {{ font-weight: bold; }}
-QLabel[kind="title"] {{ font-size: 15px; font-weight: bold; }}
-QLabel[kind="statement"] {{ font-size: 17px; font-weight: bold; }}
-QLabel[kind="figure"] {{ font-size: 26px; font-weight: bold; }}
-QLabel[kind="huge"] {{ font-size: 30px; font-weight: bold; }}
-QLabel[kind="wordmark"] {{ font-size: 17px; font-weight: bold; color: {accent}; }}
-#topbar, #column {{ background: {panel}; }}
-#topbar {{ border-bottom: 1px solid {hairline}; }}
-#column {{ border-right: 1px solid {hairline}; }}
-#advice {{ background: {window}; border-top: 1px solid {hairline}; }}
-QFrame[kind="panel"] {{ background: {panel}; border: 1px solid {hairline}; border-radius: 4px; }}
-QFrame[kind="raised"] {{ background: {raised}; border: 1px solid {hairline}; border-radius: 4px; }}
-QFrame[kind="raised"][chosen="true"] {{ border: 2px solid {text}; }}
-QFrame[kind="well"] {{ background: {well}; border: none; border-radius: 2px; }}
-QFrame[kind="well"] QLabel {{ color: {well_text}; }}
-QFrame[kind="rule"] {{ background: {hairline}; border: none; max-height: 1px; min-height: 1px; }}
-QPushButton {{
-    background: {raised}; border: 1px solid {hairline}; border-radius: 4px; padding: 5px 12px; min-height: 16px;
-}}
-QPushButton:hover {{ border-color: {third}; }}
-QPushButton:pressed {{ background: {hairline}; }}
-QPushButton:focus {{ border: 2px solid {accent}; padding: 4px 11px; }}
-QPushButton:checked {{ border: 2px solid {text}; padding: 4px 11px; }}
-QPushButton:disabled {{ color: {third}; background: {panel}; }}
-QPushButton[kind="main"] {{ font-weight: bold; border: 2px solid {text}; padding: 4px 11px; }}
-QPushButton[kind="main"]:focus {{ border: 2px solid {accent}; }}
-QPushButton[kind="main"]:disabled {{ border: 1px solid {hairline}; font-weight: normal; padding: 5px 12px; }}
-QPushButton[kind="link"] {{ background: transparent; border: none; padding: 1px 0; text-decoration: underline; text-align: left; }}
-QPushButton[kind="link"]:focus {{ border: 1px solid {accent}; }}
-QPushButton[kind="tool"] {{ padding: 3px 9px; font-size: 12px; }}
-QPushButton[kind="tool"]:checked, QPushButton[kind="tool"]:focus {{ padding: 2px 8px; }}
-QPushButton[kind="step"] {{ padding: 0; min-width: 24px; max-width: 24px; min-height: 22px; max-height: 22px; }}
-QPushButton[kind="tiny"] {{ padding: 0; min-width: 16px; max-width: 16px; min-height: 15px; max-height: 15px; }}
-QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {{
-    background: {raised}; border: 1px solid {hairline}; border-radius: 3px; padding: 3px 7px; min-height: 18px;
-    selection-background-color: {third}; selection-color: {raised};
-}}
-QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus {{ border: 2px solid {accent}; padding: 2px 6px; }}
-QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {{
+QWidget { color: palette(window-text); }
+QMainWindow, QDialog, #page { background: palette(window); }
+QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
+QLabel { background: transparent; }
+QLabel[kind="caption"] { font-size: 11px; font-weight: bold; letter-spacing: 1px; color: palette(midlight); }
+QLabel[kind="second"] { font-size: 12px; color: palette(shadow); }
+QLabel[kind="strong"] { font-weight: bold; }
+QLabel[kind="title"] { font-size: 15px; font-weight: bold; }
+QLabel[kind="statement"] { font-size: 17px; font-weight: bold; }
+QLabel[kind="figure"] { font-size: 26px; font-weight: bold; }
+QLabel[kind="huge"] { font-size: 30px; font-weight: bold; }
+QLabel[kind="wordmark"] { font-size: 17px; font-weight: bold; color: palette(highlight); }
+#topbar, #column { background: palette(base); }
+#topbar { border-bottom: 1px solid palette(mid); }
+#column { border-right: 1px solid palette(mid); }
+#advice { background: palette(window); border-top: 1px solid palette(mid); }
+QFrame[kind="panel"] { background: palette(base); border: 1px solid palette(mid); border-radius: 4px; }
+QFrame[kind="raised"] { background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 4px; }
+QFrame[kind="raised"][chosen="true"] { border: 2px solid palette(window-text); }
+QFrame[kind="well"] { background: palette(dark); border: none; border-radius: 2px; }
+QFrame[kind="well"] QLabel { color: palette(bright-text); }
+QFrame[kind="rule"] { background: palette(mid); border: none; max-height: 1px; min-height: 1px; }
+QPushButton {
+    background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 4px; padding: 5px 12px; min-height: 16px;
+}
+QPushButton:hover { border-color: palette(midlight); }
+QPushButton:pressed { background: palette(mid); }
+QPushButton:focus { border: 2px solid palette(highlight); padding: 4px 11px; }
+QPushButton:checked { border: 2px solid palette(window-text); padding: 4px 11px; }
+QPushButton:disabled { color: palette(midlight); background: palette(base); }
+QPushButton[kind="main"] { font-weight: bold; border: 2px solid palette(window-text); padding: 4px 11px; }
+QPushButton[kind="main"]:focus { border: 2px solid palette(highlight); }
+QPushButton[kind="main"]:disabled { border: 1px solid palette(mid); font-weight: normal; padding: 5px 12px; }
+QPushButton[kind="link"] { background: transparent; border: none; padding: 1px 0; text-decoration: underline; text-align: left; }
+QPushButton[kind="link"]:focus { border: 1px solid palette(highlight); }
+QPushButton[kind="tool"] { padding: 3px 9px; font-size: 12px; }
+QPushButton[kind="tool"]:checked, QPushButton[kind="tool"]:focus { padding: 2px 8px; }
+QPushButton[kind="step"] { padding: 0; min-width: 24px; max-width: 24px; min-height: 22px; max-height: 22px; }
+QPushButton[kind="tiny"] { padding: 0; min-width: 16px; max-width: 16px; min-height: 15px; max-height: 15px; }
+QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {
+    background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 3px; padding: 3px 7px; min-height: 18px;
+    selection-background-color: palette(midlight); selection-color: palette(alternate-base);
+}
+QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus { border: 2px solid palette(highlight); padding: 2px 6px; }
+QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {
     width: 0; border: none;
-}}
-QComboBox::drop-down {{ border: none; width: 20px; }}
-QComboBox::down-arrow {{ image: url({icons}/arrow-{name}.svg); width: 9px; height: 6px; }}
-QComboBox QAbstractItemView {{ background: {raised}; border: 1px solid {hairline}; selection-background-color: {hairline}; selection-color: {text}; outline: none; }}
-QMenu {{ background: {raised}; border: 1px solid {hairline}; padding: 4px; }}
-QMenu::item {{ padding: 5px 22px 5px 14px; border-radius: 3px; }}
-QMenu::item:selected {{ background: {hairline}; }}
-QMenu::item:disabled {{ color: {third}; }}
-QMenu::separator {{ height: 1px; background: {hairline}; margin: 4px 6px; }}
-QToolTip {{ background: {raised}; color: {text}; border: 1px solid {hairline}; padding: 4px 6px; }}
-QScrollArea, QScrollArea > QWidget > QWidget {{ background: transparent; border: none; }}
-QScrollBar:vertical {{ background: transparent; width: 10px; margin: 0; }}
-QScrollBar:horizontal {{ background: transparent; height: 10px; margin: 0; }}
-QScrollBar::handle {{ background: {hairline}; border-radius: 4px; min-height: 24px; min-width: 24px; }}
-QScrollBar::handle:hover {{ background: {third}; }}
-QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
-QScrollBar::add-page, QScrollBar::sub-page {{ background: transparent; }}
-QSlider::groove:horizontal {{ height: 2px; background: {third}; }}
-QSlider::handle:horizontal {{ background: {raised}; border: 2px solid {text}; width: 9px; margin: -6px 0; border-radius: 6px; }}
-QSlider:focus {{ border: 1px solid {accent}; border-radius: 3px; }}
-QCheckBox::indicator {{ width: 13px; height: 13px; border: 1px solid {third}; border-radius: 2px; background: {raised}; }}
-QCheckBox::indicator:checked {{ background: {text}; }}
-QCheckBox:focus {{ border: 1px solid {accent}; border-radius: 3px; }}
-QProgressBar {{ background: transparent; border: none; max-height: 2px; min-height: 2px; }}
-QProgressBar::chunk {{ background: {text}; }}
+}
+QComboBox::drop-down { border: none; width: 20px; }
+QComboBox::down-arrow { image: url(ICONS/arrow.svg); width: 9px; height: 6px; }
+QComboBox QAbstractItemView { background: palette(alternate-base); border: 1px solid palette(mid); selection-background-color: palette(mid); selection-color: palette(window-text); outline: none; }
+QMenu { background: palette(alternate-base); border: 1px solid palette(mid); padding: 4px; }
+QMenu::item { padding: 5px 22px 5px 14px; border-radius: 3px; }
+QMenu::item:selected { background: palette(mid); }
+QMenu::item:disabled { color: palette(midlight); }
+QMenu::separator { height: 1px; background: palette(mid); margin: 4px 6px; }
+QToolTip { background: palette(alternate-base); color: palette(window-text); border: 1px solid palette(mid); padding: 4px 6px; }
+QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
+QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
+QScrollBar:horizontal { background: transparent; height: 10px; margin: 0; }
+QScrollBar::handle { background: palette(mid); border-radius: 4px; min-height: 24px; min-width: 24px; }
+QScrollBar::handle:hover { background: palette(midlight); }
+QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
+QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
+QSlider::groove:horizontal { height: 2px; background: palette(midlight); }
+QSlider::handle:horizontal { background: palette(alternate-base); border: 2px solid palette(window-text); width: 9px; margin: -6px 0; border-radius: 6px; }
+QSlider:focus { border: 1px solid palette(highlight); border-radius: 3px; }
+QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid palette(midlight); border-radius: 2px; background: palette(alternate-base); }
+QCheckBox::indicator:checked { background: palette(window-text); }
+QCheckBox:focus { border: 1px solid palette(highlight); border-radius: 3px; }
+QProgressBar { background: transparent; border: none; max-height: 2px; min-height: 2px; }
+QProgressBar::chunk { background: palette(window-text); }
 """

@@ -1,0 +1,129 @@
+"""A room's promise against the strata: the same coat at the same stage under the same final varnish.
+
+Random projects: a ground stated by colour or primed, a base, a fade with one lightener as a film, a filter, a varnish.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from benchmarks.invented_paints import invented_paints
+from lean_sepia.answers import glaze, match, tone
+from lean_sepia.answers.strata import Strata, strata_of
+from lean_sepia.answers.targets import Target
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.document.coats import (
+    Manner,
+    Mix,
+    lay_fade,
+    lay_filter,
+    lay_found,
+    lay_primer,
+    lay_varnish,
+    pin_base,
+)
+from lean_sepia.document.model import Project
+from lean_sepia.document.zones import add_zone, state_target
+from lean_sepia.paint.paint import Paint
+from lean_sepia.recipe.mix import NO_LIMITS
+
+_VARNISHES = (None, "matte-coat", "satin-coat", "gloss-coat")
+_FINISHES = ("flat", "satin", "gloss")
+_TOOLS = ("airbrush", "close", "mist", "brush")
+Promise = tuple[str, tuple[float, float, float], tuple[float, float, float] | None]
+"""What was promised: by which room, which colour; and the colour the strata show."""
+
+
+def promises(paints: list[Paint], rng: np.random.Generator) -> Iterator[Promise]:
+    """Lay one random project coat by coat; each room's promise beside what the strata show of that coat."""
+    project, zone = add_zone(Project(title="Any"), "Hull")
+    lab = tuple(float(v) for v in (rng.uniform(25, 85), rng.uniform(-25, 30), rng.uniform(-25, 35)))
+    project = state_target(project, zone, (lab[0], lab[1], lab[2]))
+    if rng.random() < 0.5:
+        ground = (float(rng.uniform(30, 90)), float(rng.uniform(-10, 20)), float(rng.uniform(-10, 20)))
+        project = lay_found(project, zone, ground, rng.choice(_FINISHES))
+    else:
+        primer = Mix.of(paints, [(str(rng.choice([p.id for p in paints])), 1)])
+        project = lay_primer(project, zone, primer, _manner(rng))
+    if (varnish := rng.choice(_VARNISHES)) is not None:
+        project = lay_varnish(project, [zone], str(varnish))
+    for step in (_base, _fade, _filter):
+        kind, project, promised = step(project, zone, paints, rng)
+        yield kind, promised, _band(strata_of(project, zone), kind)
+
+
+def _manner(rng: np.random.Generator) -> Manner:
+    return Manner(int(rng.integers(1, 4)), float(rng.uniform(0, 0.9)), str(rng.choice(_TOOLS)))
+
+
+def _base(project: Project, zone: str, paints: list[Paint], rng: np.random.Generator):
+    manner = Manner(int(rng.integers(1, 4)), round(float(rng.uniform(0, 0.9)), 2))
+    target = strata_of(project, zone).targets.fresh
+    assert target is not None
+    question = match.ask(
+        project, zone, target, paints, passes=manner.passes, thinner_share=manner.thinner_share, sheen=match.AS_PLANNED,
+        max_paints=2, max_parts=8, limits=NO_LIMITS, mix_ml=7.0,
+    )  # fmt: skip
+    recipe = match.answer(question).choices[0].recipe
+    return "base", pin_base(project, zone, Mix.of(paints, recipe.parts), manner), recipe.lab
+
+
+def _fade(project: Project, zone: str, paints: list[Paint], rng: np.random.Generator):
+    manner = Manner(int(rng.integers(1, 4)), round(float(rng.uniform(0.5, 0.9)), 2))
+    before = strata_of(project, zone).fresh
+    assert before is not None
+    wish: Target = tone.wished_target(before, float(rng.uniform(-8, 15)))
+    question = tone.ask(project, zone, wish, paints, manner.passes, manner.thinner_share)
+    assert question is not None
+    found = tone.answer(question).lighteners
+    best = found[int(rng.integers(len(found)))]
+    mix = Mix.of(paints, [(best.paint, best.lightener_parts)], best.base_parts)
+    return "fade", lay_fade(project, zone, mix, manner), best.lab
+
+
+def _filter(project: Project, zone: str, paints: list[Paint], rng: np.random.Generator):
+    question = glaze.ask(project, {zone: strata_of(project, zone)}, zone, paints)
+    assert question is not None
+    found = glaze.answer(question).glazes
+    best = found[int(rng.integers(len(found)))]
+    manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
+    laid = lay_filter(project, [zone], Mix.of(paints, [(best.paint, 1)]), manner)
+    return "filter", laid, best.labs[0]
+
+
+def _band(cut: Strata, kind: str) -> tuple[float, float, float] | None:
+    return next(band.lab for band in cut.bands if band.coat.kind == kind)
+
+
+def worst_promise(projects: int, seed: int = 9) -> dict[str, float]:
+    """The largest ΔE00 between promise and strata over so many random projects, by kind of coat."""
+    rng = np.random.default_rng(seed)
+    worst = {"base": 0.0, "fade": 0.0, "filter": 0.0}
+    for number in range(projects):
+        if number % 20 == 0:
+            paints = invented_paints(14, rng)
+            odd = paints[int(rng.integers(5, 14))]
+            paints = [p if p is not odd else _with_own_surface(p, rng) for p in paints]
+        for kind, promised, shown in promises(paints, rng):
+            assert shown is not None
+            worst[kind] = max(worst[kind], float(delta_e00(promised, shown)))
+    return worst
+
+
+def _with_own_surface(paint: Paint, rng: np.random.Generator) -> Paint:
+    from dataclasses import replace
+
+    return replace(paint, k1=float(rng.uniform(0.02, 0.06)), k2=float(rng.uniform(0.4, 0.7)))
+
+
+def main() -> bool:
+    """200 projects: at most 0.05 ΔE00 between any room and the strata."""
+    worst = worst_promise(200)
+    reached = max(worst.values()) <= 0.05
+    said = ", ".join(f"{kind} {value:.4f}" for kind, value in worst.items())
+    print(
+        f"promise against strata, 200 projects, worst ΔE00: {said}  (at most 0.05: {'reached' if reached else 'NOT REACHED'})"
+    )
+    return reached
