@@ -67,6 +67,11 @@ def day(moment: datetime) -> str:
     return _("{0} {1} {2}").format(_(_DAYS[moment.weekday()]), moment.day, _(_MONTHS[moment.month - 1]))
 
 
+def weekday(moment: datetime) -> str:
+    """The day of the week in a few letters."""
+    return _(_DAYS[moment.weekday()])
+
+
 def weekday_and_time(moment: datetime) -> str:
     """A moment within the week, such as "Mon 19:05"."""
     return _("{0} {1}").format(_(_DAYS[moment.weekday()]), clock(moment))
@@ -78,3 +83,18 @@ def day_and_time(moment: datetime) -> str:
     return said.format(
         _(_LONG_DAYS[moment.weekday()]), moment.day, _(_MONTHS[moment.month - 1]), clock(moment)
     )
+
+
+def signed(value: float, decimals: int = 0) -> str:
+    """A number with its sign and a true minus; nothing has no sign.
+
+    >>> signed(-3.2), signed(-0.2), signed(1.25, 1)
+    ('−3', '0', '+1.2')
+    """
+    said = f"{value:+.{decimals}f}".replace("-", "−")
+    return said if said.strip("+−0.") else said[1:]
+
+
+def plain(value: float, decimals: int = 0) -> str:
+    """A number with a true minus, a plus left out; nothing has no sign."""
+    return signed(value, decimals).lstrip("+")

@@ -12,10 +12,15 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.dates import Verdict, date_span, verdict
 from lean_sepia.document.model import Photo, Project, Subject
 from lean_sepia.errors import EditError
+from lean_sepia.language import N_, _, ngettext
+from lean_sepia.plan.kinds import KINDS, Room
 from lean_sepia.plan.rules import check_plan
 
-Room = Literal["evidence", "match", "tone", "glaze", "wear", "plan", "bench"]
-ROOMS: tuple[Room, ...] = ("evidence", "match", "tone", "glaze", "wear", "plan", "bench")
+ROOM_WORDS: dict[Room, str] = {
+    "evidence": N_("Evidence"), "match": N_("Match"), "tone": N_("Tone"), "glaze": N_("Glaze"), "wear": N_("Wear"),
+    "plan": N_("Plan"), "bench": N_("Bench"),
+}  # fmt: skip
+ROOMS: tuple[Room, ...] = tuple(ROOM_WORDS)
 
 
 _DISAGREE = 1.6  # times further apart than the ranges allow
@@ -30,12 +35,16 @@ class Advice:
     zone: str | None = None
 
 
+State = Literal["empty", "started", "done"]
+STATE_WORDS: dict[State, str] = {"empty": N_("nothing yet"), "started": N_("started"), "done": N_("done")}
+
+
 @dataclass(frozen=True)
 class RoomState:
     """How far a room has come: a few words, and whether nothing, something or all is done."""
 
     detail: str
-    state: Literal["nothing yet", "started", "done"]
+    state: State
 
 
 def contradiction(photo: Photo, subject: Subject) -> str | None:
@@ -45,12 +54,16 @@ def contradiction(photo: Photo, subject: Subject) -> str | None:
         return None
     years = f"the {subject.livery or 'livery'} was worn from {subject.livery_from or '?'} to {subject.livery_to or '?'}"
     if found == "unlikely":
-        return f"is from {photo.date} and probably not of it: {years}"
+        return _("is from {0} and probably not of it: {1}").format(photo.date, years)
     span = date_span(photo.date)
     start = date_span(subject.livery_from)
     if span and start and span[1] < start[0]:
-        return f"is from {photo.date[:4]}; the {subject.livery} began in {subject.livery_from[:4]}"
-    return f"is from {photo.date[:4]}; the {subject.livery} ended in {subject.livery_to[:4]}"
+        return _("is from {0}; the {1} began in {2}").format(
+            photo.date[:4], subject.livery, subject.livery_from[:4]
+        )
+    return _("is from {0}; the {1} ended in {2}").format(
+        photo.date[:4], subject.livery, subject.livery_to[:4]
+    )
 
 
 def photo_verdict(photo: Photo, subject: Subject) -> Verdict:
@@ -72,15 +85,16 @@ def advice(project: Project, strata: Mapping[str, Strata]) -> list[Advice]:
         *_plan(project),
         *_unsampled(project),
         *_matches(project, strata),
-        Advice("Nothing stands in the way. The bench card has every step in order.", "bench"),
+        Advice(_("Nothing stands in the way. The bench card has every step in order."), "bench"),
     ]
 
 
 def _first_steps(project: Project) -> Iterator[Advice]:
-    if not project.photos and not project.samples:
-        yield Advice("Add a photo of the prototype: everything starts from a colour it shows.", "evidence")
+    known = any(zone.stated for zone in project.zones)
+    if not project.photos and not project.samples and not known:
+        yield Advice(_("Add a photo of the prototype: everything starts from a colour it shows."), "evidence")
     elif not project.zones:
-        yield Advice("Name a zone, such as Hull or Roof, to sample colours for.", "evidence")
+        yield Advice(_("Name a zone, such as Hull or Roof, to sample colours for."), "evidence")
 
 
 def _disagreements(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]:
@@ -88,8 +102,9 @@ def _disagreements(project: Project, strata: Mapping[str, Strata]) -> Iterator[A
         fresh = strata[zone.id].targets.fresh
         if fresh is not None and (fresh.disagreement or 0) > _DISAGREE:
             yield Advice(
-                f"The photos of {zone.name} disagree more than their ranges allow. One may show another coat, or stand "
-                "in another light; the target's range is widened.",
+                _(
+                    "The photos of {0} disagree more than their ranges allow. One may show another coat, or stand in another light; the target's range is widened."
+                ).format(zone.name),
                 "evidence",
                 zone.id,
             )
@@ -102,12 +117,16 @@ def _contradictions(project: Project) -> Iterator[Advice]:
             words = contradiction(photo, subject)
             if words and photo.id in sampled and photo.tones == "colour":
                 yield Advice(
-                    f"A sample comes from “{photo.title}”, which {words}. Its colour cannot come from that picture.",
+                    _(
+                        "A sample comes from “{0}”, which {1}. Its colour cannot come from that picture."
+                    ).format(photo.title, words),
                     "evidence",
                 )
         if photo.id in sampled and not photo.anchors and photo.tones == "colour":
             yield Advice(
-                f"“{photo.title}” has no anchor, so its cast is still in the samples. Mark something grey or white.",
+                _(
+                    "“{0}” has no anchor, so its cast is still in the samples. Mark something grey or white."
+                ).format(photo.title),
                 "evidence",
             )
 
@@ -116,7 +135,7 @@ def _unsampled(project: Project) -> Iterator[Advice]:
     zones_with = {sample.zone for sample in project.samples}
     for zone in project.zones:
         if project.photos and zone.id not in zones_with:
-            yield Advice(f"{zone.name} has no sample yet.", "evidence", zone.id)
+            yield Advice(_("{0} has no sample yet.").format(zone.name), "evidence", zone.id)
 
 
 def _plan(project: Project) -> Iterator[Advice]:
@@ -132,12 +151,14 @@ def _matches(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]
         if target is None:
             continue
         if cut.fresh is None:
-            yield Advice(f"{zone.name} has a target and no recipe yet.", "match", zone.id)
+            yield Advice(_("{0} has a target and no recipe yet.").format(zone.name), "match", zone.id)
             continue
         miss = float(delta_e00(cut.fresh, target.lab))
         if target.de00_90 is not None and miss > max(target.de00_90, 1.0):
             yield Advice(
-                f"The base of {zone.name} is {miss:.1f} ΔE00 from its target, outside the photo's own ±{target.de00_90:.1f}.",
+                _(
+                    "The base of {0} is {1:.1f} ΔE00 from its target, outside the photo's own ±{2:.1f}."
+                ).format(zone.name, miss, target.de00_90),
                 "match",
                 zone.id,
             )
@@ -147,41 +168,43 @@ def room_states(project: Project, strata: Mapping[str, Strata]) -> dict[Room, Ro
     """State of every room."""
     zones = len(project.zones)
     matched = sum(1 for cut in strata.values() if cut.fresh is not None)
-    with_kind = {
-        kinds: sum(
-            any(coat.kind in kinds and coat.on for coat in project.coats_of(zone.id))
+    coated = {
+        room: sum(
+            any(KINDS[coat.kind].room == room and coat.on for coat in project.coats_of(zone.id))
             for zone in project.zones
         )
-        for kinds in (("fade", "tone"), ("filter", "wash", "pin-wash", "oil-dots"))
+        for room in ("tone", "glaze")
     }
     worn = {region.zone for region in project.regions if region.wear}
     done = sum(step.done for step in project.steps)
     sampled = len({sample.zone for sample in project.samples})
-    faded, glazed = with_kind.values()
-    photos = f"{len(project.photos)} photo{'' if len(project.photos) == 1 else 's'}"
+    photos = ngettext("{0} photo", "{0} photos", len(project.photos)).format(len(project.photos))
+    steps = ngettext("{0} step", "{0} steps", len(project.steps)).format(len(project.steps))
     return {
         "evidence": _state(photos, sampled, zones)
         if project.photos
-        else RoomState("no photo yet", "nothing yet"),
-        "match": _state(f"{matched} of {zones} zones", matched, zones),
-        "tone": _state(f"{faded} of {zones}", faded, zones),
-        "glaze": _state(f"{glazed} of {zones}", glazed, zones),
+        else RoomState(_("no photo yet"), "empty"),
+        "match": _state(_("{0} of {1} zones").format(matched, zones), matched, zones),
+        "tone": _state(_("{0} of {1}").format(coated["tone"], zones), coated["tone"], zones),
+        "glaze": _state(_("{0} of {1}").format(coated["glaze"], zones), coated["glaze"], zones),
         "wear": _state(
-            "signature set" if project.signature and worn else f"{len(worn)} of {zones}", len(worn), zones
+            _("signature set") if project.signature and worn else _("{0} of {1}").format(len(worn), zones),
+            len(worn),
+            zones,
         ),
         "plan": RoomState(
-            f"{len(project.steps)} step{'' if len(project.steps) == 1 else 's'}"
-            if project.steps
-            else "no step yet",
-            "done" if project.steps else "nothing yet",
+            steps if project.steps else _("no step yet"),
+            "done" if project.steps else "empty",
         ),
         "bench": _state(
-            f"{done} of {len(project.steps)} done" if done else "not begun", done, len(project.steps)
+            _("{0} of {1} done").format(done, len(project.steps)) if done else _("not begun"),
+            done,
+            len(project.steps),
         ),
     }
 
 
 def _state(detail: str, count: int, of: int) -> RoomState:
     if count == 0:
-        return RoomState(detail if of else "nothing yet", "nothing yet")
+        return RoomState(detail if of else _(STATE_WORDS["empty"]), "empty")
     return RoomState(detail, "done" if count >= of else "started")

@@ -196,7 +196,7 @@ def trace_area(
     tones: dict[str, list[Lab]] = {}
     for sample in project.samples:
         if sample.photo == photo.id and sample.zone == zone:
-            tones.setdefault(sample.role.replace("-", " "), []).append(sample.lab)
+            tones.setdefault(sample.role, []).append(sample.lab)
     shares: list[Tone] = []
     if tones:
         area = Area.of_polygon((pixels.shape[0], pixels.shape[1]), corners)

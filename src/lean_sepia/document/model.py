@@ -19,7 +19,7 @@ Role = Literal[
     "base", "sheltered", "faded", "undercoat", "patch", "replaced", "rust", "dust", "soot", "early-marking", "late-marking",
 ]  # fmt: skip
 ROLES: tuple[Role, ...] = get_args(Role)
-ROLE_WORDS: dict[Role, str] = {
+ROLE_WORDS: dict[str, str] = {
     "base": N_("base"), "sheltered": N_("sheltered"), "faded": N_("faded"), "undercoat": N_("undercoat"), "patch": N_("patch"),
     "replaced": N_("replaced"), "rust": N_("rust"), "dust": N_("dust"), "soot": N_("soot"),
     "early-marking": N_("early marking"), "late-marking": N_("late marking"),

@@ -12,11 +12,13 @@ import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
+from lean_sepia.language import N_
 from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.saunderson import K1, K2, Surface
 
-FINISHES = ("flat", "satin", "gloss", "metallic")
+FINISH_WORDS = {"flat": N_("flat"), "satin": N_("satin"), "gloss": N_("gloss"), "metallic": N_("metallic")}
+FINISHES = tuple(FINISH_WORDS)
 
 _CLEAR_TRANSMITTANCE = 0.9
 

@@ -12,6 +12,7 @@ from datetime import timedelta
 from typing import Literal
 
 from lean_sepia.language import _
+from lean_sepia.paint.media import CARRIER_WORDS, MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.step import PlanStep
 
@@ -93,7 +94,7 @@ def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             severity, effect = attack
             yield Finding(
                 "solvent-attacks-base", severity, step.id, below.id,
-                _("{0}: {1} over {2} ({3}) {4}. Seal it with an acrylic coat first, or change the medium.").format(step.name, step.solvent.replace('-', ' '), below.name, below.medium, effect),
+                _("{0}: {1} over {2} ({3}) {4}. Seal it with an acrylic coat first, or change the medium.").format(step.name, _(CARRIER_WORDS[step.solvent]), below.name, _(MEDIA[below.medium or ""].words), effect),
             )  # fmt: skip
 
 
@@ -230,7 +231,7 @@ def spray_solvent_indoors(steps: Sequence[PlanStep]) -> Iterator[Finding]:
         ):
             yield Finding(
                 "spray-solvent-indoors", "stop", step.id, None,
-                _("{0} sprays {1} indoors without extraction. Extract to the outside and wear an organic-vapour respirator, or spray outdoors; no flame or sparks. The product's safety data sheet decides.").format(step.name, step.solvent.replace('-', ' ')),
+                _("{0} sprays {1} indoors without extraction. Extract to the outside and wear an organic-vapour respirator, or spray outdoors; no flame or sparks. The product's safety data sheet decides.").format(step.name, _(CARRIER_WORDS[step.solvent])),
             )  # fmt: skip
 
 

@@ -19,6 +19,7 @@ NOZZLE_MM = 5.0
 """Width of the nozzle of a tube, from which paint comes as a bead (practice)."""
 
 _NOZZLE_MM2 = math.pi * NOZZLE_MM**2 / 4
+_SHORT = 0.25  # of a drop of the smallest part may be missing: the reserve covers it
 _FEW = 40  # drops of the largest part up to which the whole is rounded to whole drops of every part
 DROPS_PER_ML = 20.0
 """Drops of thinned paint in a millilitre where the bottle's own figure is not known (practice)."""
@@ -98,7 +99,7 @@ def measure_out(parts: Sequence[int], paint_ml: float, rates: Sequence[float | N
         and unit_ml * max(part for part, rate in zip(base, rates, strict=True) if rate) * max(drip) <= _FEW
     ):
         usual = sum(drip) / len(drip)
-        unit_ml = max(1, round(unit_ml * usual)) / usual
+        unit_ml = max(1, math.ceil(unit_ml * usual - _SHORT)) / usual
     answer = []
     for part, rate in zip(base, rates, strict=True):
         ml = part * unit_ml

@@ -49,6 +49,6 @@ def advice(packages: list[str]) -> str:
 
 
 if __name__ == "__main__":
-    lacking = missing_packages(ALWAYS)
+    lacking = missing_packages({**ALWAYS, **(X_DISPLAY if "--display" in sys.argv else {})})
     if lacking:
         sys.exit(advice(lacking))

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
-from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
@@ -17,6 +16,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.plan.cautions import DEFER
 from lean_sepia.report.bench_card import card_name, write_bench_card
 from lean_sepia.ui.kit.diamond import Diamond
+from lean_sepia.ui.kit.files import ask_place
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, clear, label, row
 from lean_sepia.ui.kit.swatch import Chip, Lab
@@ -271,10 +271,9 @@ class BenchRoom(RoomPage):
 
     def _ask_card(self) -> None:
         project = self.session.project
-        start = str(Path.home() / card_name(project))
-        name, _unused = QFileDialog.getSaveFileName(self, _("Print the bench card"), start, "PDF (*.pdf)")
-        if name:
-            self.session.jobs.start("card", lambda _p: write_bench_card(project, name), lambda _a: None)
+        place = ask_place(self, _("Print the bench card"), card_name(project), "PDF (*.pdf)")
+        if place:
+            self.session.jobs.start("card", lambda _p: write_bench_card(project, place), lambda _a: None)
 
 
 def _number(number: int) -> QLabel:

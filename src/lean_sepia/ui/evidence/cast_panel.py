@@ -9,7 +9,7 @@ from lean_sepia.answers.evidence import outline_of, patch_of
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.document.model import AnchorMark
-from lean_sepia.language import _, ngettext
+from lean_sepia.language import _, ngettext, plain
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.ui.kit.panel import Panel, button, clear, label, row
 from lean_sepia.ui.kit.swatch import Fields
@@ -93,7 +93,7 @@ class CastPanel(Panel):
         )
         if anchor.a or anchor.b:
             figures = (anchor.lightness or 0.0, anchor.a, anchor.b)
-            known = ", ".join(f"{round(value)}" for value in figures).replace("-", "−")
+            known = ", ".join(plain(value) for value in figures)
         name = button(anchor.name or _("Anchor"), "link", _("Change what is known of it"))
         name.clicked.connect(lambda: self.edit_wanted.emit(anchor))
         drop = self._drop(anchor.id, _("Remove anchor {0}").format(anchor.name))

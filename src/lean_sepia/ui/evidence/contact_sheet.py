@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from lean_sepia.answers.advice import contradiction
 from lean_sepia.document.model import Photo
@@ -12,6 +12,7 @@ from lean_sepia.language import _
 from lean_sepia.photo.read import shrunk
 from lean_sepia.ui.evidence.photo_card import PhotoCard
 from lean_sepia.ui.kit.file_filters import PICTURE_FILTER
+from lean_sepia.ui.kit.files import ask_files
 from lean_sepia.ui.kit.panel import button, clear, scrolled
 from lean_sepia.ui.photo.pictures import Pictures
 from lean_sepia.ui.photo.screen_image import to_image
@@ -74,7 +75,7 @@ class ContactSheet(QWidget):
                 card.update()
 
     def _ask_photos(self) -> None:
-        names, _unused = QFileDialog.getOpenFileNames(self, _("Photos"), "", PICTURE_FILTER)
+        names = ask_files(self, _("Photos"), PICTURE_FILTER)
         if names:
             self.photos_wanted.emit(names)
 

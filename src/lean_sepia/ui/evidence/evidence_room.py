@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout, QSlider
+from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout
 
 from lean_sepia.answers.evidence import (
     Outline,
@@ -73,7 +72,7 @@ class EvidenceRoom(RoomPage):
                 _("Now its lower left corner"),
             ),
         }
-        self._locating = ""
+        self._locating = self._looked_at = ""
         self._loupe = Loupe(self.viewer)
         self.viewer.left.connect(self._loupe.hide)
         self._build_centre()
@@ -82,12 +81,15 @@ class EvidenceRoom(RoomPage):
     def _build_centre(self) -> None:
         self._title = label("", "title")
         self._subtitle = ElidedLabel("second")
-        self.wipe = QSlider(Qt.Orientation.Horizontal)
-        self.wipe.setRange(0, 100)
-        self.wipe.setFixedWidth(84)
-        self.wipe.setAccessibleName(_("Wipe between as found and corrected"))
-        self.wipe.valueChanged.connect(lambda value: self.viewer.set_wipe(value / 100))
-        self._wipe_words = label(_("corrected"), "second")
+        self.as_found = button(
+            _("As found"),
+            "tool",
+            _("Held down, or F with the photo in focus: the picture without its correction"),
+        )
+        self.as_found.pressed.connect(lambda: self.viewer.set_as_found(True))
+        self.as_found.released.connect(lambda: self.viewer.set_as_found(False))
+        self._state = label("", "second")
+        self.viewer.as_found_changed.connect(lambda _shown: self._show_state())
         self._details = button(_("About…"), "tool", _("Title, date and origin of this photo"))
         self._details.clicked.connect(self._edit_photo)
         self.clipped = QCheckBox(_("Clipped"))
@@ -98,9 +100,8 @@ class EvidenceRoom(RoomPage):
             self._subtitle,
             self._details,
             4,
-            label(_("as found"), "second"),
-            self.wipe,
-            self._wipe_words,
+            self._state,
+            self.as_found,
             4,
             self.clipped,
         )
@@ -175,6 +176,8 @@ class EvidenceRoom(RoomPage):
         about = (photo.date, photo.process, photo.light, photo.source, photo.trust)
         self._subtitle.show_text(" · ".join(word for word in about if word))
         self.samples.show_samples(photo.id)
+        if self._looked_at not in {sample.id for sample in project.samples}:
+            self.viewer.show_left_out(None)  # its sample is gone
         self._show_marks(project)
         self.viewer.mm_per_px = photo.mm_per_px
         known = None if self.seen is None else self.seen.photo
@@ -211,9 +214,19 @@ class EvidenceRoom(RoomPage):
         self.edits.seen = seen
         self.viewer.show_picture(seen.pyramid, seen.correction)
         self._show_cast(seen)
-        self.wipe.setEnabled(seen.correction is not None)
-        words = _("corrected") if seen.correction is not None else _("no anchor yet")
-        self._wipe_words.setText(words if seen.photo.tones == "colour" else _("no colours"))
+        self._show_state()
+
+    def _show_state(self) -> None:
+        """Say whether what is shown is corrected."""
+        seen = self.seen
+        corrected = seen is not None and seen.correction is not None
+        self.as_found.setEnabled(corrected)
+        words = ""
+        if seen is not None:
+            words = _("corrected") if corrected else _("no anchor yet")
+            words = words if seen.photo.tones == "colour" else _("no colours")
+            words = _("as found") if corrected and self.as_found.isDown() else words
+        self._state.setText(words)
 
     def _show_marks(self, project: Project) -> None:
         photo = project.photo(self._photo_id)
@@ -328,6 +341,7 @@ class EvidenceRoom(RoomPage):
     def _look_at(self, sample: Sample) -> None:
         """Show which pixels of a sample were left out."""
         if self.seen is not None and sample.photo == self.seen.photo.id:
+            self._looked_at = sample.id
             self.viewer.show_left_out(patch_of(self.seen.picture.pixels, outline_of(sample)).left_out)
 
     def _use_shape(self) -> None:

@@ -14,7 +14,7 @@ from lean_sepia.language import _
 from lean_sepia.photo.next_evidence import Help, best_help, what_would_help
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Progress
-from lean_sepia.ui.kit.panel import Panel, button, clear, label, measure_box, row, rule, scrolled
+from lean_sepia.ui.kit.panel import Panel, button, clear, holder, label, measure_box, row, rule, scrolled
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
@@ -76,10 +76,9 @@ class SamplesPanel(Panel):
 
     def _add_row(self, sample: Sample, colours: bool, shaded: bool) -> None:
         zone = self._session.project.zone(sample.zone)
-        words = f"{zone.short}, {_(ROLE_WORDS[sample.role])}" + (_(", shade") if shaded else "")
         tip = _("The same paint in the shade") if shaded else _("Choose this zone; shows the pixels left out")
         clipped = clipping_of(sample)
-        name = button(words, "link", f"{tip}\n{clipped}" if clipped else tip)
+        name = button(zone.short, "link", f"{tip}\n{clipped}" if clipped else tip)
         name.clicked.connect(lambda _c=False, s=sample: self._choose(s))
         drop = button("×", "step", _("Remove this sample"))
         drop.setAccessibleName(_("Remove sample of {0}").format(zone.name))
@@ -89,10 +88,15 @@ class SamplesPanel(Panel):
             )
         )
         figure = label(f"±{sample.de00_90:.1f}" if colours else f"L* {sample.lab[0]:.0f}")
-        role = button("…", "step", _("Say what this sample shows"))
-        role.setAccessibleName(_("Role of the sample of {0}").format(zone.name))
+        said = _(ROLE_WORDS[sample.role]) + (_(", shade") if shaded else "")
+        role = button(f"{said} …", "role", _("Say what this sample shows"))
+        role.setAccessibleName(_("Role of the sample of {0}: {1}").format(zone.name, said))
         role.clicked.connect(lambda _c=False, s=sample, by=role: self._ask_role(s, by))
-        self._list.addLayout(row(Chip(sample.lab), name, None, figure, role, drop, spacing=7))
+        text = QVBoxLayout()
+        text.setSpacing(0)
+        text.addLayout(row(name, None))
+        text.addLayout(row(role, None))
+        self._list.addLayout(row(Chip(sample.lab), holder(text), None, figure, drop, spacing=7))
         if clipped:
             self._list.addLayout(
                 row(Diamond(size=12, mark=""), label(clipped, "second", wrap=True), spacing=6)

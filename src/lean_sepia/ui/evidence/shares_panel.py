@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QVBoxLayout
 
-from lean_sepia.document.model import Region
-from lean_sepia.language import _
+from lean_sepia.document.model import ROLE_WORDS, Region
+from lean_sepia.language import _, signed
 from lean_sepia.photo.shares import ToneShare, contrasts, shares_missed
 from lean_sepia.ui.kit.panel import Panel, clear, label, row, rule
 from lean_sepia.ui.kit.swatch import Chip
@@ -45,15 +45,18 @@ class SharesPanel(Panel):
         missed = shares_missed(mine, other) if other else {}
         for tone in mine:
             figure = label(f"{100 * tone.share:.0f} %")
-            aside = label(
-                f"{100 * missed[tone.name]:+.0f}".replace("-", "−") if tone.name in missed else "", "second"
+            aside = label(signed(100 * missed[tone.name]) if tone.name in missed else "", "second")
+            self._list.addLayout(
+                row(Chip(tone.lab, 14, 14), label(tone_words(tone.name)), None, aside, figure)
             )
-            self._list.addLayout(row(Chip(tone.lab, 14, 14), label(tone.name), None, aside, figure))
             self._list.addWidget(rule())
         self.set_remark(_("model against photo") if missed else "")
         said = [
             _("{0} and {1}: ΔL* {2}, ΔE00 {3}.").format(
-                pair.first, pair.second, f"{pair.delta_lightness:+.0f}".replace("-", "−"), f"{pair.de00:.0f}"
+                tone_words(pair.first),
+                tone_words(pair.second),
+                signed(pair.delta_lightness),
+                f"{pair.de00:.0f}",
             )
             for pair in contrasts(mine)[:2]
         ]
@@ -75,3 +78,8 @@ class SharesPanel(Panel):
         models = {photo.id for photo in project.photos if photo.of_model and photo.id != photo_id}
         found = next((r for r in project.regions if r.photo in models and r.zone == zone and r.tones), None)
         return [ToneShare(tone.name, tone.share, tone.lab) for tone in found.tones] if found else []
+
+
+def tone_words(name: str) -> str:
+    """What a tone is called: the word of its role, or its own name."""
+    return _(ROLE_WORDS[name]) if name in ROLE_WORDS else name

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QWidget
 from lean_sepia.arrays import triple
 from lean_sepia.colour.srgb import screen_rgb
 from lean_sepia.colour.words import colour_name
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext, plain
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.theme import SECOND, TEXT, WELL, WELL_TEXT, font
 
@@ -127,7 +127,7 @@ class Drops(QWidget):
         self._lab, self._count = lab, count
         self.setFixedHeight(13)
         self.setMinimumWidth(14 * min(count, COUNTED_DROPS) + 2)
-        self.setAccessibleName(_("1 drop") if count == 1 else _("{0} drops").format(count))
+        self.setAccessibleName(ngettext("{0} drop", "{0} drops", count).format(count))
 
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -156,8 +156,4 @@ def _drop(centre: QPointF) -> QPainterPath:
 
 def lab_words(lab: Sequence[float]) -> str:
     """A colour in figures and words."""
-    return f"L* {lab[0]:.1f}  a* {_signed(lab[1])}  b* {_signed(lab[2])} · {colour_name(lab)}"
-
-
-def _signed(value: float) -> str:
-    return f"{value:.1f}".replace("-", "−")
+    return f"L* {plain(lab[0], 1)}  a* {plain(lab[1], 1)}  b* {plain(lab[2], 1)} · {colour_name(lab)}"

@@ -188,6 +188,8 @@ QPushButton[kind="main"] { font-weight: bold; border: 2px solid palette(window-t
 QPushButton[kind="main"]:focus { border: 2px solid palette(highlight); }
 QPushButton[kind="main"]:disabled { border: 1px solid palette(mid); font-weight: normal; padding: 5px 12px; }
 QPushButton[kind="link"] { background: transparent; border: none; padding: 1px 0; text-decoration: underline; text-align: left; }
+QPushButton[kind="role"] { background: transparent; border: none; padding: 0; font-size: 12px; color: palette(shadow); text-align: left; }
+QPushButton[kind="role"]:focus, QPushButton[kind="role"]:hover { text-decoration: underline; }
 QPushButton[kind="link"]:focus { border: 1px solid palette(highlight); }
 QPushButton[kind="tool"] { padding: 3px 9px; font-size: 12px; }
 QPushButton[kind="tool"]:checked, QPushButton[kind="tool"]:focus { padding: 2px 8px; }
@@ -201,9 +203,11 @@ QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QCo
 QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {
     width: 0; border: none;
 }
+QComboBox { combobox-popup: 0; }
 QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: url(ICONS/arrow.svg); width: 9px; height: 6px; }
-QComboBox QAbstractItemView { background: palette(alternate-base); border: 1px solid palette(mid); selection-background-color: palette(mid); selection-color: palette(window-text); outline: none; }
+QComboBox QAbstractItemView::item { min-height: 22px; padding: 0 6px; }
+QComboBox QAbstractItemView { padding: 0; background: palette(alternate-base); border: 1px solid palette(mid); selection-background-color: palette(mid); selection-color: palette(window-text); outline: none; }
 QMenu { background: palette(alternate-base); border: 1px solid palette(mid); padding: 4px; }
 QMenu::item { padding: 5px 22px 5px 14px; border-radius: 3px; }
 QMenu::item:selected { background: palette(mid); }

@@ -8,7 +8,7 @@ from functools import partial
 from typing import Any
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout
+from PySide6.QtWidgets import QApplication, QComboBox, QHBoxLayout, QPushButton, QVBoxLayout
 
 from lean_sepia.answers.amounts import CUP_ML
 from lean_sepia.answers.match import (
@@ -318,7 +318,12 @@ class MatchRoom(RoomPage):
                 old = item.widget() if item else None
                 if old is None or self.answer is None or index >= len(self.answer.choices):
                     continue
-                self._cards.replaceWidget(old, self._card(index))
+                focused = QApplication.focusWidget()
+                name = focused.accessibleName() if focused and old.isAncestorOf(focused) else None
+                fresh = self._card(index)
+                self._cards.replaceWidget(old, fresh)
+                if old.hasFocus() or name is not None:  # the keyboard stays where the hand was
+                    fresh.take_focus(name)
                 old.hide()
                 old.deleteLater()
 

@@ -26,7 +26,7 @@ from lean_sepia.recipe.parts import measure_out
 from lean_sepia.shelf.shelf import LOW_ML
 from lean_sepia.shelf.shelf_file import Record, stock_ml
 from lean_sepia.ui.kit.drag import DropSource, drag_drop, dragged_paint
-from lean_sepia.ui.kit.panel import ElidedLabel, KeyboardRing, button, holder, label, row
+from lean_sepia.ui.kit.panel import KeyboardRing, button, holder, label, row
 from lean_sepia.ui.kit.swatch import Chip, Drops, Lab, bottle_lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND
 
@@ -121,6 +121,11 @@ class RecipeCard(QFrame):
         body.addStretch(1)
         body.addWidget(label(_("A stray drop: {0}").format(f"{recipe.one_drop_de00:.1f}"), "second"))
 
+    def take_focus(self, name: str | None) -> None:
+        """Take the keyboard on the control of this name, else on the card itself."""
+        named = [child for child in self.findChildren(QWidget) if name and child.accessibleName() == name]
+        (named[0] if named else self).setFocus(Qt.FocusReason.OtherFocusReason)
+
     def _low(self, name: str, left_ml: float | None, needed_ml: float) -> list[str]:
         """What is to be said of a bottle that is nearly empty, or holds less than the cup takes."""
         if left_ml is None or left_ml >= max(LOW_ML, needed_ml):
@@ -132,8 +137,7 @@ class RecipeCard(QFrame):
 
     def _paint_row(self, paint: Paint, count: int, editable: bool) -> QHBoxLayout:
         lab = bottle_lab(paint)
-        name = ElidedLabel()
-        name.show_text(paint.name)
+        name = label(paint.name, wrap=True)
         drops = _PaintDrops(paint.id, lab, count)
         drops.dragged_out.connect(partial(self.changed.emit, paint.id, -1))
         head = row(name, label(str(count)), spacing=2)

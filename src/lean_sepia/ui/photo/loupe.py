@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from lean_sepia.arrays import Image8
 from lean_sepia.colour.words import colour_name
+from lean_sepia.language import plain
 from lean_sepia.ui.kit.panel import Panel, label
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.kit.theme import WELL
@@ -73,9 +74,7 @@ class Loupe(Panel):
         """Show a colour and the square of pixels (n, n, 3) round it; `reach` as in a share of its half side."""
         self._glass.show_pixels(pixels, reach)
         self._field.show_labs([lab])
-        figures = "  ".join(
-            f"{sign} {value:.0f}" for sign, value in zip(("L*", "a*", "b*"), lab, strict=True)
-        )
-        self._figures.setText(figures.replace("-0", "0").replace("-", "−"))
+        figures = (f"{sign} {plain(value)}" for sign, value in zip(("L*", "a*", "b*"), lab, strict=True))
+        self._figures.setText("  ".join(figures))
         self._name.setText(colour_name(lab))
         self.show()

@@ -1,4 +1,4 @@
-"""A photo to look at and point into: zoom, pan, marks that do not hide the colour, before/after wipe."""
+"""A photo to look at and point into: zoom, pan, marks that do not hide the colour, and as it was found while a key is held."""
 
 from __future__ import annotations
 
@@ -87,6 +87,7 @@ class PhotoViewer(KeyboardRing, QWidget):
     hovered = Signal(float, float)
     left = Signal()
     tool_changed = Signal(str)
+    as_found_changed = Signal(bool)
 
     def __init__(self) -> None:
         super().__init__()
@@ -102,7 +103,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._size = QSize(1, 1)
         self._marks: tuple[Mark, ...] = ()
         self._outlines: tuple[QPolygonF, ...] = ()
-        self._wipe = 0.0
+        self._as_found = False
         self._scale, self._offset, self._fitted = 1.0, QPointF(0, 0), True
         self._press: QPointF | None = None
         self._path: list[QPointF] = []
@@ -151,15 +152,19 @@ class PhotoViewer(KeyboardRing, QWidget):
         self._marks = tuple(marks)
         self.update()
 
-    def show_left_out(self, places: IntArray) -> None:
-        """Dot the pixels (n, 2) that a sample leaves out; they vanish with the next picture or tool."""
-        self._left_out = QPolygonF([QPointF(x + 0.5, y + 0.5) for x, y in places.tolist()])
+    def show_left_out(self, places: IntArray | None) -> None:
+        """Dot the pixels (n, 2) that a sample leaves out; none with None, and with the next picture or tool."""
+        self._left_out = (
+            None if places is None else QPolygonF([QPointF(x + 0.5, y + 0.5) for x, y in places.tolist()])
+        )
         self.update()
 
-    def set_wipe(self, share: float) -> None:
-        """Show the left part of the picture, this share of it, as found and the rest corrected."""
-        self._wipe = share
-        self.update()
+    def set_as_found(self, shown: bool) -> None:
+        """Show the picture as it was found, or corrected."""
+        if shown != self._as_found:
+            self._as_found = shown
+            self.as_found_changed.emit(shown)
+            self.update()
 
     def set_tool(self, tool: Tool) -> None:
         """Take up a tool."""
@@ -315,12 +320,20 @@ class PhotoViewer(KeyboardRing, QWidget):
             self.zoom(0.8)
         elif key == Qt.Key.Key_0:
             self.fit()
+        elif key == Qt.Key.Key_F and not event.isAutoRepeat():
+            self.set_as_found(True)
         elif key in moves:
             self._step(*moves[Qt.Key(key)], fine=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
         elif key in _ENTER and self.tool not in ("look", *_BY_DRAGGING) and self._pointing:
             self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
         else:
             super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_F and not event.isAutoRepeat():
+            self.set_as_found(False)
+        else:
+            super().keyReleaseEvent(event)
 
     def _step(self, dx: int, dy: int, fine: bool) -> None:
         if self.tool == "look":
@@ -348,21 +361,10 @@ class PhotoViewer(KeyboardRing, QWidget):
             )
             return
         view = self._current_view()
-        target = QRectF(
-            self._offset, QPointF(self._size.width(), self._size.height()) * self._scale + self._offset
-        )
-        split = target.left() + target.width() * (self._wipe if view.corrected is not None else 1.0)
-        painter.setClipRect(QRectF(self.rect()).intersected(QRectF(0, 0, split, self.height())))
-        if view.found is not None:
-            painter.drawImage(self.rect(), view.found)
-        if view.corrected is not None:
-            painter.setClipRect(QRectF(split, 0, self.width() - split, self.height()))
-            painter.drawImage(self.rect(), view.corrected)
-        painter.setClipping(False)
+        shown = view.found if self._as_found or view.corrected is None else view.corrected
+        if shown is not None:
+            painter.drawImage(self.rect(), shown)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if 0 < self._wipe < 1 and view.corrected is not None:
-            top, bottom = QPointF(split, target.top()), QPointF(split, target.bottom())
-            draw_double(painter, lambda: painter.drawLine(top, bottom))
         self._draw_marks(painter)
         if self.ring:
             painter.setPen(QPen(self.palette().color(ACCENT), 2))
@@ -375,8 +377,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         ratio = self.devicePixelRatioF() * (_DRAFT_DETAIL if self._draft else 1.0)
         width, height = round(self.width() * ratio), round(self.height() * ratio)
         grey = self.palette().color(WELL).red()
-        # All of it is corrected while the wipe rests at the left: then what was found need not be drawn.
-        both = self._correction is None or self._wipe > 0
+        both = self._correction is None or self._as_found
         key = (self._offset.x(), self._offset.y(), self._scale, width, height, grey, both)
         if self._view is None or self._view.key != key:
             corner = -self._offset / self._scale

@@ -149,8 +149,8 @@ class PlanRoom(RoomPage):
         ]
         self._statement.setText(_("Ready on {0}.").format(day_and_time(schedule.finish)))
         said = ngettext(
-            "{1} at the bench over {0} evening, {2} waiting. Outlined bars hold the finish back.",
-            "{1} at the bench over {0} evenings, {2} waiting. Outlined bars hold the finish back.",
+            "{1} at the bench over {0} evening, {2} waiting. Full bars hold the finish back.",
+            "{1} at the bench over {0} evenings, {2} waiting. Full bars hold the finish back.",
             len(answer.used),
         ).format(len(answer.used), span_of(answer.hands), span_of(round_hours(answer.waiting)))
         if self.session.project.features:

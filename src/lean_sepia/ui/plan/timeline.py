@@ -10,7 +10,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
-from lean_sepia.language import _
+from lean_sepia.language import _, clock, weekday, weekday_and_time
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
 
@@ -63,7 +63,9 @@ class Timeline(KeyboardRing, QWidget):
     def _describe(self) -> None:
         bar = next((bar for bar in self._bars if bar.id == self._current), None)
         if bar:
-            self.setAccessibleDescription(f"{bar.number} {bar.title}, {bar.start:%a %H:%M}–{bar.end:%H:%M}")
+            self.setAccessibleDescription(
+                f"{bar.number} {bar.title}, {weekday_and_time(bar.start)}–{clock(bar.end)}"
+            )
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         index = int((event.position().y() - _HEAD) // _LINE)
@@ -133,7 +135,7 @@ class Timeline(KeyboardRing, QWidget):
             painter.drawText(
                 QRectF(column.left() + 3, 8, max(column.width(), 40), 32),
                 Qt.AlignmentFlag.AlignLeft,
-                f"{start:%a}\n{start:%d}" if narrow else f"{start:%a %d}",
+                f"{weekday(start)}\n{start.day}" if narrow else f"{weekday(start)} {start.day}",
             )
             if column.width() > 84:
                 painter.setFont(font(11))
@@ -141,7 +143,7 @@ class Timeline(KeyboardRing, QWidget):
                 painter.drawText(
                     QRectF(column.left() + 4, 25, column.width(), 16),
                     Qt.AlignmentFlag.AlignLeft,
-                    f"{start:%H:%M}–{end:%H:%M}",
+                    f"{clock(start)}–{clock(end)}",
                 )
             if index + 1 < len(columns):
                 self._night(
@@ -169,7 +171,7 @@ class Timeline(KeyboardRing, QWidget):
         hours = round(span.total_seconds() / 3600)
         head = QRectF(box.left() - 4, 25, box.width() + 8, 14)
         painter.fillRect(head, self.palette().color(PANEL))
-        painter.drawText(head, Qt.AlignmentFlag.AlignCenter, f"{hours} h")
+        painter.drawText(head, Qt.AlignmentFlag.AlignCenter, _("{0} h").format(hours))
 
     def _step(self, painter: QPainter, bar: Bar, y: float, columns: list[QRectF]) -> None:
         colours = self.palette()
@@ -195,7 +197,12 @@ class Timeline(KeyboardRing, QWidget):
             return
         left, right = self._x(bar.start, columns), self._x(bar.end, columns)
         box = QRectF(left, y + 8, max(4.0, right - left), _LINE - 16)
-        painter.fillRect(box, colours.color(TEXT if bar.critical else THIRD))
+        if bar.critical:
+            painter.fillRect(box, colours.color(TEXT))
+        else:  # hollow: shape tells them apart in both lightings
+            painter.setPen(QPen(colours.color(TEXT), 1))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5))
         until = min(self._x(bar.ready, columns), self.width() - 8.0)
         painter.setPen(QPen(colours.color(THIRD), 4, Qt.PenStyle.CustomDashLine))
         pen = painter.pen()

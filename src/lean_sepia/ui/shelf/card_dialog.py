@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
-from lean_sepia.paint.paint import FINISHES
+from lean_sepia.paint.paint import FINISH_WORDS, FINISHES
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.shelf.cgats import unused_id
 from lean_sepia.ui.kit.panel import label, measure_box, row
@@ -40,12 +40,10 @@ class _FieldRow:
         self.name, self.medium, self.finish = QLineEdit(), QComboBox(), QComboBox()
         self.name.setPlaceholderText(_("Paint {0}").format(field.field))
         self.name.setAccessibleName(_("Name of field {0}").format(field.field))
-        for medium in MEDIA:
-            self.medium.addItem(
-                medium.replace("-", " in ") if medium.startswith("acrylic") else medium, medium
-            )
+        for medium, kind in MEDIA.items():
+            self.medium.addItem(_(kind.words), medium)
         for finish in _MIXED:
-            self.finish.addItem(finish, finish)
+            self.finish.addItem(_(FINISH_WORDS[finish]), finish)
         self.doubt = label(
             field.doubt or f"±{field.masstone.de00_90:.1f}", "strong" if field.doubt else "second", wrap=True
         )

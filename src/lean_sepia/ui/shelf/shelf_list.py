@@ -13,6 +13,7 @@ from lean_sepia.colour.words import colour_name
 from lean_sepia.language import N_, _
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND
 from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import into_paint
 from lean_sepia.ui.kit.panel import KeyboardRing
@@ -68,7 +69,7 @@ class ShelfList(KeyboardRing, QWidget):
             paint = self._paints[self.current]
             mass = self._labs[paint.id][2]
             colour = colour_name(mass) if mass else _("clear")
-            self.setAccessibleDescription(f"{paint.name}, {colour}, {KNOWN[paint.knowledge]}")
+            self.setAccessibleDescription(f"{paint.name}, {colour}, {_(KNOWN[paint.knowledge])}")
 
     def _box(self, index: int) -> QRectF:
         width = self.width() / 2
@@ -125,7 +126,7 @@ class ShelfList(KeyboardRing, QWidget):
             )
             painter.setFont(font(12))
             painter.setPen(colours.color(SECOND))
-            words = f"{KNOWN[paint.knowledge]} · {paint.medium.replace('-', ' in ', 1) if '-' in paint.medium else paint.medium}"
+            words = f"{_(KNOWN[paint.knowledge])} · {_(MEDIA[paint.medium].words)}"
             painter.drawText(QRectF(left, box.top() + 25, box.right() - left - 6, 18), Qt.AlignmentFlag.AlignVCenter,
                              painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, int(box.right() - left - 8)))  # fmt: skip
             painter.setPen(QPen(colours.color(HAIRLINE), 1))

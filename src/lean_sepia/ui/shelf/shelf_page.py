@@ -8,21 +8,22 @@ import numpy as np
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QButtonGroup,
-    QFileDialog,
     QFrame,
     QHBoxLayout,
-    QMessageBox,
     QVBoxLayout,
     QWidget,
 )
 
 from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import thickness_to_hide
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.shelf.shelf import LOW_ML
 from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, stock_ml, write_shelf
+from lean_sepia.ui.kit.ask import confirm
+from lean_sepia.ui.kit.files import ask_file, ask_place
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
 from lean_sepia.ui.kit.swatch import Fields, bottle_lab, lab_words
@@ -175,14 +176,20 @@ class ShelfPage(QWidget):
         self._name.setText(paint.name)
         self._figures.setText(lab_words(lab) if lab else _("Clear: it changes the sheen of a mixture."))
         facts = (
-            [f"{paint.line} · {paint.medium} · {paint.finish}"]
+            [f"{paint.line} · {_(MEDIA[paint.medium].words)} · {_(FINISH_WORDS[paint.finish])}"]
             if paint.line
-            else [f"{paint.medium} · {paint.finish}"]
+            else [f"{_(MEDIA[paint.medium].words)} · {_(FINISH_WORDS[paint.finish])}"]
         )
         if paint.mixes:
             thickness = thickness_to_hide(paint)
             if thickness is not None and not paint.clear:
-                facts.append(_("Hides in {0} unthinned coats.").format(max(1, int(np.ceil(thickness)))))
+                facts.append(
+                    ngettext(
+                        "Hides in {0} unthinned coat.",
+                        "Hides in {0} unthinned coats.",
+                        max(1, int(np.ceil(thickness))),
+                    ).format(max(1, int(np.ceil(thickness))))
+                )
         else:
             facts.append(_("Laid alone; not part of mixtures."))
         facts.append(_("Known: {0}.").format(_(KNOWN[paint.knowledge])))
@@ -196,20 +203,16 @@ class ShelfPage(QWidget):
         self._facts.setText("\n".join(facts))
 
     def _ask_import(self) -> None:
-        name, _unused = QFileDialog.getOpenFileName(
-            self,
-            _("Import a shelf file"),
-            "",
-            "Shelf (*.json *.csv *.txt *.cgats *.gpl);;All files (*)",
-        )
-        if name:
-            self.import_file(Path(name))
+        kinds = _("Shelf (*.json *.csv *.txt *.cgats *.gpl);;All files (*)")
+        file = ask_file(self, _("Import a shelf file"), kinds)
+        if file:
+            self.import_file(file)
 
     def _ask_export(self) -> None:
         kinds = _("Shelf (*.json);;Colours (*.csv);;CGATS text (*.txt);;Palette (*.gpl)")
-        name, _unused = QFileDialog.getSaveFileName(self, _("Export the shelf"), "shelf.json", kinds)
-        if name:
-            self.export_file(Path(name))
+        place = ask_place(self, _("Export the shelf"), "shelf.json", kinds)
+        if place:
+            self.export_file(place)
 
     def export_file(self, path: Path) -> None:
         """Write all paints in the form that the suffix names."""
@@ -244,12 +247,12 @@ class ShelfPage(QWidget):
         words = _(
             "{0} of these paints are on the shelf already. Replace them? Projects keep the versions they use."
         ).format(count)
-        return QMessageBox.question(self, _("Import"), words) == QMessageBox.StandardButton.Yes
+        return confirm(self, _("Import"), words, _("Replace them"))
 
     def _ask_remove(self) -> None:
         paint = self._shown[self.list.current]
         words = _("Take “{0}” off the shelf? Recipes that use it keep their own copy.").format(paint.name)
-        if QMessageBox.question(self, _("Take off the shelf"), words) == QMessageBox.StandardButton.Yes:
+        if confirm(self, _("Take off the shelf"), words, _("Take it off")):
             self.session.shelf.remove([paint.id])
             self.refresh()
             self.session.shelf_changed.emit()

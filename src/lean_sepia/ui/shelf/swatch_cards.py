@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QWidget
+from PySide6.QtWidgets import QInputDialog, QMenu, QWidget
 
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
@@ -18,6 +18,7 @@ from lean_sepia.shelf.card_swatches import ReadSwatches, swatches_from_card
 from lean_sepia.shelf.shelf_file import ShelfContent, with_refined
 from lean_sepia.shelf.swatch_file import read_swatches
 from lean_sepia.ui.kit.file_filters import PICTURE_FILTER
+from lean_sepia.ui.kit.files import ask_file, ask_place
 from lean_sepia.ui.shelf.card_dialog import CardDialog
 from lean_sepia.ui.shelf.learnt_dialog import LearntDialog
 from lean_sepia.ui.shelf.mixtures_dialog import MixturesDialog
@@ -46,11 +47,9 @@ class SwatchCards(QObject):
         return menu
 
     def _ask_print(self) -> None:
-        name, _unused = QFileDialog.getSaveFileName(
-            self._page, _("Print a card"), "swatch-card.pdf", "PDF (*.pdf)"
-        )
-        if name:
-            self.print_card(Path(name))
+        place = ask_place(self._page, _("Print a card"), "swatch-card.pdf", "PDF (*.pdf)")
+        if place:
+            self.print_card(place)
 
     def print_card(self, path: Path, fields: int = 12) -> None:
         """Write a card as a PDF."""
@@ -62,15 +61,13 @@ class SwatchCards(QObject):
             self._session.refused.emit(str(error))
 
     def _ask_photo(self, read: Callable[[Path, float | None], None]) -> None:
-        name, _unused = QFileDialog.getOpenFileName(
-            self._page, _("Photo of a painted card"), "", PICTURE_FILTER
-        )
-        if not name:
+        photo = ask_file(self._page, _("Photo of a painted card"), PICTURE_FILTER)
+        if photo is None:
             return
         words = _("L* of the grey card in the frame; 0 where none lies there")
         lightness, accepted = QInputDialog.getDouble(self._page, _("Grey card"), words, 50, 0, 100, 1)
         if accepted:
-            read(Path(name), lightness or None)
+            read(photo, lightness or None)
 
     def _read(self, path: Path, grey_lightness: float | None, then: Callable[[CardReading], None]) -> None:
         self._session.jobs.start(
@@ -135,11 +132,9 @@ class SwatchCards(QObject):
         return list(dict.fromkeys(answer))
 
     def _ask_swatch_file(self) -> None:
-        name, _unused = QFileDialog.getOpenFileName(
-            self._page, _("A swatch file"), "", _("Swatches (*.json);;All files (*)")
-        )
-        if name:
-            self.learn_from_file(Path(name))
+        file = ask_file(self._page, _("A swatch file"), _("Swatches (*.json);;All files (*)"))
+        if file:
+            self.learn_from_file(file)
 
     def learn_from_file(self, path: Path) -> None:
         """Refine the paints that occur in a swatch file."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QSize, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QVBoxLayout
 
-from lean_sepia.answers.advice import Advice
+from lean_sepia.answers.advice import ROOM_WORDS, Advice
 from lean_sepia.language import _
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Job
@@ -31,6 +31,14 @@ class AdviceLine(QFrame):
         self._text.setAccessibleName(_("Advice"))
         self._button = button("")
         self._button.clicked.connect(self._go)
+        # A place of its own: what is under the pointer must not turn into something else.
+        self._close = button(_("Understood"))
+        self._close.clicked.connect(self._understood)
+        for choice in (self._button, self._close):
+            policy = choice.sizePolicy()
+            policy.setRetainSizeWhenHidden(choice is self._button)
+            choice.setSizePolicy(policy)
+        self._close.hide()
         self._progress = QProgressBar()
         self._progress.setTextVisible(False)
         self._progress.setRange(0, 0)
@@ -44,6 +52,7 @@ class AdviceLine(QFrame):
         line.setSpacing(10)
         line.addWidget(Diamond())
         line.addWidget(self._text, 1)
+        line.addWidget(self._close)
         line.addWidget(self._button)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -62,9 +71,10 @@ class AdviceLine(QFrame):
     def _refresh(self) -> None:
         if self._refusal.isActive() or self._work is not None:
             return
+        self._close.hide()
         self._advice = self._session.advice()[0]
         self._show(self._advice.text)
-        self._button.setText(_("Go to {0}").format(self._advice.room.capitalize()))
+        self._button.setText(_("Go to {0}").format(_(ROOM_WORDS[self._advice.room])))
         self._button.show()
 
     def _show(self, text: str) -> None:
@@ -74,15 +84,22 @@ class AdviceLine(QFrame):
     def refuse(self, message: str) -> None:
         """Say why something was not done; the advice comes back after a while."""
         self._show(message)
-        self._button.setText(_("Understood"))
+        self._button.hide()
+        self._close.show()
         self._advice = None
         self._refusal.start()
+
+    def _understood(self) -> None:
+        self._refusal.stop()
+        self._refresh()
 
     def follow(self, job: Job, words: str) -> None:
         """Say what long work is under way, how far it is, and let it be cancelled."""
         self._work = job
         self._show(words)
+        self._close.hide()
         self._button.setText(_("Cancel"))
+        self._button.show()
         self._progress.setRange(0, 100)
         job.progress.connect(lambda share: self._progress.setValue(round(100 * share)))
         for ending in (job.done, job.failed, job.cancelled):
@@ -97,8 +114,5 @@ class AdviceLine(QFrame):
         if self._work is not None:
             self._work.cancel()
             return
-        if self._advice is None:
-            self._refusal.stop()
-            self._refresh()
-        else:
+        if self._advice is not None:
             self.wanted.emit(self._advice.room, self._advice.zone or "")

@@ -6,12 +6,13 @@ from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from lean_sepia.answers.advice import Advice, Room, RoomState, advice, room_states
+from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import SepiaError
+from lean_sepia.plan.kinds import Room
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.photo.pictures import Pictures

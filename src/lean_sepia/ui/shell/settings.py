@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from pathlib import Path
 
 from platformdirs import user_state_path
@@ -15,16 +15,33 @@ _MOST_RECENT = 8
 
 @dataclass(frozen=True)
 class Settings:
-    """Remembered choices; a damaged or missing file means none."""
+    """Remembered choices; a damaged or missing file means none.
+
+    size : of the window; folder : files were last chosen from; rooms : the one last open in each recent project
+    """
 
     recent: tuple[str, ...] = ()
     evening: bool = False
+    size: tuple[int, int] | None = None
+    maximised: bool = False
+    folder: str = ""
+    rooms: tuple[tuple[str, str], ...] = ()
 
     def with_recent(self, path: Path) -> Settings:
         """The same with a project at the head of the recent ones."""
         name = str(path.absolute())
         others = tuple(old for old in self.recent if old != name)
-        return Settings((name, *others)[:_MOST_RECENT], self.evening)
+        return replace(self, recent=(name, *others)[:_MOST_RECENT])
+
+    def with_room(self, path: Path, room: str) -> Settings:
+        """The same with the room that was last open in a project."""
+        name = str(path.absolute())
+        others = tuple(pair for pair in self.rooms if pair[0] != name and pair[0] in self.recent)
+        return replace(self, rooms=((name, room), *others)[:_MOST_RECENT])
+
+    def room_of(self, path: Path) -> str:
+        """The room that was last open in a project; empty where none is remembered."""
+        return dict(self.rooms).get(str(path.absolute()), "")
 
     def existing(self) -> list[Path]:
         """Recent projects whose file is still there."""
@@ -40,8 +57,13 @@ def load_settings() -> Settings:
     """The remembered choices."""
     try:
         data = json.loads(settings_file().read_text(encoding="utf-8"))
-        return Settings(tuple(str(name) for name in data["recent"]), bool(data["evening"]))
-    except (OSError, ValueError, KeyError, TypeError):
+        size = data.get("size")
+        return Settings(
+            tuple(str(name) for name in data["recent"]), bool(data["evening"]),
+            (int(size[0]), int(size[1])) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
+            tuple((str(name), str(room)) for name, room in data.get("rooms", ())),
+        )  # fmt: skip
+    except (OSError, ValueError, KeyError, TypeError, IndexError, AttributeError, RecursionError):
         return Settings()
 
 

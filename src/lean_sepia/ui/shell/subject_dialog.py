@@ -2,11 +2,42 @@
 
 from __future__ import annotations
 
+from PySide6.QtGui import QValidator
 from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Subject
 from lean_sepia.language import _
 from lean_sepia.ui.kit.form_dialog import FormDialog
+
+
+class ScaleBox(QDoubleSpinBox):
+    """A scale, shown as 1:96; typed with the 1: or without it."""
+
+    def __init__(self, value: float) -> None:
+        super().__init__()
+        self.setRange(1, 1000)
+        self.setDecimals(1)
+        self.setValue(value)
+        self.setAccessibleName(_("Scale, one to so many"))
+
+    def textFromValue(self, value: float) -> str:
+        return f"1:{value:g}"
+
+    def valueFromText(self, text: str) -> float:
+        try:
+            return float(text.rpartition(":")[2].strip().replace(",", "."))
+        except ValueError:
+            return self.value()
+
+    def validate(self, text: str, position: int) -> tuple[QValidator.State, str, int]:
+        number = text.rpartition(":")[2].strip().replace(",", ".")
+        if not number:
+            return QValidator.State.Intermediate, text, position
+        try:
+            fits = self.minimum() <= float(number) <= self.maximum()
+        except ValueError:
+            return QValidator.State.Invalid, text, position
+        return (QValidator.State.Acceptable if fits else QValidator.State.Intermediate), text, position
 
 
 class SubjectDialog(FormDialog):
@@ -15,11 +46,7 @@ class SubjectDialog(FormDialog):
     def __init__(self, subject: Subject, parent: QWidget | None = None) -> None:
         self._subject = subject
         self.name, self.livery = QLineEdit(subject.name), QLineEdit(subject.livery)
-        self.scale = QDoubleSpinBox()
-        self.scale.setRange(1, 1000)
-        self.scale.setDecimals(1)
-        self.scale.setPrefix("1:")
-        self.scale.setValue(subject.scale)
+        self.scale = ScaleBox(subject.scale)
         self.begins, self.ends = QLineEdit(subject.livery_from), QLineEdit(subject.livery_to)
         for field in (self.begins, self.ends):
             field.setPlaceholderText(_("year"))

@@ -6,8 +6,9 @@ from PySide6.QtCore import QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from lean_sepia.answers.advice import ROOMS, Room, RoomState
+from lean_sepia.answers.advice import ROOM_WORDS, ROOMS, STATE_WORDS, RoomState
 from lean_sepia.language import _
+from lean_sepia.plan.kinds import Room
 from lean_sepia.ui.kit.panel import KeyboardRing, button, label
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
 
@@ -21,10 +22,7 @@ class RoomTabs(KeyboardRing, QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._names: dict[Room, str] = {
-            "evidence": _("Evidence"), "match": _("Match"), "tone": _("Tone"), "glaze": _("Glaze"),
-            "wear": _("Wear"), "plan": _("Plan"), "bench": _("Bench"),
-        }  # fmt: skip
+        self._names = {room: _(words) for room, words in ROOM_WORDS.items()}
         self._states: dict[Room, RoomState] = {}
         self._current: Room | None = ROOMS[0]
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -41,7 +39,9 @@ class RoomTabs(KeyboardRing, QWidget):
         """Mark a room as the active one; none while another page is open."""
         self._current = room
         state = self._states.get(room) if room else None
-        self.setAccessibleDescription(f"{self._names[room]}, {state.state}" if room and state else "")
+        self.setAccessibleDescription(
+            f"{self._names[room]}, {_(STATE_WORDS[state.state])}" if room and state else ""
+        )
         self.update()
 
     def _widths(self) -> list[int]:
@@ -88,6 +88,7 @@ class RoomTabs(KeyboardRing, QWidget):
                 painter.fillRect(QRectF(x, HEIGHT - 3, width, 3), colours.color(ACCENT))
                 if self.ring:
                     painter.setPen(QPen(colours.color(ACCENT), 2))
+                    painter.setBrush(Qt.BrushStyle.NoBrush)
                     painter.drawRect(box.adjusted(2, 2, -2, -5))
             painter.setPen(colours.color(TEXT))
             painter.setFont(font(13, active))

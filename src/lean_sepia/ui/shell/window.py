@@ -7,22 +7,23 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPoint
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
-    QFileDialog,
     QInputDialog,
     QMainWindow,
     QMenu,
-    QMessageBox,
     QStackedWidget,
+    QStyle,
 )
 
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _
+from lean_sepia.language import _, day, day_and_time
 from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.ask import tell
 from lean_sepia.ui.kit.file_filters import PICTURE_FILTER, PROJECT_FILTER
+from lean_sepia.ui.kit.files import ask_file, ask_files, ask_place, last_folder, remember_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.start_page import StartPage
@@ -37,6 +38,9 @@ def the_app() -> QApplication:
     app = QApplication.instance()
     assert isinstance(app, QApplication)
     return app
+
+
+_DESIGN_SIZE, _SMALLEST = (1280, 800), (1100, 700)
 
 
 class MainWindow(QMainWindow):
@@ -56,11 +60,26 @@ class MainWindow(QMainWindow):
         self._stack.addWidget(self.start_page)
         self.setCentralWidget(self._stack)
         self.setWindowTitle("Lean Sepia")
-        self.setMinimumSize(1100, 700)
-        self.resize(1280, 800)
+        self._take_place()
         self.menu = QMenu(self)
         self._actions: dict[str, QAction] = {}
         self._fill_menu()
+        remember_folder(settings.folder)
+
+    def _take_place(self) -> None:
+        """Open at the size of last time, never larger than the screen leaves beside its bars and the window's frame."""
+        screen = self.screen().availableGeometry()
+        width, height = self.settings.size or _DESIGN_SIZE
+        frame = self.style().pixelMetric(QStyle.PixelMetric.PM_TitleBarHeight)
+        width, height = min(width, screen.width()), min(height, screen.height() - frame)
+        self.setMinimumSize(min(_SMALLEST[0], width), min(_SMALLEST[1], height))
+        self.resize(width, height)
+        self.move(
+            screen.left() + (screen.width() - width) // 2,
+            screen.top() + (screen.height() - height - frame) // 2,
+        )
+        if self.settings.maximised:
+            self.setWindowState(self.windowState() | Qt.WindowState.WindowMaximized)
 
     def _connect_start_page(self) -> None:
         page = self.start_page
@@ -178,13 +197,13 @@ class MainWindow(QMainWindow):
 
     def ask_open(self) -> None:
         """Ask for a project file."""
-        name, _unused = QFileDialog.getOpenFileName(self, _("Open a project"), "", PROJECT_FILTER)
-        if name:
-            self.open_project(Path(name))
+        file = ask_file(self, _("Open a project"), PROJECT_FILTER)
+        if file:
+            self.open_project(file)
 
     def start_from_photo(self) -> None:
         """Ask for photos and start a project with them."""
-        names, _unused = QFileDialog.getOpenFileNames(self, _("Photos of the prototype"), "", PICTURE_FILTER)
+        names = ask_files(self, _("Photos of the prototype"), PICTURE_FILTER)
         if names:
             self.start_with_photos(names)
 
@@ -242,6 +261,7 @@ class MainWindow(QMainWindow):
 
     def open_project(self, path: Path) -> bool:
         """Open a project; what is open stays open where that fails."""
+        from lean_sepia.answers.advice import ROOMS
         from lean_sepia.document.store import ProjectStore
         from lean_sepia.ui.shell.session import Session
         from lean_sepia.ui.shell.workspace import Workspace
@@ -261,6 +281,9 @@ class MainWindow(QMainWindow):
         session.changed.connect(self._refresh_menu)
         self._stack.addWidget(self.workspace)
         self._stack.setCurrentWidget(self.workspace)
+        room = self.settings.room_of(path)
+        if room in ROOMS:
+            self.workspace.open_room(room)
         self.workspace.top_bar.tabs.setFocus()
         self.setWindowTitle(f"{session.project.title} – Lean Sepia")
         self.settings = self.settings.with_recent(path)
@@ -272,6 +295,9 @@ class MainWindow(QMainWindow):
 
     def _leave(self) -> None:
         if self.workspace:
+            path, room = self.workspace.session.store.path, self.workspace.last_room
+            self.settings = self.settings.with_room(path, room)
+            self._keep_settings()
             self.workspace.session.close()
             self._stack.removeWidget(self.workspace)
             self.workspace.deleteLater()
@@ -293,12 +319,12 @@ class MainWindow(QMainWindow):
         """Ask where to and write a copy of the project."""
         if self.workspace is None:
             return
-        name, _unused = QFileDialog.getSaveFileName(self, _("Save a copy as"), "", PROJECT_FILTER)
-        if name:
-            session = self.workspace.session
+        session = self.workspace.session
+        place = ask_place(self, _("Save a copy as"), session.store.path.name, PROJECT_FILTER)
+        if place:
             session.save_now()
             try:
-                session.store.save_copy(name if name.endswith(".sepia") else f"{name}.sepia")
+                session.store.save_copy(place if place.suffix == ".sepia" else f"{place}.sepia")
             except SepiaError as error:
                 self._refuse(str(error))
 
@@ -309,10 +335,9 @@ class MainWindow(QMainWindow):
         from lean_sepia.report.bench_card import card_name, write_bench_card
 
         project = self.workspace.session.project
-        start = str(Path.home() / card_name(project))
-        name, _unused = QFileDialog.getSaveFileName(self, _("Print the bench card"), start, "PDF (*.pdf)")
-        if name:
-            self.jobs.start("card", lambda _progress: write_bench_card(project, name), lambda _answer: None)
+        place = ask_place(self, _("Print the bench card"), card_name(project), "PDF (*.pdf)")
+        if place:
+            self.jobs.start("card", lambda _progress: write_bench_card(project, place), lambda _answer: None)
 
     def ask_revision(self) -> None:
         """Offer the kept revisions and go back to one, as an edit that can be undone."""
@@ -321,13 +346,17 @@ class MainWindow(QMainWindow):
         session = self.workspace.session
         session.save_now()
         kept = session.store.revisions()
-        words = [f"{r.saved_at.astimezone():%a %d %b %H:%M:%S}   {r.label}" for r in kept]
+        moments = [revision.saved_at.astimezone() for revision in kept]
+        words = [
+            f"{day(moment)}, {moment:%H:%M:%S}   {revision.label}"
+            for moment, revision in zip(moments, kept, strict=True)
+        ]
         choice, accepted = QInputDialog.getItem(
             self, _("Go back"), _("The project as it was"), words, 0, editable=False
         )
         if accepted:
             revision = kept[words.index(choice)]
-            name = _("Go back to {0}").format(f"{revision.saved_at.astimezone():%H:%M, %d %b}")
+            name = _("Go back to {0}").format(day_and_time(revision.saved_at.astimezone()))
             session.edit(name, lambda _present: session.store.revision(revision.id))
 
     def show_help(self) -> None:
@@ -339,7 +368,7 @@ class MainWindow(QMainWindow):
         if self.workspace:
             self.workspace.session.refused.emit(message)
         elif self.isVisible() and not self._synchronous:
-            QMessageBox.information(self, "Lean Sepia", message)
+            tell(self, "Lean Sepia", message)
         self._tell(message)
 
     def _tell(self, message: str) -> None:
@@ -350,5 +379,9 @@ class MainWindow(QMainWindow):
     def closeEvent(self, event: QCloseEvent) -> None:
         """Everything is saved already or is saved now; nothing to ask."""
         self._leave()
+        maximised = self.isMaximized()
+        size = self.settings.size if maximised else (self.width(), self.height())
+        self.settings = replace(self.settings, size=size, maximised=maximised, folder=last_folder())
+        self._keep_settings()
         self.jobs.close()
         event.accept()

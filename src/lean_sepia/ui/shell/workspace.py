@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from lean_sepia.answers.advice import ROOMS, Room
+from lean_sepia.answers.advice import ROOMS
 from lean_sepia.document.items import fresh_id
 from lean_sepia.document.model import Lab, Photo, Project
 from lean_sepia.document.photos import add_photo
@@ -26,6 +26,7 @@ from lean_sepia.document.zones import add_subject, change_subject, state_target
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.read import Picture, decode_picture, read_picture
+from lean_sepia.plan.kinds import Room
 from lean_sepia.ui.kit.ask import tell
 from lean_sepia.ui.kit.colour_plane import load_plot
 from lean_sepia.ui.kit.drag import DROP_MIME
@@ -69,7 +70,7 @@ class Workspace(QWidget):
         self._stack = QStackedWidget()
         self._stack.setObjectName("page")
         self._room: Room | None = None  # None while the shelf is open
-        self._last_room: Room = ROOMS[0]
+        self.last_room: Room = ROOMS[0]
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.column)
@@ -131,7 +132,7 @@ class Workspace(QWidget):
             page.photos_wanted.connect(self.add_photos)
             self.rooms[name] = page
             self._stack.addWidget(page)
-        self._room = self._last_room = name
+        self._room = self.last_room = name
         self._stack.setCurrentWidget(self.rooms[name])
         self.top_bar.tabs.show_room(name)
         self.column.show()
@@ -142,7 +143,7 @@ class Workspace(QWidget):
 
         if self.shelf_page is None:
             self.shelf_page = ShelfPage(self.session)
-            self.shelf_page.back.connect(lambda: self.open_room(self._last_room))
+            self.shelf_page.back.connect(lambda: self.open_room(self.last_room))
             self._stack.addWidget(self.shelf_page)
         self._room = None
         self.top_bar.tabs.show_room(None)

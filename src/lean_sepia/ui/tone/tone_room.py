@@ -16,7 +16,7 @@ from lean_sepia.answers.tone import (
 )
 from lean_sepia.colour.words import difference
 from lean_sepia.document.coats import Manner, Mix, lay_fade
-from lean_sepia.language import _
+from lean_sepia.language import _, signed
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.fade import Lightener
@@ -238,7 +238,7 @@ class ToneRoom(RoomPage):
         )
         for index, option in enumerate(answer.lighteners):
             shift = option.hue_shift_deg
-            figure = _("no hue") if shift is None else signed_degrees(shift)
+            figure = _("no hue") if shift is None else _("{0}°").format(signed(shift))
             kind = "strong" if index == self.rows.current else ""
             self._turns.addWidget(rule())
             self._turns.addLayout(row(label(paints[option.paint].name, kind), None, label(figure, kind)))
@@ -272,9 +272,3 @@ class ToneRoom(RoomPage):
             _("Fade {0}").format(self.session.project.zone(zone).name),
             lambda p: lay_fade(p, zone, mix, manner),
         )
-
-
-def signed_degrees(value: float) -> str:
-    """An angle with its sign; nothing has none."""
-    whole = round(value)
-    return f"{whole:+d}°".replace("-", "−") if whole else "0°"

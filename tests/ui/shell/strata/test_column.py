@@ -3,7 +3,9 @@
 import pytest
 from PySide6.QtCore import QPoint, Qt
 
-from lean_sepia.ui.shell.strata.column import Core, Rack, band_heights
+from lean_sepia.ui.shell.strata.bands import band_heights
+from lean_sepia.ui.shell.strata.core import Core
+from lean_sepia.ui.shell.strata.rack import Rack
 
 
 @pytest.fixture
