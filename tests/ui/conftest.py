@@ -35,6 +35,7 @@ def nothing_left_alive(qapp):
 def window(qtbot):
     """The main window, its jobs run at once."""
     answer = MainWindow(Settings(), synchronous=True, remember=False)
+    answer.resize(1280, 800)  # the offscreen display is smaller than any real one
     answer.show()
     yield answer
     answer.close()

@@ -220,15 +220,24 @@ def test_the_stored_photo_is_never_touched(untouched, demo):
     assert data == demo.photo("slide-1957.jpg").read_bytes()
 
 
-def test_contact_sheet_and_wipe(workspace, qtbot):
+def test_contact_sheet_and_as_found(workspace, qtbot):
     room = workspace.rooms["evidence"]
     cards = room.findChildren(PhotoCard)
     assert [card.photo.id for card in cards if not card.isHidden()] == ["f1", "f2", "f3", "f4"]
     assert any("contradicted" in card.accessibleName() for card in cards)
     qtbot.mouseClick(next(card for card in cards if card.photo.id == "f2"), Qt.MouseButton.LeftButton)
     assert room.seen.photo.id == "f2"
-    room.wipe.setValue(40)
-    assert room.viewer._wipe == pytest.approx(0.4)
+    middle = room.viewer.rect().center()
+    corrected = room.viewer.grab().toImage().pixelColor(middle)
+    qtbot.mousePress(room.as_found, Qt.MouseButton.LeftButton)
+    assert room._state.text() == "as found"
+    found = room.viewer.grab().toImage().pixelColor(middle)
+    qtbot.mouseRelease(room.as_found, Qt.MouseButton.LeftButton)
+    assert room.viewer.grab().toImage().pixelColor(middle) == corrected != found
+    qtbot.keyPress(room.viewer, Qt.Key.Key_F)
+    assert room.viewer.grab().toImage().pixelColor(middle) == found
+    qtbot.keyRelease(room.viewer, Qt.Key.Key_F)
+    assert room._state.text() == "corrected"
 
 
 def test_signature_is_kept(workspace):

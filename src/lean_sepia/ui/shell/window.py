@@ -71,12 +71,13 @@ class MainWindow(QMainWindow):
         screen = self.screen().availableGeometry()
         width, height = self.settings.size or _DESIGN_SIZE
         frame = self.style().pixelMetric(QStyle.PixelMetric.PM_TitleBarHeight)
-        width, height = min(width, screen.width()), min(height, screen.height() - frame)
-        self.setMinimumSize(min(_SMALLEST[0], width), min(_SMALLEST[1], height))
+        width = max(_SMALLEST[0], min(width, screen.width()))
+        height = max(_SMALLEST[1], min(height, screen.height() - frame))
+        self.setMinimumSize(*_SMALLEST)
         self.resize(width, height)
         self.move(
-            screen.left() + (screen.width() - width) // 2,
-            screen.top() + (screen.height() - height - frame) // 2,
+            screen.left() + max(0, screen.width() - width) // 2,
+            screen.top() + max(0, screen.height() - height - frame) // 2,
         )
         if self.settings.maximised:
             self.setWindowState(self.windowState() | Qt.WindowState.WindowMaximized)
