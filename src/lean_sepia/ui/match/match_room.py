@@ -361,9 +361,10 @@ class MatchRoom(RoomPage):
             _("Recipe, {0}").format(self.sheen.currentText()),
             _("Target and recipe"),
         )
-        words = difference(target.lab, recipe.lab).words
-        same = words == "the same to the eye"
-        self._statement.setText(_("The same to the eye.") if same else _("The recipe is {0}.").format(words))
+        away = difference(target.lab, recipe.lab)
+        self._statement.setText(
+            _("The same to the eye.") if away.same else _("The recipe is {0}.").format(away.words)
+        )
         self._figure.setText(f"{recipe.de00:.1f}")
         self._unit.show()
 
