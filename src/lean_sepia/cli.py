@@ -46,7 +46,11 @@ def card(project: str, pdf: str, as_json: bool) -> None:
     finally:
         store.close()
     write_bench_card(document, pdf)
-    print_answer({"pdf": pdf, "note": note}, as_json, lambda: f"Wrote {pdf}." + (f" {note}" if note else ""))
+    print_answer(
+        {"pdf": pdf, "note": note},
+        as_json,
+        lambda: _("Wrote {0}.").format(pdf) + (f" {note}" if note else ""),
+    )
 
 
 @cli.command()
@@ -104,7 +108,9 @@ def demo() -> None:
     folder = user_cache_path("lean-sepia", appauthor=False) / "tour"
     files = run_tour(folder, report=report)
     click.echo(
-        f"There is no display here, so the demo was walked through without one. {len(files)} files are in {folder}:"
+        _(
+            "There is no display here, so the demo was walked through without one. {0} files are in {1}:"
+        ).format(len(files), folder)
     )
     for file in files:
         click.echo(f"  {file.name}")

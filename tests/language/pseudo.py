@@ -30,10 +30,54 @@ def untranslated(text: str, known: frozenset[str]) -> list[str]:
 
 NEVER_TRANSLATED = frozenset(
     word.casefold()
-    for word in (
-        "lean sepia ISO ASTM CIE LED FL11 Lab sRGB PDF JSON CSV CGATS GPL json csv pdf sepia txt cgats gpl gif tif tiff jpg jpeg png "
-        "webp bmp heic heif dng nef arw Ctrl Shift Space Alt mon fri sat sun tue wed thu daily"
-    ).split()
+    for word in [
+        "lean",
+        "sepia",
+        "ISO",
+        "ASTM",
+        "CIE",
+        "LED",
+        "FL11",
+        "Lab",
+        "sRGB",
+        "PDF",
+        "JSON",
+        "CSV",
+        "CGATS",
+        "GPL",
+        "json",
+        "csv",
+        "pdf",
+        "sepia",
+        "txt",
+        "cgats",
+        "gpl",
+        "gif",
+        "tif",
+        "tiff",
+        "jpg",
+        "jpeg",
+        "png",
+        "webp",
+        "bmp",
+        "heic",
+        "heif",
+        "dng",
+        "nef",
+        "arw",
+        "Ctrl",
+        "Shift",
+        "Space",
+        "Alt",
+        "mon",
+        "fri",
+        "sat",
+        "sun",
+        "tue",
+        "wed",
+        "thu",
+        "daily",
+    ]
 )
 """Names of standards, forms and keys, and what is typed rather than read."""
 

@@ -11,7 +11,7 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.fit import fit_paints
 from lean_sepia.paint.laying import OPAQUE
 from lean_sepia.paint.paint import Palette
-from lean_sepia.photo.swatch_card import NOTHING_PAINTED, read_card
+from lean_sepia.photo.swatch_card import read_card
 from lean_sepia.recipe.fade import base_mixture
 from lean_sepia.shelf.card_swatches import read_mixtures, swatches_from_card
 from lean_sepia.shelf.swatch_file import read_swatches, write_swatches
@@ -92,10 +92,12 @@ def test_swatches_go_through_a_file(reading, tmp_path):
 
 
 def test_a_bare_field_is_left_out_and_named(reading):
-    bare = replace(reading, fields=(replace(reading.fields[0], doubt=NOTHING_PAINTED), *reading.fields[1:]))
+    bare = replace(
+        reading, fields=(replace(reading.fields[0], doubt="nothing here", bare=True), *reading.fields[1:])
+    )
     found = swatches_from_card(bare, MIXED)
     assert [swatch.field for swatch in found.swatches] == list(MIXED)[1:]
-    assert found.doubtful == ((1, NOTHING_PAINTED),)
+    assert found.doubtful == ((1, "nothing here"),)
     with pytest.raises(ShelfError, match="8 fields"):
         swatches_from_card(reading, {9: MIXED[1]})
 

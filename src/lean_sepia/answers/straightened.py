@@ -44,13 +44,13 @@ def straightened_copy(
     if not written:
         raise SampleError(_("A picture of {0} × {1} pixels cannot be written.").format(width, height))
     file = data.tobytes()
-    anchors, notes = [], [f"straightened from “{photo.title}”"]
+    anchors, notes = [], [_("straightened from “{0}”").format(photo.title)]
     for anchor in photo.anchors:
         x, y, growth = mapped(straight.matrix, anchor.x, anchor.y)
         if 0 <= x < width and 0 <= y < height:
             anchors.append(anchor.model_copy(update={"x": x, "y": y, "radius": anchor.radius * growth}))
     if lost := len(photo.anchors) - len(anchors):
-        notes.append(f"{lost} of {len(photo.anchors)} anchors lie outside it")
+        notes.append(_("{0} of {1} anchors lie outside it").format(lost, len(photo.anchors)))
     copy = photo.model_copy(
         update={
             "id": fresh_id(project.photos, "f"), "copy_of": photo.copy_of or photo.id, "sha256": hashlib.sha256(file).hexdigest(),

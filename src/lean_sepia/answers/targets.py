@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from lean_sepia.arrays import triple
-from lean_sepia.document.model import Lab, Project, Role, Sample
+from lean_sepia.document.model import ROLE_WORDS, Lab, Project, Role, Sample
+from lean_sepia.language import _, ngettext
 from lean_sepia.photo.combine import Reading, combine
 
 
@@ -60,10 +61,14 @@ def targets_of(project: Project, zone_id: str) -> Targets:
         seen = Target(
             triple(mean),
             None,
-            f"mean of {len(regions)} region{'s' if len(regions) > 1 else ''}, dirt and wear included",
+            ngettext(
+                "mean of {0} region, dirt and wear included",
+                "mean of {0} regions, dirt and wear included",
+                len(regions),
+            ).format(len(regions)),
         )
     stated = project.zone(zone_id).stated
-    known = Target(stated, None, "stated by you") if stated else None
+    known = Target(stated, None, _("stated by you")) if stated else None
     return Targets(from_roles("sheltered", "base") or known, from_roles("faded", "base") or known, seen)
 
 
@@ -80,12 +85,14 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
         readings.append(
             Reading(triple(np.mean([sample.lab for sample in mine], axis=0)), triple(half), radius)
         )
-    where = f"{len(photos)} photos" if len(photos) > 1 else "1 photo"
+    where = ngettext("{0} photo", "{0} photos", len(photos)).format(len(photos))
     # Where sisters are blended, every colour says which of them it is from.
     sisters = {photo.prototype for photo in project.photos if photo.prototype}
     origins = sorted({name for s in samples if (name := project.photo(s.photo).prototype)})
     blended = len(sisters) > 1 and origins
-    source = f"{role} samples of {where}" + (f", {', '.join(origins)}" if blended else "")
+    source = _("{0} samples of {1}").format(_(ROLE_WORDS[role]), where) + (
+        f", {', '.join(origins)}" if blended else ""
+    )
     if len(readings) == 1:
         return Target(readings[0].lab, readings[0].de00_90, source, half90=readings[0].half90)
     found = combine(readings)

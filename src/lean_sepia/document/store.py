@@ -10,7 +10,7 @@ from pathlib import Path
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
 from lean_sepia.errors import NewerVersionError, ProjectFileError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 
 APPLICATION_ID = 0x4C535001
 SUFFIX = ".sepia"
@@ -67,7 +67,7 @@ class ProjectStore:
                 _("{0} cannot be written: {1}. Choose another folder.").format(file, error)
             ) from None
         store = cls(file, db)
-        store.save(project, "New project")
+        store.save(project, _("New project"))
         return store
 
     @classmethod
@@ -142,7 +142,11 @@ class ProjectStore:
                     skipped += 1
                     continue
                 note = (
-                    f"{skipped} damaged revision(s) were passed over; this is revision {identity}."
+                    ngettext(
+                        "{0} damaged revision was passed over; this is revision {1}.",
+                        "{0} damaged revisions were passed over; this is revision {1}.",
+                        skipped,
+                    ).format(skipped, identity)
                     if skipped
                     else None
                 )
@@ -158,14 +162,23 @@ class ProjectStore:
         )
 
     def save(self, project: Project, label: str, *, now: datetime | None = None) -> None:
-        """Append a revision and drop old ones, in one transaction."""
+        """Append a revision and drop old ones, in one transaction.
+
+        Raises
+        ------
+        ProjectFileError
+            It cannot be written, such as on a full disk; what was saved before is whole.
+        """
         moment = (now or datetime.now(UTC)).astimezone(UTC)
-        with self._db:
-            self._db.execute(
-                "INSERT INTO revision (saved_at, label, document) VALUES (?, ?, ?)",
-                (moment.isoformat(timespec="milliseconds"), label, project.model_dump_json()),
-            )
-            self._prune(moment)
+        try:
+            with self._db:
+                self._db.execute(
+                    "INSERT INTO revision (saved_at, label, document) VALUES (?, ?, ?)",
+                    (moment.isoformat(timespec="milliseconds"), label, project.model_dump_json()),
+                )
+                self._prune(moment)
+        except sqlite3.Error as error:
+            raise ProjectFileError(_("{0} cannot be saved: {1}.").format(self.path, error)) from None
 
     def _prune(self, now: datetime) -> None:
         """Keep the last 200 revisions, and the last of each hour for 30 days."""

@@ -12,6 +12,7 @@ import numpy as np
 
 from lean_sepia.arrays import triple
 from lean_sepia.document.model import Coat, Lab, PaintVersion, Project, Recipe
+from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge, Paint, stirred
 from lean_sepia.plan.kinds import KINDS
 
@@ -52,8 +53,8 @@ def with_versions(project: Project, paints: Sequence[Paint]) -> tuple[Project, d
 
 def recipe_paint(project: Project, recipe: Recipe) -> Paint:
     """A recipe's mixture as if it were one paint."""
-    paints = [paint_of(project.paint(version)) for version, _ in recipe.parts]
-    counts = [float(count) for _, count in recipe.parts]
+    paints = [paint_of(project.paint(version)) for version, _unused in recipe.parts]
+    counts = [float(count) for _unused, count in recipe.parts]
     if recipe.basis:
         paints.insert(0, recipe_paint(project, project.recipe(recipe.basis)))
         counts.insert(0, float(recipe.basis_parts))
@@ -78,7 +79,7 @@ def portions(project: Project, recipe: Recipe) -> list[Portion]:
         lines.append(
             Portion(
                 recipe.basis_parts,
-                "from the base cup",
+                _("from the base cup"),
                 None,
                 triple(recipe_paint(project, basis).masstone_lab()),
             )

@@ -134,7 +134,10 @@ def fit_paints(
     doubt = problem.doubt(theta.shape, hessian)
     refined = {
         paint.id: replace(
-            paint, K=K[i], S=S[i], notes=(*paint.notes, f"refined from {problem.count(i)} swatches")
+            paint,
+            K=K[i],
+            S=S[i],
+            notes=(*paint.notes, _("refined from {0} swatches").format(problem.count(i))),
         )
         for i, paint in enumerate(used)
     }

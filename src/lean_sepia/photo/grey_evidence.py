@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from scipy.optimize import lsq_linear
@@ -157,24 +158,33 @@ def _against(
     return tuple(pairs)
 
 
-def what_greys_tell(ranked: Sequence[SchemeFit]) -> tuple[str, ...]:
-    """Plain sentences on what the ranking says and what it cannot say."""
+Telling = Literal["best", "alike", "contradicted", "none fits", "limits"]
+
+
+def what_greys_tell(ranked: Sequence[SchemeFit]) -> tuple[tuple[Telling, str], ...]:
+    """What the ranking says and what it cannot say: a code and a plain sentence each."""
     best, *others = ranked
-    said = [f"{best.scheme} fits best: its greys are missed by {best.rms_lightness:.1f} L* in the mean"]
+    said: list[tuple[Telling, str]] = [
+        (
+            "best",
+            _("{0} fits best: its greys are missed by {1:.1f} L* in the mean").format(
+                best.scheme, best.rms_lightness
+            ),
+        )
+    ]
     alike = [fit.scheme for fit in others if fit.chi_squared - best.chi_squared < _TOLD_APART]
     if alike:
-        said.append(
-            f"the print cannot tell it from {', '.join(alike)}: on this film their greys are in the same order"
-        )
+        words = _("the print cannot tell it from {0}: on this film their greys are in the same order")
+        said.append(("alike", words.format(", ".join(alike))))
     for fit in others:
         if fit.against and fit.chi_squared - best.chi_squared > _CONTRADICTED:
             darker, lighter = fit.against[0]
-            said.append(
-                f"{fit.scheme} is contradicted: its {darker} would be darker than its {lighter}, the print shows it lighter"
-            )
+            words = _("{0} is contradicted: its {1} would be darker than its {2}, the print shows it lighter")
+            said.append(("contradicted", words.format(fit.scheme, darker, lighter)))
     if best.chi_squared > _CONTRADICTED * max(1, len(best.greys) - 2):
-        said.append(
+        words = _(
             "none of these fits well: the print may show another scheme, or its film is of another class"
         )
-    said.append("a grey tells neither hue nor strength: many colours give the same one")
+        said.append(("none fits", words))
+    said.append(("limits", _("a grey tells neither hue nor strength: many colours give the same one")))
     return tuple(said)

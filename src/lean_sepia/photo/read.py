@@ -18,7 +18,7 @@ from PIL import Image, ImageCms, UnidentifiedImageError
 
 from lean_sepia.arrays import Image8
 from lean_sepia.errors import PictureError
-from lean_sepia.language import _
+from lean_sepia.language import N_, _
 from lean_sepia.photo.optional_formats import develop_raw, is_heic, is_raw, open_heic
 
 MOST_PIXELS = 150_000_000
@@ -26,7 +26,7 @@ _BACKDROP = 160  # what transparent parts are laid on: the grey of the viewer
 _ORIENTATION_TAG, _TAKEN_TAG, _EXIF_IFD = 0x0112, 0x9003, 0x8769
 _WIDE_MM = 28.0
 _BAND_PIXELS = 2_000_000
-_BAD_PROFILE = "its colour profile is damaged or of another kind of picture; read as sRGB"
+_BAD_PROFILE = N_("its colour profile is damaged or of another kind of picture; read as sRGB")
 _LENS_TAG, _FOCAL_35_TAG = 0xA434, 0xA405
 _KINDS = {
     "JPEG": {".jpg", ".jpeg", ".jpe", ".jfif"},
@@ -89,7 +89,7 @@ def decode_picture(data: bytes, name: str) -> Picture:
     notes: list[str] = []
     if is_raw(name):
         pixels = develop_raw(data, name)
-        notes.append("camera raw, developed for daylight")
+        notes.append(_("camera raw, developed for daylight"))
         return Picture(pixels, tuple(notes), None, hashlib.sha256(data).hexdigest(), "image/x-raw")
     if is_heic(data):
         open_heic(name)
@@ -123,7 +123,7 @@ def decode_picture(data: bytes, name: str) -> Picture:
     suffix = Path(name).suffix.lower()
     expected = _KINDS.get(kind, {f".{kind.lower()}"})
     if suffix and suffix not in expected:
-        notes.append(f"the name ends in {suffix} but it is a {kind} picture")
+        notes.append(_("the name ends in {0} but it is a {1} picture").format(suffix, kind))
     return Picture(
         pixels,
         tuple(notes),
@@ -152,15 +152,17 @@ def quick_look(data: bytes, longest_side: int) -> Image8 | None:
 
 
 def _too_large(name: str, size: tuple[int, int] | None) -> str:
-    found = f"{size[0]} × {size[1]} = {size[0] * size[1] / 1e6:.0f}" if size else "several hundred"
-    return f"{name} has {found} megapixels; at most {MOST_PIXELS // 1_000_000} are read. Save a smaller copy."
+    found = f"{size[0]} × {size[1]} = {size[0] * size[1] / 1e6:.0f}" if size else _("several hundred")
+    return _("{0} has {1} megapixels; at most {2} are read. Save a smaller copy.").format(
+        name, found, MOST_PIXELS // 1000000
+    )
 
 
 def _pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels:
     frames = getattr(image, "n_frames", 1)
     if frames > 1 and image.format != "MPO":
         image.seek(0)
-        notes.append(f"first of {frames} frames")
+        notes.append(_("first of {0} frames").format(frames))
     profile = image.info.get("icc_profile")
     if _bit_depth(image, data) == 16 and (deep := _deep_pixels(data, notes)) is not None:
         return _deep_through_profile(deep, profile, notes) if profile else deep
@@ -197,15 +199,15 @@ def _deep_pixels(data: bytes, notes: list[str]) -> Pixels | None:
     array = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
     if array is None or array.dtype != np.uint16:
         return None
-    notes.append("16 bits a channel")
+    notes.append(_("16 bits a channel"))
     if array.ndim == 2:
-        notes.append("grey picture: lightness only")
+        notes.append(_("grey picture: lightness only"))
         return np.repeat(array[:, :, None], 3, axis=2)
     rgb = np.ascontiguousarray(array[:, :, 2::-1])
     if array.shape[2] == 4:
         alpha = array[:, :, 3:].astype(np.float32) / 65535
         if alpha.min() < 1:
-            notes.append("transparent parts shown as grey")
+            notes.append(_("transparent parts shown as grey"))
             rgb = (rgb * alpha + _BACKDROP * 257 * (1 - alpha)).round().astype(np.uint16)
     return rgb
 
@@ -213,14 +215,14 @@ def _deep_pixels(data: bytes, notes: list[str]) -> Pixels | None:
 def _opaque(image: Image.Image, notes: list[str]) -> Image.Image:
     """Lay transparent parts on the viewer's grey; palettes become their colours."""
     if image.mode in ("P", "PA"):
-        notes.append("palette picture: its colours are rounded")
+        notes.append(_("palette picture: its colours are rounded"))
         image = image.convert("RGBA" if "transparency" in image.info or image.mode == "PA" else "RGB")
     if image.mode in ("L", "RGB") and "transparency" in image.info:
         image = image.convert("RGBA")
     if image.mode in ("LA", "La", "RGBA", "RGBa"):
         straight = image.convert("RGBA") if image.mode != "RGBA" else image
         if np.asarray(straight)[..., 3].min() < 255:
-            notes.append("transparent parts shown as grey")
+            notes.append(_("transparent parts shown as grey"))
             backdrop = Image.new("RGBA", straight.size, (_BACKDROP, _BACKDROP, _BACKDROP, 255))
             straight = Image.alpha_composite(backdrop, straight)
         grey = image.mode in ("LA", "La")
@@ -247,7 +249,7 @@ def _deep_through_profile(pixels: Pixels, profile: bytes, notes: list[str]) -> P
             flags=int(ImageCms.Flags.BLACKPOINTCOMPENSATION),
         )
     except (ImageCms.PyCMSError, imagecodecs.CmsError, OSError, ValueError):
-        notes.append(_BAD_PROFILE)
+        notes.append(_(_BAD_PROFILE))
         return pixels
     _note_profile(source, notes)
     return np.asarray(converted)
@@ -256,7 +258,7 @@ def _deep_through_profile(pixels: Pixels, profile: bytes, notes: list[str]) -> P
 def _note_profile(source: ImageCms.ImageCmsProfile, notes: list[str]) -> None:
     name = ImageCms.getProfileDescription(source).strip()
     if "srgb" not in name.lower():
-        notes.append(f"converted from the colour profile “{name[:60]}”")
+        notes.append(_("converted from the colour profile “{0}”").format(name[:60]))
 
 
 def _through_profile(image: Image.Image, profile: bytes, notes: list[str]) -> Image.Image | None:
@@ -273,21 +275,21 @@ def _through_profile(image: Image.Image, profile: bytes, notes: list[str]) -> Im
             flags=ImageCms.Flags.BLACKPOINTCOMPENSATION,
         )
     except (ImageCms.PyCMSError, OSError, ValueError):
-        notes.append(_BAD_PROFILE)
+        notes.append(_(_BAD_PROFILE))
         return None
     _note_profile(source, notes)
     if image.mode == "L":
-        notes.append("grey picture: lightness only")
+        notes.append(_("grey picture: lightness only"))
     return converted
 
 
 def _plain_rgb(image: Image.Image, notes: list[str]) -> Pixels:
     if image.mode in ("1", "L"):
-        notes.append("grey picture: lightness only")
+        notes.append(_("grey picture: lightness only"))
     elif image.mode == "CMYK":
-        notes.append("printing inks without a profile: colours are a rough guess")
+        notes.append(_("printing inks without a profile: colours are a rough guess"))
     elif image.mode in ("F", "I") or image.mode.startswith("I;16"):
-        notes.append("grey picture: lightness only")
+        notes.append(_("grey picture: lightness only"))
         values = np.asarray(image).astype(np.float64)
         top = 1.0 if values.max() <= 1 else 255.0 if values.max() <= 255 else 65535.0
         grey = (np.clip(np.nan_to_num(values) / top, 0, 1) * 65535).round().astype(np.uint16)
@@ -309,7 +311,7 @@ def _upright(pixels: Pixels, orientation: object, notes: list[str]) -> Pixels:
     }
     if orientation not in turns:
         return pixels
-    notes.append("turned upright as the camera noted")
+    notes.append(_("turned upright as the camera noted"))
     return np.ascontiguousarray(turns[orientation](pixels))
 
 
@@ -325,7 +327,9 @@ def _lens(exif: Image.Exif) -> list[str]:
     except (TypeError, ValueError):
         length = 0.0
     if bends_lines(length or None):
-        found.append(f"wide lens ({length:.0f} mm): straight lines may bend; they are left as they are")
+        found.append(
+            _("wide lens ({0:.0f} mm): straight lines may bend; they are left as they are").format(length)
+        )
     return found
 
 

@@ -18,7 +18,7 @@ from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.srgb import linear_from_srgb, srgb_from_linear
 from lean_sepia.errors import SampleError
-from lean_sepia.language import _
+from lean_sepia.language import N_, _
 from lean_sepia.photo.correction.cast import Anchor, Cast, fit_cast
 from lean_sepia.photo.patch import Patch, encoded_unit, polygon_patch
 from lean_sepia.photo.read import Pixels
@@ -33,7 +33,9 @@ _MARK_MM, _EDGE_MM, _HEAD_MM, _FOOT_MM = 16.0, 10.0, 34.0, 66.0
 _PX_PER_MM = 5.0
 _INSET = 0.2  # of a patch: brush marks and masking edges lie at its rim
 _CLIPPED, _UNEVEN, _BARE_DE00 = 0.05, 0.16, 2.5
-NOTHING_PAINTED = "nothing seems to be painted here"
+_PATCH_WORDS = {
+    "over_white": N_("the film over white"), "over_black": N_("the film over black"), "masstone": N_("the masstone"),
+}  # fmt: skip
 
 Box = tuple[float, float, float, float]
 
@@ -110,7 +112,7 @@ def mark_bits(number: int) -> IntArray:
 
 @dataclass(frozen=True, eq=False)
 class FieldReading:
-    """What a photo shows of one field, each patch corrected, and the reason where it should not be trusted."""
+    """What a photo shows of one field, each patch corrected, and the reason where it should not be trusted; `bare` where nothing was painted."""
 
     field: int
     over_white: SampledColour
@@ -119,11 +121,7 @@ class FieldReading:
     bare_white: SampledColour
     bare_black: SampledColour
     doubt: str = ""
-
-    @property
-    def bare(self) -> bool:
-        """Whether nothing was painted here."""
-        return self.doubt == NOTHING_PAINTED
+    bare: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -273,7 +271,9 @@ def _field(page: Pixels, layout: FieldLayout, cast: Cast) -> FieldReading:
         for name in ("over_white", "over_black", "masstone", "bare_white", "bare_black")
     }
     found = {name: sample_patch(patch, cast) for name, patch in patches.items()}
-    return FieldReading(layout.field, **found, doubt=_doubt(patches, found))
+    bare = _nothing_painted(found)
+    doubt = _("nothing seems to be painted here") if bare else _doubt(patches, found)
+    return FieldReading(layout.field, **found, doubt=doubt, bare=bare)
 
 
 def _patch(page: Pixels, box: Box) -> Patch:
@@ -281,17 +281,19 @@ def _patch(page: Pixels, box: Box) -> Patch:
     return polygon_patch(page, [(x0, y0), (x1 - 1, y0), (x1 - 1, y1 - 1), (x0, y1 - 1)])
 
 
+def _nothing_painted(found: dict[str, SampledColour]) -> bool:
+    """Whether a field looks like the bare card."""
+    pairs = (("masstone", "bare_white"), ("over_black", "bare_black"))
+    return all(float(delta_e00(found[one].lab, found[other].lab)) < _BARE_DE00 for one, other in pairs)
+
+
 def _doubt(patches: dict[str, Patch], found: dict[str, SampledColour]) -> str:
-    """Why a field should not be trusted; empty where nothing speaks against it."""
-    if float(delta_e00(found["masstone"].lab, found["bare_white"].lab)) < _BARE_DE00 and (
-        float(delta_e00(found["over_black"].lab, found["bare_black"].lab)) < _BARE_DE00
-    ):
-        return NOTHING_PAINTED
-    for name in ("over_white", "over_black", "masstone"):
+    """Why a painted field should not be trusted; empty where nothing speaks against it."""
+    for name, words in _PATCH_WORDS.items():
         if patches[name].clipped_share > _CLIPPED:
-            return f"{name.replace('_', ' ')} is too bright or too dark in the photo"
+            return _("{0} is too bright or too dark in the photo").format(_(words))
         if float(np.mean(patches[name].spread / np.maximum(patches[name].mean, 0.03))) > _UNEVEN:
-            return f"{name.replace('_', ' ')} is uneven, or has glare or a shadow on it"
+            return _("{0} is uneven, or has glare or a shadow on it").format(_(words))
     if found["over_black"].lab[0] > found["over_white"].lab[0] + 2:
-        return "the film is lighter over black than over white"
+        return _("the film is lighter over black than over white")
     return ""

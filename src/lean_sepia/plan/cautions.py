@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from lean_sepia.language import N_, _
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import Caution
 from lean_sepia.plan.step import PlanStep
 
 _WORDS: dict[Caution, str] = {
-    "dust": "Dust: mask, wipe damp, do not blow.",
-    "blade": "Fresh blade, cut away from you, on a mat.",
-    "wet": "Gloves; keep the water off electrics.",
+    "dust": N_("Dust: mask, wipe damp, do not blow."),
+    "blade": N_("Fresh blade, cut away from you, on a mat."),
+    "wet": N_("Gloves; keep the water off electrics."),
 }
-DEFER = "The product's safety data sheet and local rules decide."
+DEFER = N_("The product's safety data sheet and local rules decide.")
 
 
 def cautions(step: PlanStep) -> tuple[str, ...]:
@@ -20,16 +21,16 @@ def cautions(step: PlanStep) -> tuple[str, ...]:
     sprayed = step.application is not None and TOOLS[step.application].sprayed
     solvent = step.solvent in ("alcohol", "white-spirit", "lacquer-thinner")
     if sprayed and solvent:
-        found.append("Extract to outside; organic-vapour respirator; no flame or sparks.")
+        found.append(_("Extract to outside; organic-vapour respirator; no flame or sparks."))
     elif sprayed:
-        found.append("Extract the mist; a particle mask.")
+        found.append(_("Extract the mist; a particle mask."))
     elif solvent:
-        found.append("Ventilate; no flame; gloves.")
+        found.append(_("Ventilate; no flame; gloves."))
     if step.application == "spray-can":
-        found.append("Warm a can only in warm water, never above 50 °C.")
+        found.append(_("Warm a can only in warm water, never above 50 °C."))
     if step.solvent == "white-spirit":
-        found.append("Oily rags can self-heat: dry them flat outdoors or keep them in a lidded metal can.")
+        found.append(_("Oily rags can self-heat: dry them flat outdoors or keep them in a lidded metal can."))
     if solvent and step.solvent != "white-spirit":
-        found.append("No hair-dryer or heat gun on wet alcohol or thinner.")
-    found += [_WORDS[code] for code in step.nature.cautions if code != "dust" or step.loose]
+        found.append(_("No hair-dryer or heat gun on wet alcohol or thinner."))
+    found += [_(_WORDS[code]) for code in step.nature.cautions if code != "dust" or step.loose]
     return tuple(found)

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Literal
 
-from lean_sepia.language import _
+from lean_sepia.language import N_, _
 from lean_sepia.paint.media import CARRIER_WORDS, MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.step import PlanStep
@@ -32,13 +32,13 @@ class Finding:
 
 # What a carrier does to a film of a medium that lies open below it, cured or not.
 _ATTACK: dict[tuple[str, str], tuple[Severity, str]] = {
-    ("lacquer-thinner", "enamel"): ("stop", "lifts and wrinkles it even when it is dry"),
-    ("lacquer-thinner", "oil"): ("stop", "dissolves it even when it is dry"),
-    ("lacquer-thinner", "acrylic-water"): ("warn", "bites into it; only thin, dry mist coats are safe"),
-    ("lacquer-thinner", "acrylic-alcohol"): ("warn", "softens it; only thin, dry mist coats are safe"),
-    ("white-spirit", "enamel"): ("stop", "softens it"),
-    ("white-spirit", "oil"): ("stop", "dissolves it"),
-    ("alcohol", "acrylic-water"): ("warn", "softens it when laid on wet"),
+    ("lacquer-thinner", "enamel"): ("stop", N_("lifts and wrinkles it even when it is dry")),
+    ("lacquer-thinner", "oil"): ("stop", N_("dissolves it even when it is dry")),
+    ("lacquer-thinner", "acrylic-water"): ("warn", N_("bites into it; only thin, dry mist coats are safe")),
+    ("lacquer-thinner", "acrylic-alcohol"): ("warn", N_("softens it; only thin, dry mist coats are safe")),
+    ("white-spirit", "enamel"): ("stop", N_("softens it")),
+    ("white-spirit", "oil"): ("stop", N_("dissolves it")),
+    ("alcohol", "acrylic-water"): ("warn", N_("softens it when laid on wet")),
 }
 
 
@@ -94,7 +94,7 @@ def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             severity, effect = attack
             yield Finding(
                 "solvent-attacks-base", severity, step.id, below.id,
-                _("{0}: {1} over {2} ({3}) {4}. Seal it with an acrylic coat first, or change the medium.").format(step.name, _(CARRIER_WORDS[step.solvent]), below.name, _(MEDIA[below.medium or ""].words), effect),
+                _("{0}: {1} over {2} ({3}) {4}. Seal it with an acrylic coat first, or change the medium.").format(step.name, _(CARRIER_WORDS[step.solvent]), below.name, _(MEDIA[below.medium or ""].words), _(effect)),
             )  # fmt: skip
 
 

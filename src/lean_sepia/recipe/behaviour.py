@@ -14,6 +14,7 @@ from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.lights import LIGHT_NAMES
 from lean_sepia.colour.reflectance import estimate_reflectance
+from lean_sepia.language import N_
 from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
@@ -27,7 +28,7 @@ from lean_sepia.recipe.reasons import sheen_share, wet_and_dry
 Lab = tuple[float, float, float]
 
 GROUNDS: tuple[tuple[str, Lab], ...] = (
-    ("black", (24.5, 0.0, 0.0)), ("primer red", (41.0, 25.0, 14.0)), ("grey", (55.0, 0.0, 0.0)), ("white", (92.0, 0.0, 1.0)),
+    (N_("black"), (24.5, 0.0, 0.0)), (N_("primer red"), (41.0, 25.0, 14.0)), (N_("grey"), (55.0, 0.0, 0.0)), (N_("white"), (92.0, 0.0, 1.0)),
 )  # fmt: skip
 """Undercoats a recipe is shown over: usual primers, as flat colours (practice)."""
 

@@ -39,12 +39,13 @@ def why_not_exactly(
     solver = MixSolver(paints, laying, max_paints=5, max_parts=24)
     finer = min(solver.solve(target, progress=progress), key=lambda recipe: recipe.de00)
     if finer.de00 <= max(_CLOSE_DE00, _BETTER_SHARE * best.de00):
-        return f"Coarse parts: {len(finer.parts)} bottles in {finer.total_parts} parts come within {finer.de00:.1f} of it."
+        return _("Coarse parts: {0} bottles in {1} parts come within {2:.1f} of it.").format(
+            len(finer.parts), finer.total_parts, finer.de00
+        )
     away = difference(target, finer.lab)
-    return (
-        f"No mixture of this shelf reaches it: the nearest is {away.words} ({finer.de00:.1f}). "
-        f"A bottle that is {difference(finer.lab, target).words} than that would help."
-    )
+    return _(
+        "No mixture of this shelf reaches it: the nearest is {0} ({1:.1f}). A bottle that is {2} than that would help."
+    ).format(away.words, finer.de00, difference(finer.lab, target).words)
 
 
 @dataclass(frozen=True)
@@ -156,21 +157,24 @@ def media_cautions(
         )
     if {"acrylic-water", "acrylic-alcohol"} <= kinds:
         said.append(
-            "Water-carried and alcohol-carried acrylic in one cup may curdle: stir a drop of each first."
+            _("Water-carried and alcohol-carried acrylic in one cup may curdle: stir a drop of each first.")
         )
     if "acrylic-alcohol" in kinds and thinner == "water":
         said.append(
-            "Water makes alcohol-carried paint grainy and slow: thin it with alcohol or its own thinner."
+            _("Water makes alcohol-carried paint grainy and slow: thin it with alcohol or its own thinner.")
         )
     if "lacquer" in kinds and below in ("acrylic-water", "acrylic-alcohol", "enamel", "oil"):
         said.append(
-            "Lacquer softens what lies below: let it cure fully, mist the first coats, and test on a spare part."
+            _(
+                "Lacquer softens what lies below: let it cure fully, mist the first coats, and test on a spare part."
+            )
         )
     if tool == "brush" and kinds & {"lacquer", "acrylic-alcohol"}:
-        said.append("This dries too fast for a brush: add a retarder, or spray it.")
+        said.append(_("This dries too fast for a brush: add a retarder, or spray it."))
     if kinds & {"lacquer", "acrylic-alcohol", "enamel"} and TOOLS[tool].sprayed:
         said.append(
-            "Spray it with extraction to the outside and an organic-vapour respirator, away from flames; follow the product's "
-            "safety data sheet and local rules."
+            _(
+                "Spray it with extraction to the outside and an organic-vapour respirator, away from flames; follow the product's safety data sheet and local rules."
+            )
         )
     return said

@@ -13,16 +13,22 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import N_, _
 from lean_sepia.photo.swatch_card import PAGE_MM, VERSION, Box, CardLayout, card_layout, mark_bits
 from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
 from lean_sepia.text_files import write_whole
 
 _SECOND, _HAIR = 0.33, 0.62
 _ADVICE = (
-    "Print at 100 % on a laser printer: inkjet black bleeds under water paint. In every field spray the same film over white and black at once,",
-    "the same passes for every paint, and fill the masstone patch until it hides. Leave the strips above the film bare. Lay a grey card",
-    "in the frame. Photograph the whole page from above in even daylight, without flash, without glare, sharp on the marks.",
+    N_(
+        "Print at 100 % on a laser printer: inkjet black bleeds under water paint. In every field spray the same film over white and black at once,"
+    ),
+    N_(
+        "the same passes for every paint, and fill the masstone patch until it hides. Leave the strips above the film bare. Lay a grey card"
+    ),
+    N_(
+        "in the frame. Photograph the whole page from above in even daylight, without flash, without glare, sharp on the marks."
+    ),
 )
 
 
@@ -38,7 +44,7 @@ def swatch_card(fields: int = 12, film_coats: float = 1.0, thinner_share: float 
     register_fonts()
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=A4, invariant=True)
-    canvas.setTitle("Swatch card")
+    canvas.setTitle(_("Swatch card"))
     page = _Card(canvas)
     for number, (x0, y0, x1, _unused) in layout.marks:
         step = (x1 - x0) / 6
@@ -56,8 +62,14 @@ def swatch_card(fields: int = 12, film_coats: float = 1.0, thinner_share: float 
                     )
     thinned = f", {100 * thinner_share:.0f} % thinner" if thinner_share else ", unthinned"
     coats = f"{film_coats:g} coat{'s' if film_coats != 1 else ''}{thinned}"
-    page.words(30, 15, f"Swatch card {VERSION} · {fields} fields · one film of {coats}", 11, bold=True)
-    for line, words in enumerate(_ADVICE):
+    page.words(
+        30,
+        15,
+        _("Swatch card {0} · {1} fields · one film of {2}").format(VERSION, fields, coats),
+        11,
+        bold=True,
+    )
+    for line, words in enumerate(_(said) for said in _ADVICE):
         page.words(30, 20.5 + 3.2 * line, words, 5.4, second=True)
     for field in layout.fields:
         x0, y0 = field.bare_white[:2]
@@ -69,12 +81,12 @@ def swatch_card(fields: int = 12, film_coats: float = 1.0, thinner_share: float 
         page.frame(field.over_white)
         page.frame(field.masstone)
         page.words(field.masstone[0], field.masstone[3] + 2.6, "masstone", 5.4, second=True)
-        page.words(x0, field.over_white[3] + 2.6, "film over white and black", 5.4, second=True)
+        page.words(x0, field.over_white[3] + 2.6, _("film over white and black"), 5.4, second=True)
     page.frame(layout.grey_frame)
-    page.words(layout.grey_frame[0], layout.grey_frame[1] - 1.4, "grey card here", 7, second=True)
+    page.words(layout.grey_frame[0], layout.grey_frame[1] - 1.4, _("grey card here"), 7, second=True)
     x, y = 60.0, PAGE_MM[1] - 8.5
     page.line(x, y, x + 50)
-    page.words(x + 52, y + 0.8, "50 mm: if a ruler disagrees, print without scaling", 6, second=True)
+    page.words(x + 52, y + 0.8, _("50 mm: if a ruler disagrees, print without scaling"), 6, second=True)
     canvas.showPage()
     canvas.save()
     return out.getvalue()

@@ -54,9 +54,9 @@ def read_names(path: str | Path) -> dict[int, dict[str, str]]:
         The file is missing, lacks a column, or a row breaks a rule.
     """
     answer: dict[int, dict[str, str]] = {}
-    text = read_text(path, "The list of names", ShelfError)
-    for line, cells in csv_rows(text, path, "The list of names", _COLUMNS, ShelfError):
-        field = field_number(cells["field"], answer, f"{path}, line {line}")
+    text = read_text(path, _("The list of names"), ShelfError)
+    for line, cells in csv_rows(text, path, _("The list of names"), _COLUMNS, ShelfError):
+        field = field_number(cells["field"], answer, _("{0}, line {1}").format(path, line))
         if any(cells["id"] == other["id"] for other in answer.values()):
             raise ShelfError(
                 _("{0}, line {1}: two fields have the id {2!r}.").format(path, line, cells["id"])
@@ -116,7 +116,9 @@ def shelf_from_card(
         field = fields[number]
         paint, miss = _paint(field, names[number], grounds, X)
         reason = field.doubt or (
-            f"no film gives these three colours ({miss:.1f} ΔE00 off)" if miss > _NO_FIT_DE00 else ""
+            _("no film gives these three colours ({0:.1f} ΔE00 off)").format(miss)
+            if miss > _NO_FIT_DE00
+            else ""
         )
         if reason:
             doubtful.append((number, reason))
@@ -162,7 +164,7 @@ def _paint(
     record = {
         "id": names["id"], "name": names["name"] or names["id"], "line": names.get("line", ""), "medium": names["medium"],
         "finish": names["finish"], "K": K.round(6).tolist(), "S": S.round(6).tolist(), "g": round(found.g, 4),
-        "knowledge": str(Knowledge.TWO_CONSTANT), "note": f"read from field {field.field} of a swatch card",
+        "knowledge": str(Knowledge.TWO_CONSTANT), "note": _("read from field {0} of a swatch card").format(field.field),
     }  # fmt: skip
     miss = _miss(field, Mixture(K, S, surface), grounds, X)
     radius = float(np.median([field.masstone.de00_90, field.over_white.de00_90, field.over_black.de00_90]))

@@ -19,7 +19,7 @@ from lean_sepia.text_files import csv_rows, read_text
 
 Parts = Sequence[tuple[str, int]]
 
-_WHAT, _COLUMNS = "The list of mixtures", ("field", "parts")
+_COLUMNS = ("field", "parts")
 
 
 @dataclass(frozen=True, eq=False)
@@ -65,8 +65,9 @@ def read_mixtures(path: str | Path, names: Mapping[str, str]) -> dict[int, list[
         The file is missing, lacks a column, or a row breaks a rule.
     """
     answer: dict[int, list[tuple[str, int]]] = {}
-    for line, cells in csv_rows(read_text(path, _WHAT, ShelfError), path, _WHAT, _COLUMNS, ShelfError):
-        where = f"{path}, line {line}"
+    what = _("The list of mixtures")
+    for line, cells in csv_rows(read_text(path, what, ShelfError), path, what, _COLUMNS, ShelfError):
+        where = _("{0}, line {1}").format(path, line)
         field = field_number(cells["field"], answer, where)
         try:
             answer[field] = read_mixture(cells["parts"], names)

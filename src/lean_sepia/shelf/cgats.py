@@ -56,11 +56,11 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
     for line, row in table.rows:
         name = next(
             (row[table.fields.index(key)] for key in _NAMES if key in table.fields),
-            f"Sample {len(records) + 1}",
+            _("Sample {0}").format(len(records) + 1),
         )
         record: dict[str, Any] = {
             "id": unused_id(name, taken), "name": name, "medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH,
-            "note": f"from {source}: medium and finish are guesses{was}",
+            "note": _("from {0}: medium and finish are guesses{1}").format(source, was),
         }  # fmt: skip
         if len(bands) >= 6:
             record["R"] = _spectrum(
@@ -158,9 +158,9 @@ def _d65_lab(values: np.ndarray, header: Sequence[str], *, is_lab: bool) -> np.n
 
 def _what_it_was(header: Sequence[str]) -> str:
     """What is said of colours that were measured for another light or observer."""
-    said = "" if any("D65" in line for line in header) else "; converted from D50"
+    said = "" if any("D65" in line for line in header) else _("; converted from D50")
     if any(re.search(r"\b10\s*(?:°|DEG)", line) for line in header):
-        said += "; measured for the 10° observer, which cannot be converted without spectra"
+        said += _("; measured for the 10° observer, which cannot be converted without spectra")
     return said
 
 

@@ -46,12 +46,12 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
                 )
             )
         rgb = np.array([int(value) for value in found.groups()[:3]]) / 255
-        name = found[4].strip() or f"Colour {len(records) + 1}"
+        name = found[4].strip() or _("Colour {0}").format(len(records) + 1)
         lab = lab_from_xyz(rgb_to_xyz_matrix() @ linear_from_srgb(rgb))
         records.append(
             {
                 "id": unused_id(name, taken), "name": name, "medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH,
-                "lab": lab.round(3).tolist(), "note": f"from {source}: a screen colour; medium and finish are guesses",
+                "lab": lab.round(3).tolist(), "note": _("from {0}: a screen colour; medium and finish are guesses").format(source),
             }
         )  # fmt: skip
     if not records:

@@ -68,7 +68,7 @@ def paint_from_record(
         The record breaks a rule; the message names the paint and the field.
     """
     identity = _text(record, "id", "a paint")
-    who = f"Paint {identity!r}"
+    who = _("Paint {0!r}").format(identity)
     if not _ID.fullmatch(identity):
         raise ShelfError(
             _("{0}: an id has only a–z, 0–9, dot, underscore and hyphen. Rename it.").format(who)
@@ -139,7 +139,11 @@ def _masstone(record: Mapping[str, Any], paint: Paint, who: str) -> _Masstone:
         low, high = paint.g * paint.k1, paint.g * paint.k1 + 1 - paint.k1
         beyond = int(np.sum((low >= R) | (high <= R)))
         notes = (
-            (f"{beyond} of its 31 readings were beyond what a {paint.finish} surface can reflect",)
+            (
+                _("{0} of its 31 readings were beyond what a {1} surface can reflect").format(
+                    beyond, paint.finish
+                ),
+            )
             if beyond
             else ()
         )
@@ -151,9 +155,11 @@ def _masstone(record: Mapping[str, Any], paint: Paint, who: str) -> _Masstone:
     found = internal_from_lab(lab, paint.g, paint.k1, paint.k2)
     notes = ()
     if found.g < paint.g - 0.02:
-        notes = (f"too dark or too strong to have been {paint.finish}: taken as shinier",)
+        notes = (_("too dark or too strong to have been {0}: taken as shinier").format(paint.finish),)
     elif found.miss_de00 > 0.1:
-        notes = (f"no surface has exactly this colour; the nearest is {found.miss_de00:.1f} ΔE00 away",)
+        notes = (
+            _("no surface has exactly this colour; the nearest is {0:.1f} ΔE00 away").format(found.miss_de00),
+        )
     return _Masstone(found.R_i, found.g, lab, notes)
 
 
@@ -252,7 +258,7 @@ def _share(record: Mapping[str, Any], key: str, default: float, who: str, most: 
     if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= most:
         raise ShelfError(
             _("{0}: {1} is a share from 0 to {2}; found {3!r}.").format(
-                who, key, "1" if most == 1 else "below 1", value
+                who, key, "1" if most == 1 else _("below 1"), value
             )
         )
     return float(value)

@@ -104,7 +104,7 @@ def read_shelf(path: str | Path) -> ShelfContent:
         The file is missing, not UTF-8, in none of these forms, or has no paints.
     """
     file = Path(path)
-    text = read_text(file, "The shelf", ShelfError)
+    text = read_text(file, _("The shelf"), ShelfError)
     if not text.strip():
         raise ShelfError(_("The shelf {0} is empty.").format(file))
     for form in (cgats, gpl):
@@ -120,7 +120,7 @@ def read_shelf(path: str | Path) -> ShelfContent:
 
 
 def _from_json(text: str, file: Path) -> ShelfContent:
-    data = parse_json(text, file, "The shelf", ShelfError)
+    data = parse_json(text, file, _("The shelf"), ShelfError)
     if not isinstance(data, dict) or not isinstance(data.get("paints"), list):
         raise ShelfError(
             _('The shelf {0} has no list "paints". A shelf file is {{"paints": [...]}}.').format(file)
@@ -135,8 +135,10 @@ def _from_json(text: str, file: Path) -> ShelfContent:
 
 
 def _from_csv(text: str, file: Path) -> ShelfContent:
-    rows = csv_rows(text, file, "The shelf", _CSV_NEEDED, ShelfError)
-    return ShelfContent(tuple(_csv_record(cells, f"The shelf {file}, line {line}") for line, cells in rows))
+    rows = csv_rows(text, file, _("The shelf"), _CSV_NEEDED, ShelfError)
+    return ShelfContent(
+        tuple(_csv_record(cells, _("The shelf {0}, line {1}").format(file, line)) for line, cells in rows)
+    )
 
 
 def _csv_record(cells: Mapping[str, str], where: str) -> Record:

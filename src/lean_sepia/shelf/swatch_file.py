@@ -28,12 +28,15 @@ def read_swatches(path: str | Path) -> list[Swatch]:
     ShelfError
         The file is missing, no JSON, or a swatch breaks a rule; the message names the swatch.
     """
-    data = read_json(path, "The swatch file", ShelfError)
+    data = read_json(path, _("The swatch file"), ShelfError)
     if not isinstance(data, dict) or not isinstance(data.get("swatches"), list):
         raise ShelfError(
             _('{0} has no list "swatches". A swatch file is {{"swatches": [...]}}.').format(path)
         )
-    return [_swatch(record, f"Swatch {number}") for number, record in enumerate(data["swatches"], start=1)]
+    return [
+        _swatch(record, _("Swatch {0}").format(number))
+        for number, record in enumerate(data["swatches"], start=1)
+    ]
 
 
 def write_swatches(path: str | Path, records: Sequence[Mapping[str, Any]]) -> None:

@@ -52,7 +52,11 @@ def survey(
     BadInputError
         A size, scale or distance is not positive.
     """
-    for name, value in (("mm per pixel", mm_per_px), ("scale", scale), ("viewing distance", distance_mm)):
+    for name, value in (
+        (_("mm per pixel"), mm_per_px),
+        ("scale", scale),
+        (_("viewing distance"), distance_mm),
+    ):
         if not (np.isfinite(value) and value > 0):
             raise BadInputError(_("The {0} must be greater than 0; found {1:g}.").format(name, value))
     lab = flattened(lab_from_xyz(xyz), base)

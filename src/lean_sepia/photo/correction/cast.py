@@ -18,6 +18,7 @@ import numpy.typing as npt
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, lab_from_xyz, xyz_from_lab
+from lean_sepia.language import _
 from lean_sepia.photo.correction.cast_families import Family, as_found, families, range_scale
 from lean_sepia.photo.correction.cast_model import (
     PARAMETERS,
@@ -141,7 +142,7 @@ class Cast:
 
     hypotheses: tuple[Hypothesis, ...] = field(default_factory=_unanchored)
     misfit: Misfit | None = None
-    model: str = "none: as found"
+    model: str = field(default_factory=lambda: _("none: as found"))
     anchor_error_de00: float | None = None
     warnings: tuple[str, ...] = ()
     known: int = 0
@@ -252,7 +253,7 @@ def fit_cast(pixels: Pixels, anchors: Sequence[Anchor]) -> Cast:
     return Cast(
         hypotheses,
         _misfit(known, cast) if use_misfit else None,
-        cast.model + (", pulled to the anchors" if use_misfit else ""),
+        cast.model + (_(", pulled to the anchors") if use_misfit else ""),
         float(misses.mean()),
         (*cast.warnings, *_doubts(anchors, known, cast, misses)),
         cast.known,
@@ -282,14 +283,14 @@ def _hypotheses(known: _Known) -> tuple[Hypothesis, ...]:
 
 
 def _shared(fitted: Sequence[tuple[Hypothesis, float]]) -> tuple[Hypothesis, ...]:
-    logs = np.array([evidence for _, evidence in fitted])
+    logs = np.array([evidence for _unused, evidence in fitted])
     shares = np.exp(logs - logs.max())
     shares /= shares.sum()
     kept = shares > _SMALLEST_SHARE
     total = shares[kept].sum()
     return tuple(
         replace(one, share=float(share / total))
-        for (one, _), share, keep in zip(fitted, shares, kept, strict=True)
+        for (one, _unused), share, keep in zip(fitted, shares, kept, strict=True)
         if keep
     )
 
@@ -313,7 +314,7 @@ def _fit_families(
         counts[np.arange(len(among)), left_out] = 0
     weight = (counts[..., None] / known.width).reshape(len(among), -1)
     hessians = precisions
-    for _ in range(steps):
+    for _unused in range(steps):
         labs, slopes = lab_and_slopes(known.cones, theta)
         J = slopes.reshape(len(among), -1, PARAMETERS) * weight[..., None]
         residuals = (labs - known.target).reshape(len(among), -1) * weight
@@ -369,9 +370,11 @@ def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArr
 def _clipping(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[str, ...]:
     clipped = [i for i, patch in enumerate(patches) if patch.clipped_share > _CLIPPED_ANCHOR]
     if len(clipped) > _NAMED_SINGLY:
-        return (f"{len(clipped)} of {len(anchors)} anchors are clipped and count little",)
+        return (_("{0} of {1} anchors are clipped and count little").format(len(clipped), len(anchors)),)
     return tuple(
-        f"anchor {i + 1} at {anchors[i].x:g}, {anchors[i].y:g} is clipped in {patches[i].clipped_share:.0%} of its pixels and counts little"
+        _("anchor {0} at {1:g}, {2:g} is clipped in {3:.0%} of its pixels and counts little").format(
+            i + 1, anchors[i].x, anchors[i].y, patches[i].clipped_share
+        )
         for i in clipped
     )
 
@@ -381,16 +384,21 @@ def _doubts(anchors: Sequence[Anchor], known: _Known, cast: Cast, misses: FloatA
     said = []
     if cast.known == 2 and misses.mean() > 2 * _OUTLIER_DE00:
         said.append(
-            f"the two anchors contradict each other by {misses.mean():.1f} ΔE00: one may lie in another light, or be stated wrong"
+            _(
+                "the two anchors contradict each other by {0:.1f} ΔE00: one may lie in another light, or be stated wrong"
+            ).format(misses.mean())
         )
     for index, miss in _outliers(known, misses):
         said.append(
-            f"anchor {index + 1} at {anchors[index].x:g}, {anchors[index].y:g} is missed by {miss:.1f} ΔE00 "
-            f"from the others: {_reason(anchors[index], known, index)}"
+            _("anchor {0} at {1:g}, {2:g} is missed by {3:.1f} ΔE00 from the others: {4}").format(
+                index + 1, anchors[index].x, anchors[index].y, miss, _reason(anchors[index], known, index)
+            )
         )
     table = known.target[known.full]
     if cast.known >= 3 and float(delta_e00(table[:, None], table[None]).max()) < _ONE_COLOUR_DE00:
-        said.append("all anchors are of about one colour: a second one of another colour would tell far more")
+        said.append(
+            _("all anchors are of about one colour: a second one of another colour would tell far more")
+        )
     return said
 
 
@@ -421,16 +429,16 @@ def _reason(anchor: Anchor, known: _Known, index: int) -> str:
     seen = _mean_lab(_hypotheses(rest), known.cones[index])
     dL, da, db = seen - known.target[index]
     if dL < -4 and abs(dL) > np.hypot(da, db) and db < 2:
-        return "it may lie in the shade while they are in the sun"
+        return _("it may lie in the shade while they are in the sun")
     if anchor.neutral and np.hypot(da, db) > abs(dL):
-        return "it may be lit by another light"
-    return "check what is stated of it, or remove it"
+        return _("it may be lit by another light")
+    return _("check what is stated of it, or remove it")
 
 
 def _model_name(anchors: Sequence[Anchor]) -> str:
     known = [anchor for anchor in anchors if anchor.lightness is not None]
     if not known:
-        return "cone scaling, cast only"
+        return _("cone scaling, cast only")
     if len(known) == 1:
-        return "cone scaling, mixing of likely lights"
-    return "cone scaling, curves and mixing of likely lights"
+        return _("cone scaling, mixing of likely lights")
+    return _("cone scaling, curves and mixing of likely lights")

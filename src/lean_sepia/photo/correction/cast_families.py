@@ -15,6 +15,7 @@ from importlib.resources import files
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
+from lean_sepia.language import N_
 from lean_sepia.photo.correction.cast_model import CURVE, MIXING, PARAMETERS
 
 FAMILY_PARAMETERS = np.r_[1, 2, MIXING]
@@ -28,6 +29,10 @@ _DIGITAL_MISFIT, _FILM_MISFIT = (0.6, 1.7, 1.4), (1.0, 1.2, 1.2)
 _DIGITAL_GRAIN, _FILM_GRAIN = (0.012, 0.8), (0.06, 0.4)
 _DIGITAL_SCALES = ((1.0, 1.0, 1.0), (0.59, 0.89, 0.84), (0.62, 0.93, 0.87), (0.61, 1.52, 1.25))
 _FILM_SCALES = ((1.0, 1.0, 1.0), (1.0, 1.1, 1.2), (1.0, 0.64, 0.58), (0.9, 0.8, 0.95))
+LIGHT_WORDS = {
+    "daylight": N_("daylight"), "incandescent light": N_("incandescent light"), "fluorescent light": N_("fluorescent light"),
+    "three-band fluorescent light": N_("three-band fluorescent light"), "LED light": N_("LED light"), "film": N_("film"),
+}  # fmt: skip
 SHARES = {
     "daylight": 0.40, "incandescent light": 0.13, "fluorescent light": 0.09, "three-band fluorescent light": 0.09,
     "LED light": 0.14, "film": 0.15,

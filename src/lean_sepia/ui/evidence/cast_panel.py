@@ -11,6 +11,7 @@ from lean_sepia.colour.words import difference
 from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _, ngettext, plain
 from lean_sepia.photo.correction.cast import Cast
+from lean_sepia.photo.correction.cast_families import LIGHT_WORDS
 from lean_sepia.ui.kit.panel import Panel, button, clear, label, row
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.photo.seen_photo import Seen
@@ -73,7 +74,7 @@ class CastPanel(Panel):
 
     def _show_correction(self, seen: Seen) -> None:
         self.words.setText(cast_words(seen))
-        detail = [_("Most like {0}.").format(seen.cast.light)] if seen.cast.light else []
+        detail = [_("Most like {0}.").format(_(LIGHT_WORDS[seen.cast.light]))] if seen.cast.light else []
         self.detail.setToolTip(seen.cast.model)
         if seen.cast.anchor_error_de00 is not None:
             detail.append(_("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
@@ -116,8 +117,8 @@ def cast_words(seen: Seen) -> str:
     neutral = triple(Cast().lab([0.5, 0.5, 0.5]))
     change = difference(white, neutral)
     if change.de00 < 1.5:
-        return "Hardly any cast."
+        return _("Hardly any cast.")
     warm = neutral[2] - white[2] > abs(neutral[1] - white[1]) * 0.5
     cool = white[2] - neutral[2] > abs(neutral[1] - white[1]) * 0.5
-    name = "Warm light" if warm else "Cool light" if cool else "A cast"
-    return f"{name}, taken out."
+    name = _("Warm light") if warm else _("Cool light") if cool else "A cast"
+    return _("{0}, taken out.").format(name)

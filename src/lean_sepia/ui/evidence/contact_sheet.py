@@ -11,7 +11,7 @@ from lean_sepia.document.model import Photo
 from lean_sepia.language import _
 from lean_sepia.photo.read import shrunk
 from lean_sepia.ui.evidence.photo_card import PhotoCard
-from lean_sepia.ui.kit.file_filters import PICTURE_FILTER
+from lean_sepia.ui.kit.file_filters import pictures
 from lean_sepia.ui.kit.files import ask_files
 from lean_sepia.ui.kit.panel import button, clear, scrolled
 from lean_sepia.ui.photo.pictures import Pictures
@@ -75,7 +75,7 @@ class ContactSheet(QWidget):
                 card.update()
 
     def _ask_photos(self) -> None:
-        names = ask_files(self, _("Photos"), PICTURE_FILTER)
+        names = ask_files(self, _("Photos"), pictures())
         if names:
             self.photos_wanted.emit(names)
 

@@ -84,5 +84,5 @@ class GreysPanel(Panel):
                 row(label(fit.scheme, "strong" if fit is self.ranked[0] else ""), None, figure)
             )
             self._list.addWidget(rule())
-        said = [words for words in what_greys_tell(self.ranked) if "is contradicted" not in words]
+        said = [words for code, words in what_greys_tell(self.ranked) if code != "contradicted"]
         self._words.setText(". ".join(word[:1].upper() + word[1:] for word in said) + ".")

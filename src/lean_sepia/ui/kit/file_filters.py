@@ -1,4 +1,17 @@
-"""What file dialogs offer."""
+"""Kinds of files, as file dialogs list them."""
 
-PROJECT_FILTER = "Lean Sepia (*.sepia)"
-PICTURE_FILTER = "Pictures (*.jpg *.jpeg *.png *.tif *.tiff *.webp *.bmp *.gif *.heic *.heif *.dng *.nef *.cr2 *.cr3 *.arw *.raf *.orf *.rw2);;All files (*)"
+from __future__ import annotations
+
+from lean_sepia.language import _
+
+_PICTURES = "*.jpg *.jpeg *.png *.tif *.tiff *.webp *.bmp *.gif *.heic *.heif *.dng *.nef *.cr2 *.cr3 *.arw *.raf *.orf *.rw2"
+
+
+def pictures() -> str:
+    """Pictures first, then everything."""
+    return f"{_('Pictures')} ({_PICTURES});;{_('All files')} (*)"
+
+
+def projects() -> str:
+    """Projects only."""
+    return "Lean Sepia (*.sepia)"

@@ -10,6 +10,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
 from lean_sepia.errors import JobCancelled, SepiaError
+from lean_sepia.language import _
 
 Progress = Callable[[float], None]
 Work = Callable[[Progress], Any]
@@ -49,7 +50,9 @@ class Job(QObject):
         except Exception as error:  # every fault must end the job where the user sees it
             traceback.print_exc()
             self.failed.emit(
-                f"The program made a mistake ({type(error).__name__}: {error}). Your project is unchanged."
+                _("The program made a mistake ({0}: {1}). Your project is unchanged.").format(
+                    type(error).__name__, error
+                )
             )
         else:
             if self._stop.is_set():

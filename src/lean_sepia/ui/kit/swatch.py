@@ -76,7 +76,7 @@ class Fields(QWidget):
     def show_labs(self, labs: Sequence[Lab | None], spoken: str = "") -> None:
         """Show these colours, left to right."""
         self._labs = list(labs)
-        names = ", ".join(colour_name(lab) if lab else "not known" for lab in self._labs)
+        names = ", ".join(colour_name(lab) if lab else _("not known") for lab in self._labs)
         self.setAccessibleName(spoken or names)
         self.setToolTip("\n".join(lab_words(lab) for lab in self._labs if lab))
         self.update()

@@ -17,7 +17,7 @@ from lean_sepia.shelf.card_shelf import ReadShelf, shelf_from_card
 from lean_sepia.shelf.card_swatches import ReadSwatches, swatches_from_card
 from lean_sepia.shelf.shelf_file import ShelfContent, with_refined
 from lean_sepia.shelf.swatch_file import read_swatches
-from lean_sepia.ui.kit.file_filters import PICTURE_FILTER
+from lean_sepia.ui.kit.file_filters import pictures
 from lean_sepia.ui.kit.files import ask_file, ask_place
 from lean_sepia.ui.shelf.card_dialog import CardDialog
 from lean_sepia.ui.shelf.learnt_dialog import LearntDialog
@@ -61,7 +61,7 @@ class SwatchCards(QObject):
             self._session.refused.emit(str(error))
 
     def _ask_photo(self, read: Callable[[Path, float | None], None]) -> None:
-        photo = ask_file(self._page, _("Photo of a painted card"), PICTURE_FILTER)
+        photo = ask_file(self._page, _("Photo of a painted card"), pictures())
         if photo is None:
             return
         words = _("L* of the grey card in the frame; 0 where none lies there")

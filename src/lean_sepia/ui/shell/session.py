@@ -12,6 +12,7 @@ from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.plan.kinds import Room
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for
 from lean_sepia.ui.kit.job import Jobs
@@ -36,7 +37,7 @@ class Session(QObject):
         self.history = History(project)
         self.shelf = Shelf(shelf_path_for(store.path))
         self._saved = project
-        self._label = "Opened"
+        self._label = _("Opened")
         self._cuts: dict[str, Strata] = {}
         self.pictures = Pictures(store)
         self._zone = project.zones[0].id if project.zones else ""
@@ -102,14 +103,14 @@ class Session(QObject):
         """Take the last edit back."""
         name = self.history.undo_name
         if self.history.undo():
-            self._label = f"Undo: {name}"
+            self._label = _("Undo: {0}").format(name)
             self._after_change()
 
     def redo(self) -> None:
         """Do the undone edit again."""
         name = self.history.redo_name
         if self.history.redo():
-            self._label = f"Redo: {name}"
+            self._label = _("Redo: {0}").format(name)
             self._after_change()
 
     def _after_change(self) -> None:
@@ -126,10 +127,8 @@ class Session(QObject):
         if self.project is not self._saved:
             try:
                 self.store.save(self.project, self._label)
-            except Exception as error:  # a full disk must not close the window
-                self.refused.emit(
-                    f"Saving failed: {error}. The work is still in the window; free some space."
-                )
+            except SepiaError as error:  # a full disk must not close the window
+                self.refused.emit(_("{0} The work is still in the window and saving is tried again.").format(error))
                 self._autosave.start()
                 return
             self._saved = self.project

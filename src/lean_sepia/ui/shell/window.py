@@ -22,7 +22,7 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day, day_and_time
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.ask import tell
-from lean_sepia.ui.kit.file_filters import PICTURE_FILTER, PROJECT_FILTER
+from lean_sepia.ui.kit.file_filters import pictures, projects
 from lean_sepia.ui.kit.files import ask_file, ask_files, ask_place, last_folder, remember_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.shell.settings import Settings, save_settings
@@ -198,13 +198,13 @@ class MainWindow(QMainWindow):
 
     def ask_open(self) -> None:
         """Ask for a project file."""
-        file = ask_file(self, _("Open a project"), PROJECT_FILTER)
+        file = ask_file(self, _("Open a project"), projects())
         if file:
             self.open_project(file)
 
     def start_from_photo(self) -> None:
         """Ask for photos and start a project with them."""
-        names = ask_files(self, _("Photos of the prototype"), PICTURE_FILTER)
+        names = ask_files(self, _("Photos of the prototype"), pictures())
         if names:
             self.start_with_photos(names)
 
@@ -321,7 +321,7 @@ class MainWindow(QMainWindow):
         if self.workspace is None:
             return
         session = self.workspace.session
-        place = ask_place(self, _("Save a copy as"), session.store.path.name, PROJECT_FILTER)
+        place = ask_place(self, _("Save a copy as"), session.store.path.name, projects())
         if place:
             session.save_now()
             try:
