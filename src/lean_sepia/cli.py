@@ -14,6 +14,7 @@ from lean_sepia.commands.evidence import film, sample
 from lean_sepia.commands.planning import plan
 from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
 from lean_sepia.commands.shelving import shelf, swatch_card
+from lean_sepia.commands.spoken import speak
 from lean_sepia.commands.wearing import wear
 from lean_sepia.errors import BadInputError, SepiaError, ShelfError
 from lean_sepia.language import _
@@ -134,6 +135,7 @@ def display_available() -> bool:
 
 def main() -> None:
     """Entry point: every fault the user can mend ends in one line and exit code 2."""
+    speak(cli)
     try:
         cli.main(standalone_mode=False)
     except click.exceptions.Exit as ending:

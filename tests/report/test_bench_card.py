@@ -1,13 +1,21 @@
 """The card says what the document says, and its check line is 100 mm long."""
 
 import io
+from itertools import combinations
 
 import pytest
 from pypdf import PdfReader
+from reportlab.pdfbase.pdfmetrics import stringWidth
 
+from lean_sepia.answers.amounts import cups_of
+from lean_sepia.answers.bench import span
+from lean_sepia.document.coats import Manner, Mix, pin_base
 from lean_sepia.document.model import Project
+from lean_sepia.document.steps import title_of
+from lean_sepia.document.zones import add_zone, change_zone
 from lean_sepia.errors import BadInputError
-from lean_sepia.report.bench_card import bench_card, span, write_bench_card
+from lean_sepia.report.bench_card import bench_card, write_bench_card
+from lean_sepia.report.fonts import REGULAR
 
 
 def text_of(pdf: bytes) -> str:
@@ -15,14 +23,14 @@ def text_of(pdf: bytes) -> str:
 
 
 def test_zones_parts_and_steps_are_on_it(worked):
-    words = text_of(bench_card(worked))
+    words = " ".join(text_of(bench_card(worked)).split())
     for zone in worked.zones:
         assert zone.name in words
     for recipe in worked.recipes:
         for version, _ in recipe.parts:
             assert worked.paint(version).name in words
     for step in worked.steps:
-        assert step.title in words
+        assert title_of(worked, step) in words
     assert worked.signature in words
     assert "drops" in words
     assert "data sheet" in words
@@ -65,3 +73,88 @@ def test_a_card_that_cannot_be_written_leaves_nothing(worked, tmp_path):
 
 def test_spans_are_spoken_as_people_do():
     assert [span(20), span(60), span(90), span(1440)] == ["20 min", "1 h", "1 h 30", "24 h"]
+
+
+def boxes_on(page):
+    """Boxes (left, bottom, right, top, words) of every piece of text and every filled field of a page."""
+    texts, fields = [], []
+
+    def text(words, cm, tm, _font, size):
+        if words.strip():
+            x, y = cm[4] + tm[4], cm[5] + tm[5]
+            for line in [part for part in words.split("\n") if part.strip()][:1]:
+                width = stringWidth(line.strip(), REGULAR, size)
+                texts.append((x, y - 0.15 * size, x + width, y + 0.65 * size, line.strip()))
+
+    def operator(name, values, cm, _tm):
+        if name == b"re":
+            x, y, width, height = (float(value) for value in values)
+            fields.append((cm[4] + x, cm[5] + y, cm[4] + x + width, cm[5] + y + height, ""))
+
+    page.extract_text(visitor_text=text, visitor_operand_before=operator)
+    return texts, fields
+
+
+def overlap(one, other, slack=0.6):
+    return (
+        min(one[2], other[2]) - max(one[0], other[0]) > slack
+        and min(one[3], other[3]) - max(one[1], other[1]) > slack
+    )
+
+
+def with_zones(worked, shelf_paints, count):
+    """The demo with more zones: long names, four bottles, no area, or nothing on them at all."""
+    project = worked
+    for number in range(len(worked.zones), count):
+        project, zone = add_zone(project, f"Superstructure, aft part number {number}, starboard")
+        if number % 3:
+            parts = [("deep-sea", 9), ("chrome-green", 4), ("greenish-off-white", 3), ("raw-umber", 1)]
+            known = {paint.id for paint in shelf_paints}
+            mix = Mix.of(shelf_paints, [part for part in parts if part[0] in known])
+            project = pin_base(project, zone, mix, Manner(2, 0.6))
+        if number % 2:
+            project = change_zone(project, project.zone(zone).model_copy(update={"area_cm2": 1234.5}))
+    return project
+
+
+@pytest.mark.parametrize("zones", [1, 6, 14])
+def test_nothing_on_the_card_lies_over_anything_else(worked, shelf_paints, zones):
+    project = with_zones(worked, shelf_paints, zones)
+    if zones == 1:
+        from lean_sepia.document.zones import remove_zone
+
+        for zone in [zone.id for zone in worked.zones][1:]:
+            project = remove_zone(project, zone)
+    pages = PdfReader(io.BytesIO(bench_card(project))).pages
+    assert sum(len(boxes_on(page)[1]) for page in pages) > zones
+    for page in pages:
+        texts, fields = boxes_on(page)
+        assert len(texts) > 3
+        assert [(a[4], b[4]) for a, b in combinations(texts, 2) if overlap(a, b)] == []
+        assert [(a[4], b) for a in texts for b in fields if overlap(a, b)] == []
+        assert [(a, b) for a, b in combinations(fields, 2) if overlap(a, b)] == []
+        for left, bottom, right, top, words in (*texts, *fields):
+            assert left > 28, words
+            assert right < 595 - 28, words
+            assert bottom > 20, words
+            assert top < 842 - 28, words
+
+
+def test_zones_without_a_coat_take_one_line(worked, shelf_paints):
+    project = with_zones(worked, shelf_paints, 14)
+    bare = [zone.name for zone in project.zones if not project.coats_of(zone.id)]
+    assert len(bare) >= 2
+    words = " ".join(text_of(bench_card(project)).split())
+    assert f"Without a coat yet: {', '.join(bare)}." in words
+
+
+def test_amounts_thinner_and_dates_are_those_of_the_bench(worked):
+    words = " ".join(text_of(bench_card(worked)).split())
+    for coat in worked.coats:
+        for cup in cups_of(worked, [coat]):
+            if coat.kind == "base":
+                assert f"{cup.total_ml:.1f} ml in all" in words
+                assert f"thinner {cup.thinner_ml:.1f} ml" in words
+    assert "aside before thinning: Fade, Hull" in words
+    assert "a bead of" in words
+    assert "Mon 30 November, 19:00" in words

@@ -80,10 +80,12 @@ def sample(
 
     def words() -> str:
         error = (
-            "" if cast.anchor_error_de00 is None else f", held-out anchor error {cast.anchor_error_de00:.1f}"
+            ""
+            if cast.anchor_error_de00 is None
+            else _(", held-out anchor error {0:.1f}").format(cast.anchor_error_de00)
         )
-        lines = [f"Correction: {cast.model}{error}"]
-        lines += [f"Note: {note}" for note in (*picture.notes, *cast.warnings)]
+        lines = [_("Correction: {0}{1}").format(cast.model, error)]
+        lines += [_("Note: {0}").format(note) for note in (*picture.notes, *cast.warnings)]
         for s, warned in zip(samples, clipping, strict=True):
             L, a, b = s["lab"]
             lines.append(
@@ -132,14 +134,15 @@ def film(
     ]
 
     def words() -> str:
+        estimated = _("  (spectrum estimated)")
         lines = [
-            f"{g['grey']:.3f}  {paints[str(g['paint'])].name}{'  (spectrum estimated)' if g['estimated'] else ''}"
+            f"{g['grey']:.3f}  {paints[str(g['paint'])].name}" + (estimated if g["estimated"] else "")
             for g in greys
         ]
         return "\n".join(
             [
                 *lines,
-                "0 is black, 1 a perfect white in the same light. A print's own curve comes on top of it.",
+                _("0 is black, 1 a perfect white in the same light. A print's own curve comes on top of it."),
             ]
         )
 

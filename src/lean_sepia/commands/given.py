@@ -156,9 +156,11 @@ def parse_film(text: str) -> tuple[list[tuple[str, int]], float]:
                 "A film is written id=parts,id=parts;coats or with ;thinner-share behind it; found {0!r}."
             ).format(text)
         )
-    values = [parse_numbers(number, "A film's coats and thinner share", (1,))[0] for number in numbers]
+    values = [parse_numbers(number, _("A film's coats and thinner share"), (1,))[0] for number in numbers]
     coats, thinner_share = values if len(values) == 2 else (values[0], 0.0)
-    return parse_parts(mixture), _thickness(coats, thinner_share, "A film's coats", "A film's thinner share")
+    return parse_parts(mixture), _thickness(
+        coats, thinner_share, "A film's coats", _("A film's thinner share")
+    )
 
 
 def _thickness(
@@ -177,9 +179,9 @@ def _thickness(
 
 def parse_target_rows(path: str) -> list[tuple[float, float, float]]:
     """Targets from a CSV file with the header L,a,b."""
-    text = read_text(path, "The targets", ColourError)
+    text = read_text(path, _("The targets"), ColourError)
     rows = []
-    for line, cells in csv_rows(text, path, "The targets", "Lab", ColourError):
+    for line, cells in csv_rows(text, path, _("The targets"), "Lab", ColourError):
         try:
             rows.append(parse_lab(",".join(cells[key] for key in "Lab"), "a target"))
         except BadInputError as error:

@@ -9,7 +9,7 @@ import click
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import parse_moment
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import _, clock, day, day_and_time, weekday_and_time
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -27,7 +27,7 @@ def plan() -> None:
 def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool) -> None:
     """Find what one step would do to the others."""
     from lean_sepia.plan.evenings import parse_evenings
-    from lean_sepia.plan.rules import check_plan
+    from lean_sepia.plan.rules import SEVERITY_WORDS, check_plan
     from lean_sepia.plan.schedule import lay_without_waiting
     from lean_sepia.plan.step import read_plan
 
@@ -39,9 +39,8 @@ def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool
     findings = check_plan(steps)
 
     def words() -> str:
-        return (
-            "\n".join(f"{f.severity}: {f.message} [{f.code}]" for f in findings)
-            or "Nothing found against this order."
+        return "\n".join(f"{_(SEVERITY_WORDS[f.severity])}: {f.message} [{f.code}]" for f in findings) or _(
+            "Nothing found against this order."
         )
 
     print_answer({"findings": [asdict(finding) for finding in findings]}, as_json, words)
@@ -72,9 +71,13 @@ def plan_schedule(file: str, start: str, evenings: str, as_json: bool) -> None:
 
     def words() -> str:
         lines = [
-            f"{s.start:%a %d %b %H:%M} – {s.end:%H:%M}  {titles[s.id]} (ready {s.ready:%a %H:%M})"
+            _("{0}, {1} – {2}  {3} (ready {4})").format(
+                day(s.start), clock(s.start), clock(s.end), titles[s.id], weekday_and_time(s.ready)
+            )
             for s in schedule.steps
         ]
-        return "\n".join([*lines, f"Finished {schedule.finish:%A %d %B %Y, %H:%M}."])
+        return "\n".join(
+            [*lines, _("Finished {0}, {1}.").format(day_and_time(schedule.finish), schedule.finish.year)]
+        )
 
     print_answer(answer, as_json, words)

@@ -19,7 +19,7 @@ from lean_sepia.commands.given import (
     parse_target_rows,
 )
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 
 if TYPE_CHECKING:
     from lean_sepia.paint.paint import Paint
@@ -83,11 +83,13 @@ def mix(
     def words() -> str:
         lines = []
         for result in results:
-            lines.append("Target L* {:.1f} a* {:.1f} b* {:.1f}".format(*result["target"]))
+            lines.append(_("Target L* {:.1f} a* {:.1f} b* {:.1f}").format(*result["target"]))
             for recipe in result["recipes"]:
                 parts = " : ".join(f"{p['parts']} {names[p['paint']]}" for p in recipe["parts"])
                 lines.append(
-                    f"  {recipe['de00']:5.2f} ΔE00  {parts}  (a stray part: {recipe['one_drop_de00']:.1f})"
+                    _("  {0:5.2f} ΔE00  {1}  (a stray part: {2:.1f})").format(
+                        recipe["de00"], parts, recipe["one_drop_de00"]
+                    )
                 )
         lines += dict.fromkeys(
             said for result in results for recipe in result["recipes"] for said in recipe["cautions"]
@@ -118,9 +120,11 @@ def fade(shelf: str, base: str, target: str, max_parts: int, film: Film, as_json
     def words() -> str:
         lines = []
         for option in found:
-            turn = "" if option.hue_shift_deg is None else f", hue {option.hue_shift_deg:+.0f}°"
+            turn = "" if option.hue_shift_deg is None else _(", hue {0:+.0f}°").format(option.hue_shift_deg)
             lines.append(
-                f"{option.de00:5.2f} ΔE00  {option.base_parts} base : {option.lightener_parts} {names[option.paint]}{turn}"
+                _("{0:5.2f} ΔE00  {1} base : {2} {3}{4}").format(
+                    option.de00, option.base_parts, option.lightener_parts, names[option.paint], turn
+                )
             )
         return "\n".join(lines)
 
@@ -151,7 +155,11 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: b
 
     def words() -> str:
         return "\n".join(
-            f"{g.de00_mean:5.2f} ΔE00 mean  1 {names[g.paint]} : {g.thinner_parts} thinner, {g.passes} pass{'es' if g.passes > 1 else ''}"
+            ngettext(
+                "{1:5.2f} ΔE00 mean  1 {2} : {3} thinner, {0} pass",
+                "{1:5.2f} ΔE00 mean  1 {2} : {3} thinner, {0} passes",
+                g.passes,
+            ).format(g.passes, g.de00_mean, names[g.paint], g.thinner_parts)
             for g in found
         )
 
@@ -202,7 +210,9 @@ def predict(
         for text, one in zip(mixtures, found, strict=True):
             L, a, b = one.lab
             lines.append(
-                f"{text}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, within ±{one.de00_90:.1f} ΔE00 nine times in ten (known by: {one.knowledge})"
+                _(
+                    "{0}: L* {1:.1f} a* {2:.1f} b* {3:.1f}, within ±{4:.1f} ΔE00 nine times in ten (known by: {5})"
+                ).format(text, L, a, b, one.de00_90, one.knowledge)
             )
         return "\n".join([*lines, *dict.fromkeys(caution for cautions in said for caution in cautions)])
 
@@ -247,14 +257,20 @@ def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
 
     def words() -> str:
         lines = [
-            f"{len(painted)} swatches: predicted within {before:.2f} ΔE00 before, {after:.2f} after (each from the others). Wrote {out}."
+            _(
+                "{0} swatches: predicted within {1:.2f} ΔE00 before, {2:.2f} after (each from the others). Wrote {3}."
+            ).format(len(painted), before, after, out)
         ]
         if not found.gains:
             lines.append(
-                "Nothing is gained: the swatches contradict each other, or say too little of these paints. Check their parts and colours."
+                _(
+                    "Nothing is gained: the swatches contradict each other, or say too little of these paints. Check their parts and colours."
+                )
             )
         lines += [
-            f"Swatch {number + 1} contradicts the others by {found.left_out[number]:.1f} ΔE00 and counts little: check it."
+            _("Swatch {0} contradicts the others by {1:.1f} ΔE00 and counts little: check it.").format(
+                number + 1, found.left_out[number]
+            )
             for number in contradicted
         ]
         return "\n".join(lines)

@@ -37,7 +37,9 @@ def swatch_card(
 
     write_swatch_card(pdf, layout, fields, film_coats, thinner_share)
     print_answer(
-        {"pdf": pdf, "layout": layout, "fields": fields}, as_json, lambda: f"Wrote {pdf}: {fields} fields."
+        {"pdf": pdf, "layout": layout, "fields": fields},
+        as_json,
+        lambda: _("Wrote {0}: {1} fields.").format(pdf, fields),
     )
 
 
@@ -158,5 +160,5 @@ def _listing(
     lines = [f"{len(read)} {what} measured. Wrote {out}."]
     for field, name, (L, a, b), radius in read:
         lines.append(f"  {field:2}  {name}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, ±{radius:.1f}")
-    lines += [f"  Look at field {field}: {reason}." for field, reason in doubtful]
+    lines += [_("  Look at field {0}: {1}.").format(field, reason) for field, reason in doubtful]
     return "\n".join(lines)

@@ -69,17 +69,25 @@ def wear(
 
     def words() -> str:
         lines = [
-            f"{record.coverage_percent:.2f} % worn; rust {record.iso_4628_3} (ISO 4628-3), {record.astm_d610} (ASTM D610)"
+            _("{0:.2f} % worn; rust {1} (ISO 4628-3), {2} (ASTM D610)").format(
+                record.coverage_percent, record.iso_4628_3, record.astm_d610
+            )
         ]
         lines += [
-            f"  {c.name}: {c.coverage_percent:.2f} %, {c.count} marks, median {c.median_mm:.0f} mm, 90 % below {c.p90_mm:.0f} mm"
+            _("  {0}: {1:.2f} %, {2} marks, median {3:.0f} mm, 90 % below {4:.0f} mm").format(
+                c.name, c.coverage_percent, c.count, c.median_mm, c.p90_mm
+            )
             for c in record.classes
         ]
         lines.append(
-            f"At 1:{scale:g} marks below {record.smallest_visible_mm:.1f} mm cannot be seen; {record.visible_coverage_percent:.2f} % can."
+            _("At 1:{0:g} marks below {1:.1f} mm cannot be seen; {2:.2f} % can.").format(
+                scale, record.smallest_visible_mm, record.visible_coverage_percent
+            )
         )
         if not (neutral or anchor):
-            lines.append("No anchor was given: the tint shift is in the picture's own, uncorrected colours.")
+            lines.append(
+                _("No anchor was given: the tint shift is in the picture's own, uncorrected colours.")
+            )
         return "\n".join(lines)
 
     print_answer(answer, as_json, words)

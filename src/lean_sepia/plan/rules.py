@@ -11,12 +11,13 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Literal
 
-from lean_sepia.language import N_, _
+from lean_sepia.language import N_, _, clock, day
 from lean_sepia.paint.media import CARRIER_WORDS, MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.step import PlanStep
 
 Severity = Literal["stop", "warn", "note"]
+SEVERITY_WORDS: dict[Severity, str] = {"stop": N_("stop"), "warn": N_("warning"), "note": N_("note")}
 
 
 @dataclass(frozen=True)
@@ -94,7 +95,7 @@ def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             severity, effect = attack
             yield Finding(
                 "solvent-attacks-base", severity, step.id, below.id,
-                _("{0}: {1} over {2} ({3}) {4}. Seal it with an acrylic coat first, or change the medium.").format(step.name, _(CARRIER_WORDS[step.solvent]), below.name, _(MEDIA[below.medium or ""].words), _(effect)),
+                _("{0}: {1} over {2} ({3}) {4}. Seal it with an acrylic coat first, or change the medium.").format(step.name, _(CARRIER_WORDS[step.solvent]), below.name, _(MEDIA[str(below.medium)].words), _(effect)),
             )  # fmt: skip
 
 
@@ -110,7 +111,7 @@ def not_cured(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if step.start < free:
                 yield Finding(
                     "not-cured", "stop", step.id, earlier.id,
-                    _("{0} starts {1} before {2} has dried; wait until {3:%a %d %b, %H:%M}.").format(step.name, _span(free - step.start), earlier.name, free),
+                    _("{0} starts {1} before {2} has dried; wait until {3}.").format(step.name, _span(free - step.start), earlier.name, f"{day(free)}, {clock(free)}"),
                 )  # fmt: skip
                 break
 
@@ -127,7 +128,7 @@ def mask_before_cure(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             if step.start < free:
                 yield Finding(
                     "mask-before-cure", "stop", step.id, earlier.id,
-                    _("{0}: tape would lift {1}, which cures until {2:%a %d %b, %H:%M}.").format(step.name, earlier.name, free),
+                    _("{0}: tape would lift {1}, which cures until {2}.").format(step.name, earlier.name, f"{day(free)}, {clock(free)}"),
                 )  # fmt: skip
                 break
 
@@ -252,4 +253,4 @@ def check_plan(steps: Sequence[PlanStep]) -> list[Finding]:
 
 def _span(delta: timedelta) -> str:
     minutes = round(delta.total_seconds() / 60)
-    return f"{minutes} min" if minutes < 90 else f"{minutes / 60:.0f} h"
+    return _("{0} min").format(minutes) if minutes < 90 else _("{0} h").format(f"{minutes / 60:.0f}")

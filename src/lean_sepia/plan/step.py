@@ -203,7 +203,7 @@ def read_plan(path: str | Path) -> tuple[PlanStep, ...]:
     PlanError
         The file is missing, not JSON in UTF-8, or breaks a rule.
     """
-    return parse_plan(read_json(path, "The plan", PlanError))
+    return parse_plan(read_json(path, _("The plan"), PlanError))
 
 
 def _plain(error: ValidationError, record: Any, position: int) -> str:
@@ -215,7 +215,9 @@ def _plain(error: ValidationError, record: Any, position: int) -> str:
         if not str(part).startswith(("tuple[", "literal[", "function-after"))
     )
     if first["type"] == "missing":
-        return f"Step {name!r} has no {field!r}, which every step needs."
+        return _("Step {0!r} has no {1!r}, which every step needs.").format(name, field)
     if field == "kind":
-        return f"Step {name!r} has the kind {first['input']!r}; kinds are: {', '.join(KINDS)}."
-    return f"Step {name!r}, field {field!r}: {first['msg']}; found {first['input']!r}."
+        return _("Step {0!r} has the kind {1!r}; kinds are: {2}.").format(
+            name, first["input"], ", ".join(KINDS)
+        )
+    return _("Step {0!r}, field {1!r}: {2}; found {3!r}.").format(name, field, first["msg"], first["input"])

@@ -75,7 +75,7 @@ def _thinned(base: Reading, stage: Reading) -> Reading:
     rest = [(name, share) for name, share in stage.shares if name in _THINNERS]
     left = 1 - sum(share for _unused, share in rest)
     shares = tuple((name, share * left) for name, share in base.shares) + tuple(rest)
-    return Reading(shares, f"{base.words}; of that, {stage.words}")
+    return Reading(shares, _("{0}; of that, {1}").format(base.words, stage.words))
 
 
 def _one(text: str, phrase: str, pair: tuple[str, str] = ("paint", "thinner")) -> list[Reading]:
@@ -108,7 +108,7 @@ def _ratio(values: list[float], named: list[str], phrase: str, pair: tuple[str, 
         names = (
             named
             if len(named) == len(values)
-            else [f"paint {number}" for number in range(1, len(values) + 1)]
+            else [_("paint {0}").format(number) for number in range(1, len(values) + 1)]
         )
         shares = tuple((name, value / total) for name, value in zip(names, values, strict=True))
         return [
@@ -142,7 +142,10 @@ def _share(share: float, named: list[str], phrase: str) -> list[Reading]:
 
     def of(name: str) -> Reading:
         other = "paint" if name in _THINNERS else "thinner"
-        return Reading(((name, share), (other, 1 - share)), f"{100 * share:.0f} % {name}, the rest {other}")
+        return Reading(
+            ((name, share), (other, 1 - share)),
+            _("{0:.0f} % {1}, the rest {2}").format(100 * share, name, other),
+        )
 
     if named:
         return [of(named[0])]
@@ -154,11 +157,15 @@ def _drops(drops: float, amount: float, unit: str, phrase: str) -> list[Reading]
         raise BadInputError(_("Drops and millilitres are above 0; found {0!r}.").format(phrase))
     into = amount * DROPS_PER_ML if unit == "ml" else amount
     added = _two(drops, "paint", into, "thinner")
-    answer = [Reading(added.shares, f"{drops:g} drops of paint added to {amount:g} {unit} of thinner")]
+    answer = [
+        Reading(
+            added.shares, _("{0:g} drops of paint added to {1:g} {2} of thinner").format(drops, amount, unit)
+        )
+    ]
     if drops < into:
         within = Reading(
             (("paint", drops / into), ("thinner", 1 - drops / into)),
-            f"{drops:g} drops of paint in {amount:g} {unit} of mixture",
+            _("{0:g} drops of paint in {1:g} {2} of mixture").format(drops, amount, unit),
         )
         answer.append(within)
     return answer
@@ -199,18 +206,22 @@ def spoken(colour: float, volume_ml: float | None = None, drops_per_ml: float = 
         1 / 2: "half",
         1 / 3: "a third",
         1 / 4: "a quarter",
-        2 / 3: "two thirds",
-        3 / 4: "three quarters",
+        2 / 3: _("two thirds"),
+        3 / 4: _("three quarters"),
         1: "all",
     }
     cup = next(
         (words for share, words in named.items() if abs(share - colour) < 0.004), f"{100 * colour:.2g} %"
     )
     if volume_ml is None:
-        drops = f"1 drop to {more:.3g}" if more >= 1 else f"{colour / max(1 - colour, 1e-9):.3g} drops to 1"
-    else:
         drops = (
-            f"{colour * volume_ml * drops_per_ml:.0f} drops and {(1 - colour) * volume_ml:.1f} ml of thinner"
+            _("1 drop to {0:.3g}").format(more)
+            if more >= 1
+            else _("{0:.3g} drops to 1").format(colour / max(1 - colour, 1e-09))
+        )
+    else:
+        drops = _("{0:.0f} drops and {1:.1f} ml of thinner").format(
+            colour * volume_ml * drops_per_ml, (1 - colour) * volume_ml
         )
     ratio = (
         (f"1:{more:.3g}", f"{more:.3g}:1")
@@ -218,5 +229,9 @@ def spoken(colour: float, volume_ml: float | None = None, drops_per_ml: float = 
         else (f"{1 / more:.3g}:1", f"1:{1 / more:.3g}")
     )
     return Spoken(
-        ratio[0], ratio[1], f"{100 * (1 - colour):.3g} % thinner", f"{cup} of the cup is colour", drops
+        ratio[0],
+        ratio[1],
+        f"{100 * (1 - colour):.3g} % thinner",
+        _("{0} of the cup is colour").format(cup),
+        drops,
     )

@@ -163,7 +163,7 @@ def media_cautions(
         said.append(
             _("Water makes alcohol-carried paint grainy and slow: thin it with alcohol or its own thinner.")
         )
-    if "lacquer" in kinds and below in ("acrylic-water", "acrylic-alcohol", "enamel", "oil"):
+    if "lacquer" in kinds and below and MEDIA[below].carrier not in ("none", "lacquer-thinner"):
         said.append(
             _(
                 "Lacquer softens what lies below: let it cure fully, mist the first coats, and test on a spare part."
@@ -171,7 +171,7 @@ def media_cautions(
         )
     if tool == "brush" and kinds & {"lacquer", "acrylic-alcohol"}:
         said.append(_("This dries too fast for a brush: add a retarder, or spray it."))
-    if kinds & {"lacquer", "acrylic-alcohol", "enamel"} and TOOLS[tool].sprayed:
+    if any(MEDIA[medium].carrier not in ("none", "water") for medium in kinds) and TOOLS[tool].sprayed:
         said.append(
             _(
                 "Spray it with extraction to the outside and an organic-vapour respirator, away from flames; follow the product's safety data sheet and local rules."

@@ -194,7 +194,7 @@ def _mix(cup: Cup, zone: Zone) -> list[Flowable]:
     if cup.thinner_ml > 0:
         amount = _("{0} ml").format(f"{cup.thinner_ml:.1f}")
         rows.append(["", words(_("thinner"), 8.6, second=True), "", words(amount, 8, right=True)])
-    body = grid(rows, [7 * mm, _MIXES - (7 + 28 + 20) * mm, 28 * mm, 20 * mm], padding=0.4)
+    body = grid(rows, [6 * mm, _MIXES - (6 + 27.5 + 25) * mm, 27.5 * mm, 25 * mm], padding=0.4)
     return [head, body, *(words(note, 7.2, second=True) for note in cup_notes(cup))]
 
 
@@ -208,7 +208,7 @@ def _swatches(cut: Strata) -> list[Flowable]:
     ):
         if target is None:
             continue
-        story.append(Field([target.lab, predicted], _SWATCHES, 7 * mm))
+        story += [Field([target.lab, predicted], _SWATCHES, 7 * mm), Spacer(0, 0.8 * mm)]
         if predicted:
             said = _("{0}: target | predicted, {1} ΔE00. {2}").format(
                 name, f"{float(delta_e00(target.lab, predicted)):.1f}",

@@ -128,7 +128,9 @@ class Session(QObject):
             try:
                 self.store.save(self.project, self._label)
             except SepiaError as error:  # a full disk must not close the window
-                self.refused.emit(_("{0} The work is still in the window and saving is tried again.").format(error))
+                self.refused.emit(
+                    _("{0} The work is still in the window and saving is tried again.").format(error)
+                )
                 self._autosave.start()
                 return
             self._saved = self.project

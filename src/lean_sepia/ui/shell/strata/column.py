@@ -77,7 +77,7 @@ class StrataColumn(QFrame):
         subject = session.project.subject_of(zone)
         about = [f"{subject.name} 1:{subject.scale:g}"]
         if zone.area_cm2:
-            about.append(f"{zone.area_cm2:g} cm²")
+            about.append(_("{0} cm²").format(f"{zone.area_cm2:g}"))
         self._about.setText(" · ".join(about))
         self._show_foot(session.cut(session.zone))
 

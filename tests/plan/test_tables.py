@@ -1,0 +1,155 @@
+"""The one table of kinds, of media and of tools: whole, walked, and asked by everything else."""
+
+import ast
+import re
+from pathlib import Path
+
+import pytest
+from pydantic import ValidationError
+
+import lean_sepia
+from lean_sepia.answers.advice import ROOMS
+from lean_sepia.document.model import Coat, PaintVersion, Step
+from lean_sepia.errors import PlanError
+from lean_sepia.paint.identify import typical_scattering
+from lean_sepia.paint.media import CARRIER_WORDS, MEDIA, media_mix
+from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.cautions import cautions
+from lean_sepia.plan.kinds import KINDS, RANK, usual_times
+from lean_sepia.plan.schools import SCHOOLS
+from lean_sepia.plan.step import PlanStep, parse_plan
+
+CONTRACT = (
+    "wash-model found primer base preshade tone camouflage mask unmask resist remove-resist marking setting-solution fade filter wash "
+    "pin-wash oil-dots blend chips streaks scrape powder wipe-back fix-powder pastel dust soot graphite gloss-coat satin-coat "
+    "matte-coat touch-up test-piece fit-glass assemble other"
+).split()
+
+
+def test_every_kind_of_the_contract_is_there_and_no_other():
+    assert set(KINDS) == set(CONTRACT)
+    assert list(RANK) == list(KINDS)
+
+
+@pytest.mark.parametrize("name", KINDS)
+def test_a_kind_says_everything_that_is_asked_of_it(name):
+    kind = KINDS[name]
+    assert kind.title
+    assert kind.room in ROOMS
+    assert all(tool in TOOLS for tool in kind.tools)
+    assert kind.medium is None or kind.medium in MEDIA
+    assert (kind.covers == "nothing") == (not kind.tools) or name == "found"
+    assert (kind.finish is not None) == kind.is_varnish
+    times = usual_times(name)
+    assert times.hands_on_min >= 0
+    assert times.full_cure_min >= times.touch_dry_min or kind.family in ("preparation", "mask", "assembly")
+    step = PlanStep(id="s", kind=name, material={"medium": kind.medium} if kind.medium else None)
+    assert step.hands_on_min == times.hands_on_min
+    assert isinstance(cautions(step), tuple)
+    assert Step(id="s", kind=name).kind == name
+    assert Coat(id="c", zone="z", step="s", kind=name).kind == name
+
+
+@pytest.mark.parametrize("name", MEDIA)
+def test_a_medium_says_everything_that_is_asked_of_it(name):
+    medium = MEDIA[name]
+    assert medium.words
+    assert medium.carrier in CARRIER_WORDS
+    assert typical_scattering(name) > 0
+    assert medium.loose == (name in ("pigment", "pastel"))
+    assert media_mix(name, name) != medium.loose
+    for other in MEDIA:
+        assert media_mix(name, other) == media_mix(other, name)
+
+
+def test_times_and_thickness_as_common_practice_has_them():
+    """Practice: cures by medium, spreads and what arrives by tool; the figures of the definitions, no source."""
+    cures = {name: medium.full_cure_min / 60 for name, medium in MEDIA.items()}
+    assert cures == {
+        "acrylic-water": 12, "acrylic-alcohol": 6, "lacquer": 2, "enamel": 24, "oil": 48, "pigment": 0, "pastel": 0,
+    }  # fmt: skip
+    assert {name: tool.spread for name, tool in TOOLS.items()} == {
+        "airbrush": 1, "close": 0.5, "mist": 0.15, "spray-can": 1.3, "brush": 1.5, "glaze": 0.3, "flood": 1, "seam": 5,
+        "sponge": 1, "drybrush": 1,
+    }  # fmt: skip
+    assert {name: tool.arrives for name, tool in TOOLS.items()} == {
+        "airbrush": 0.5, "close": 0.5, "mist": 0.5, "spray-can": 0.4, "brush": 0.9, "glaze": 0.9, "flood": 0.9, "seam": 0.9,
+        "sponge": 0.7, "drybrush": 0.7,
+    }  # fmt: skip
+    assert [tool for tool, one in TOOLS.items() if one.left_ml == 0] == ["spray-can"]
+
+
+def test_the_medium_decides_what_is_loose():
+    for name in ("powder", "pastel", "dust", "soot", "graphite"):
+        assert KINDS[name].loose("pigment")
+        assert KINDS[name].loose(None)
+        assert not KINDS[name].loose("acrylic-water")
+        assert KINDS[name].coat_covers("acrylic-water") == "film"
+        assert KINDS[name].coat_covers("pigment") == "spots"
+    assert not KINDS["chips"].loose("pigment")
+
+
+def test_unknown_kinds_media_and_tools_fail_loudly():
+    with pytest.raises(PlanError, match="'varnishing'; kinds are: wash-model"):
+        parse_plan({"steps": [{"id": "a", "kind": "varnishing"}]})
+    with pytest.raises(PlanError, match="medium"):
+        parse_plan({"steps": [{"id": "a", "kind": "base", "material": {"medium": "gouache"}}]})
+    with pytest.raises(PlanError, match="application"):
+        parse_plan({"steps": [{"id": "a", "kind": "base", "application": "trowel"}]})
+    for fields in ({"kind": "nothing"}, {"kind": "base", "tool": "trowel"}):
+        with pytest.raises(ValidationError):
+            Coat(id="c", zone="z", step="s", **fields)
+    with pytest.raises(ValidationError):
+        PaintVersion(
+            id="p",
+            shelf_id="p",
+            name="p",
+            medium="gouache",
+            finish="flat",
+            K=(1,) * 31,
+            S=(1,) * 31,
+            g=1,
+            knowledge="spectral",
+        )
+    with pytest.raises(KeyError):
+        usual_times("varnishing")
+
+
+def test_the_old_name_of_resists_is_read():
+    assert parse_plan({"steps": [{"id": "a", "kind": "resist-chips"}]})[0].kind == "resist"
+    assert Step(id="s", kind="resist-chips").kind == "resist"
+
+
+def test_nothing_else_lists_kinds_or_media():
+    """No other file of the program names four kinds, or three media, in one list, set or table."""
+    root = Path(lean_sepia.__file__).parent
+    allowed = {"plan/kinds.py", "paint/media.py", "document/migrate.py"}
+    found = []
+    for path in root.rglob("*.py"):
+        if str(path.relative_to(root)) in allowed or "demo" in path.parts:
+            continue
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.List | ast.Set | ast.Tuple | ast.Dict):
+                items = node.keys if isinstance(node, ast.Dict) else node.elts
+                words = {item.value for item in items if isinstance(item, ast.Constant)}
+                if len(words & set(KINDS)) > 3 or len(words & set(MEDIA)) > 2:
+                    found.append((str(path.relative_to(root)), node.lineno))
+    assert found == []
+
+
+def test_schools_are_coded_and_worded():
+    assert set(SCHOOLS) >= {
+        "decals",
+        "primer",
+        "camouflage",
+        "light",
+        "chips",
+        "varnish",
+        "red-lightener",
+        "filter-hue",
+        "amount",
+    }
+    for code, question in SCHOOLS.items():
+        assert re.fullmatch(r"[a-z-]+", code)
+        assert question.usual in question.choices
+        assert len(question.choices) >= 2
