@@ -2,7 +2,19 @@
 
 import sys
 
-from benchmarks import card, cast, film, fitting, mixing, promise, ranges, startup, trust, viewing
+from benchmarks import (
+    card,
+    cast,
+    film,
+    fitting,
+    mixing,
+    promise,
+    ranges,
+    responsiveness,
+    startup,
+    trust,
+    viewing,
+)
 
 ALL = {
     "startup": startup.main,
@@ -15,6 +27,7 @@ ALL = {
     "cast": cast.main,
     "film": film.main,
     "viewing": viewing.main,
+    "responsiveness": responsiveness.main,
 }
 
 

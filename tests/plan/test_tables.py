@@ -19,11 +19,45 @@ from lean_sepia.plan.kinds import KINDS, RANK, usual_times
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.plan.step import PlanStep, parse_plan
 
-CONTRACT = (
-    "wash-model found primer base preshade tone camouflage mask unmask resist remove-resist marking setting-solution fade filter wash "
-    "pin-wash oil-dots blend chips streaks scrape powder wipe-back fix-powder pastel dust soot graphite gloss-coat satin-coat "
-    "matte-coat touch-up test-piece fit-glass assemble other"
-).split()
+CONTRACT = [
+    "wash-model",
+    "found",
+    "primer",
+    "base",
+    "preshade",
+    "tone",
+    "camouflage",
+    "mask",
+    "unmask",
+    "resist",
+    "remove-resist",
+    "marking",
+    "setting-solution",
+    "fade",
+    "filter",
+    "wash",
+    "pin-wash",
+    "oil-dots",
+    "blend",
+    "chips",
+    "streaks",
+    "scrape",
+    "powder",
+    "wipe-back",
+    "fix-powder",
+    "pastel",
+    "dust",
+    "soot",
+    "graphite",
+    "gloss-coat",
+    "satin-coat",
+    "matte-coat",
+    "touch-up",
+    "test-piece",
+    "fit-glass",
+    "assemble",
+    "other",
+]
 
 
 def test_every_kind_of_the_contract_is_there_and_no_other():
