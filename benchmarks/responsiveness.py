@@ -11,6 +11,7 @@ import shutil
 import tempfile
 import time
 from collections.abc import Callable, Iterator
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -76,6 +77,7 @@ class Watch:
 
 def journey(window: MainWindow, project: Path) -> Iterator[Step]:
     """Every action of the main journey, in order."""
+    from lean_sepia.document.coats import remove_coat
     from lean_sepia.document.model import AnchorMark
 
     yield "open the project", OPENING, lambda: window.open_project(project)
@@ -90,6 +92,7 @@ def journey(window: MainWindow, project: Path) -> Iterator[Step]:
     yield "anchor", ACTION, lambda: evidence.edits.add_anchor(anchor)  # type: ignore[attr-defined]
     yield "sample", ACTION, lambda: evidence.add_sample(836, 372, 11)  # type: ignore[attr-defined]
     yield "go to match", ACTION, lambda: space.open_room("match")
+    yield "another card", ACTION, lambda: match.choose(1)  # type: ignore[attr-defined]
     yield "pin", ACTION, match.pin_chosen  # type: ignore[attr-defined]
     first = match.answer.choices[0].recipe.parts[0][0]  # type: ignore[attr-defined]
     yield "a drop more", ACTION, lambda: match.change_drops(0, first, 1)  # type: ignore[attr-defined]
@@ -100,6 +103,12 @@ def journey(window: MainWindow, project: Path) -> Iterator[Step]:
     yield "lay the filter", ACTION, rooms["glaze"].lay_chosen  # type: ignore[attr-defined]
     yield "hull in glaze", ACTION, lambda: space.session.choose_zone("hull")
     yield "go to wear", ACTION, lambda: space.open_room("wear")
+    chips = [coat.id for coat in space.session.project.coats_of("hull") if coat.kind == "chips"]
+    yield (
+        "take the chips off",
+        ACTION,
+        lambda: [space.session.edit("", partial(remove_coat, coat_id=c)) for c in chips],
+    )
     yield "lay the wear", ACTION, rooms["wear"].lay_measured  # type: ignore[attr-defined]
     yield "go to plan", ACTION, lambda: space.open_room("plan")
     yield "undo in plan", ACTION, space.session.undo
@@ -131,7 +140,13 @@ def main() -> bool:
         window = MainWindow(Settings(), remember=False)
         window.resize(1280, 800)
         window.show()
-        watch = Watch(app, lambda: bool(window.workspace and not window.workspace.session.jobs.idle))
+        watch = Watch(
+            app,
+            lambda: (
+                not window.jobs.idle or not (window.workspace is None or window.workspace.session.jobs.idle)
+            ),
+        )
+        watch.stall_of(window.prepare)  # the start page is read
         for name, goal, action in journey(window, copy / demo.worked.name):
             stall = watch.stall_of(action)
             print(f"  {name}: {stall:.0f} ms (goal {goal:.0f})", flush=True)

@@ -51,6 +51,24 @@ class Strata:
     varnish: Finish | None
 
 
+Inputs = tuple[object, ...]
+
+
+def strata_inputs(project: Project, zone_id: str) -> Inputs:
+    """All that a zone's strata follow from, part by part: while each is the same object, so are the strata."""
+    coats = project.coats_of(zone_id)
+    recipes = {recipe.id: recipe for recipe in project.recipes}
+    mixed = []
+    for coat in coats:
+        name = coat.recipe
+        while name:
+            mixed.append(recipes[name])
+            name = recipes[name].basis
+    samples = [sample for sample in project.samples if sample.zone == zone_id]
+    regions = [region for region in project.regions if region.zone == zone_id]
+    return (project.zone(zone_id), project.photos, project.paints, *coats, *mixed, *samples, *regions)
+
+
 def strata_of(project: Project, zone_id: str) -> Strata:
     """Predict a zone's coats that are switched on, in the order of their steps."""
     coats = project.coats_of(zone_id)

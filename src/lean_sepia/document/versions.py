@@ -53,10 +53,17 @@ def with_versions(project: Project, paints: Sequence[Paint]) -> tuple[Project, d
 
 def recipe_paint(project: Project, recipe: Recipe) -> Paint:
     """A recipe's mixture as if it were one paint."""
-    paints = [paint_of(project.paint(version)) for version, _unused in recipe.parts]
+    versions = tuple(project.paint(version) for version, _unused in recipe.parts)
+    basis = recipe_paint(project, project.recipe(recipe.basis)) if recipe.basis else None
+    return _mixture(recipe, versions, basis)
+
+
+@lru_cache(maxsize=512)
+def _mixture(recipe: Recipe, versions: tuple[PaintVersion, ...], basis: Paint | None) -> Paint:
+    paints = [paint_of(version) for version in versions]
     counts = [float(count) for _unused, count in recipe.parts]
-    if recipe.basis:
-        paints.insert(0, recipe_paint(project, project.recipe(recipe.basis)))
+    if basis is not None:
+        paints.insert(0, basis)
         counts.insert(0, float(recipe.basis_parts))
     return stirred(recipe.id, recipe.name, paints, counts)
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from collections.abc import Mapping, Sequence
-from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -86,12 +85,6 @@ def write_bench_card(project: Project, path: str | Path) -> None:
     except OSError as error:
         said = _("The card {0} cannot be written: {1}. Choose another folder.")
         raise BadInputError(said.format(path, error.strerror)) from None
-
-
-def card_name(project: Project) -> str:
-    """A file name for the card of a project, with the day it was made."""
-    safe = "".join(letter if letter.isalnum() else "-" for letter in project.title.lower()).strip("-")
-    return f"{safe or 'card'}-bench-card-{datetime.now():%Y-%m-%d}.pdf"
 
 
 # The page

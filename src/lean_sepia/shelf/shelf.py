@@ -86,6 +86,11 @@ class Shelf:
         """The grounds of the films measured for this shelf."""
         return grounds_of(self.content().extra)
 
+    @property
+    def ready(self) -> bool:
+        """Whether the paints are built, so that `paints` answers at once."""
+        return self._paints is not None
+
     def paints(self) -> list[Paint]:
         """All paints, built: some 20 ms for a paint known by films, so a job does it first; who asks meanwhile waits."""
         with self._building:

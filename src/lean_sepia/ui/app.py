@@ -20,7 +20,7 @@ ICON = Path(__file__).parent / "icons" / "lean-sepia.svg"
 def make_app(arguments: list[str] | None = None) -> QApplication:
     """The application with its fonts and names."""
     # A job in its thread hands over to the interface sooner: by default every repaint waits 5 ms for it, many times over.
-    sys.setswitchinterval(_HAND_OVER_S)
+    sys.setswitchinterval(0.0001)
     app = QApplication(arguments if arguments is not None else sys.argv[:1])
     app.setApplicationName("lean-sepia")
     app.setApplicationDisplayName("Lean Sepia")

@@ -26,7 +26,7 @@ def room(workspace):
 
 def cards(room):
     QApplication.processEvents()
-    return [room._cards.itemAt(i).widget() for i in range(room._cards.count())]
+    return [room._cards.box.itemAt(i).widget() for i in range(room._cards.box.count())]
 
 
 def key(card, words):
@@ -61,7 +61,7 @@ def test_the_last_drop_of_the_last_bottle_stays(room):
 
 
 def test_a_drop_from_the_rack_goes_into_the_chosen_recipe(room, qtbot):
-    chips = [room.rack._row.itemAt(i).widget() for i in range(room.rack._row.count() - 1)]
+    chips = [room.rack._row.box.itemAt(i).widget() for i in range(room.rack._row.box.count() - 1)]
     assert len(chips) == len(room.answer.solver.palette.paints)
     used = dict(room.answer.choices[0].recipe.parts)
     chip = next(chip for chip in chips if chip.paint.id not in used)
@@ -107,7 +107,7 @@ def test_a_drop_is_pulled_from_the_rack_and_out_of_a_card(room, qtbot, monkeypat
         )  # fmt: skip
         widget.mouseMoveEvent(move)
 
-    chip = room.rack._row.itemAt(0).widget()
+    chip = room.rack._row.box.itemAt(0).widget()
     pull(chip)
     assert dragged == [(chip.paint.id, False)]
     name, count = room.answer.choices[0].recipe.parts[0]
@@ -133,7 +133,7 @@ def test_a_bottle_is_left_out_and_taken_back(room, qtbot):
     name = room.answer.choices[0].recipe.parts[-1][0]
     room.do_without(name)
     assert all(name not in dict(c.recipe.parts) for c in room.answer.choices if not c.pinned)
-    back = room._limit_row.itemAt(0).widget()
+    back = room._limit_line.box.itemAt(0).widget()
     assert back.text().startswith("without")
     qtbot.mouseClick(back, Qt.MouseButton.LeftButton)
     assert room._limits.forbid == frozenset()
@@ -154,7 +154,7 @@ def test_recipes_keep_to_what_is_left_where_that_is_wanted(room, qtbot):
         if not choice.pinned:
             share = dict(choice.recipe.parts).get("deep-sea", 0) / choice.recipe.total_parts
             assert cup * share <= left + 1e-6
-    told = room._limit_row.itemAt(0).widget()
+    told = room._limit_line.box.itemAt(0).widget()
     assert told.text() == f"within {left:g} ml of Deep sea ×"
     qtbot.mouseClick(told, Qt.MouseButton.LeftButton)
     assert room._limits.stock_ml == {}
@@ -196,15 +196,15 @@ def test_a_ratio_is_read_both_ways_and_used(room, qtbot, monkeypatch):
     dialog = RatioDialog(0.6, 6.0)
     qtbot.addWidget(dialog)
     qtbot.keyClicks(dialog.phrase, "1:20")
-    assert dialog._readings.count() == 2
-    dialog._readings.itemAt(0).layout().itemAt(0).widget().click()
+    assert dialog._readings.box.count() == 2
+    dialog._readings.box.itemAt(0).layout().itemAt(0).widget().click()
     assert dialog.thinner_share == pytest.approx(20 / 21)
     dialog.phrase.setText("a splash")
-    assert "no ratio" in dialog._readings.itemAt(0).widget().text()
+    assert "no ratio" in dialog._readings.box.itemAt(0).widget().text()
 
     def said(asked):
         asked.phrase.setText("80 % thinner")
-        asked._readings.itemAt(0).layout().itemAt(0).widget().click()
+        asked._readings.box.itemAt(0).layout().itemAt(0).widget().click()
         return asked.result()
 
     monkeypatch.setattr(RatioDialog, "exec", said)
@@ -222,14 +222,15 @@ def test_a_batch_that_came_out_wrong_is_put_right(room, qtbot):
     dialog.lab[0].setValue(recipe.lab[0] - 8)
     dialog.answer()
     texts = [
-        dialog._answers.itemAt(i).layout().itemAt(1).widget().text() for i in range(dialog._answers.count())
+        dialog._answers.box.itemAt(i).layout().itemAt(1).widget().text()
+        for i in range(dialog._answers.box.count())
     ]
     assert texts
     assert all("drops" in text and "ml in all" in text for text in texts)
     for box in dialog.cup.values():
         box.setValue(0)
     dialog.answer()
-    assert "empty" in dialog._answers.itemAt(0).widget().text()
+    assert "empty" in dialog._answers.box.itemAt(0).widget().text()
 
 
 def test_choosing_a_card_by_keyboard(room, qtbot):
@@ -264,7 +265,7 @@ def test_match_pins_what_is_chosen(workspace, qtbot):
     workspace.open_room("match")
     room = workspace.rooms["match"]
     assert room.answer.question.zone == "band"
-    cards = [room._cards.itemAt(i).widget() for i in range(room._cards.count())]
+    cards = [room._cards.box.itemAt(i).widget() for i in range(room._cards.box.count())]
     assert all(isinstance(card, RecipeCard) for card in cards)
     qtbot.mouseClick(cards[1], Qt.MouseButton.LeftButton)
     chosen = room.answer.choices[1].recipe
@@ -362,7 +363,7 @@ def test_a_pinned_bottle_that_left_the_shelf_is_named_and_stood_in_for(room, mon
     session.shelf.remove(["deep-sea"])
     session.shelf_changed.emit()
     assert not any(choice.pinned for choice in room.answer.choices)
-    offer = room._limit_row.itemAt(0).widget()
+    offer = room._limit_line.box.itemAt(0).widget()
     assert offer.text() == "Deep sea of the pinned recipe not on the shelf: stand-ins…"
     seen = []
     monkeypatch.setattr(SubstituteDialog, "exec", take_the_first(seen))

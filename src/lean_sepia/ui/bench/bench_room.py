@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import datetime, timedelta
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout
+from PySide6.QtWidgets import QLabel, QVBoxLayout
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
@@ -14,11 +15,11 @@ from lean_sepia.answers.bench import BenchStep, bench_steps, laying_words, span
 from lean_sepia.document.steps import set_step_done
 from lean_sepia.language import _, ngettext
 from lean_sepia.plan.cautions import DEFER
-from lean_sepia.report.bench_card import card_name, write_bench_card
+from lean_sepia.ui.bench.print_card import ask_card
 from lean_sepia.ui.kit.diamond import Diamond
-from lean_sepia.ui.kit.files import ask_place
 from lean_sepia.ui.kit.named_pair import NamedPair
-from lean_sepia.ui.kit.panel import Panel, button, clear, label, row
+from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
@@ -39,15 +40,13 @@ class BenchRoom(RoomPage):
         self.centre.addLayout(row(self._title, self._place))
         self._field = NamedPair(height=180)
         self.centre.addWidget(self._field, 3)
-        self._tiles = QHBoxLayout()
-        self._tiles.setSpacing(12)
-        self.centre.addLayout(self._tiles)
+        self._tiles = Rows(spacing=12, across=True, even=True)
+        self.centre.addWidget(self._tiles)
         self._cup_words = label("", "second", wrap=True)
         self.centre.addWidget(self._cup_words)
         self._how = Panel()
         self._how_words = label("", "statement", wrap=True)
-        self._notes = QVBoxLayout()
-        self._notes.setSpacing(6)
+        self._notes = Rows(spacing=6)
         self._how.add(self._how_words)
         self._how.add(self._notes)
         self._how.body.addStretch(1)
@@ -71,8 +70,7 @@ class BenchRoom(RoomPage):
         wait.add(self._wait_words)
         self.side.addWidget(wait)
         after = Panel(_("After this"))
-        self._after = QVBoxLayout()
-        self._after.setSpacing(6)
+        self._after = Rows(spacing=6)
         after.add(self._after)
         after.body.addStretch(1)
         self.side.addWidget(after, 1)
@@ -87,7 +85,7 @@ class BenchRoom(RoomPage):
             )
         )
         self.card = button(_("Print the bench card…"))
-        self.card.clicked.connect(self._ask_card)
+        self.card.clicked.connect(lambda: ask_card(self, self.session.project, self.session.jobs))
         card.add(self.card)
         self.side.addWidget(card)
 
@@ -108,21 +106,25 @@ class BenchRoom(RoomPage):
         self._place.setText(place.format(self.index + 1, len(self.steps)))
         self._show_colour(step)
         self._show_mix(step)
-        self._show_how(step)
-        self._show_wait(step)
+        self.session.jobs.later("bench, below", self._show_below)
         self.back.setEnabled(self.index > 0)
         self.ahead.setEnabled(self.index + 1 < len(self.steps))
         self.next.setText(_("Done, next step") if not step.done else _("Next step"))
         self.next.setEnabled(True)
+
+    def _show_below(self) -> None:
+        if self.steps:
+            step = self.steps[self.index]
+            self._show_how(step)
+            self._show_wait(step)
 
     def _show_nothing(self) -> None:
         self._title.setText(_("Nothing to do yet"))
         self._place.setText("")
         self._field.show_pair([None], "")
         self._cup_words.hide()
-        clear(self._tiles)
-        clear(self._notes)
-        clear(self._after)
+        for rows in (self._tiles, self._notes, self._after):
+            rows.fill(())
         self._how_words.setText(
             _("Steps come with the coats you lay: pin a recipe in Match, or add steps in Plan.")
         )
@@ -147,15 +149,15 @@ class BenchRoom(RoomPage):
             self._field.show_pair(labs, _("What this step should give: {0}").format(zones))
 
     def _show_mix(self, step: BenchStep) -> None:
-        clear(self._tiles)
         self._cup_words.setVisible(bool(step.cups))
         if not step.cups:
+            self._tiles.fill(())
             return
         cup = step.cups[0]
-        for line in cup.lines:
-            self._tile(amount_words(line.amount), line.name, line.lab)
+        tiles = [self._tile(amount_words(line.amount), line.name, line.lab) for line in cup.lines]
         if cup.thinner_ml > 0:
-            self._tile(_("{0} ml").format(f"{cup.thinner_ml:.1f}"), _("thinner"))
+            tiles.append(self._tile(_("{0} ml").format(f"{cup.thinner_ml:.1f}"), _("thinner")))
+        self._tiles.fill(tiles)
         said = [self._parts(cup), *cup_notes(cup)]
         more = len(step.cups) - 1
         if more:
@@ -171,7 +173,8 @@ class BenchRoom(RoomPage):
             return ""
         return _("parts {0}").format(" : ".join(str(line.count) for line in cup.lines))
 
-    def _tile(self, figure: str, name: str, lab: Lab | None = None) -> None:
+    @staticmethod
+    def _tile(figure: str, name: str, lab: Lab | None = None) -> Panel:
         """One thing that goes into the cup: how much, of what, and its colour."""
         tile = Panel(kind="raised", margin=12)
         text = QVBoxLayout()
@@ -181,10 +184,9 @@ class BenchRoom(RoomPage):
         inner = row(*([Chip(lab, 32, 56)] if lab else []), spacing=10)
         inner.addLayout(text, 1)
         tile.add(inner)
-        self._tiles.addWidget(tile, 1)
+        return tile
 
     def _show_how(self, step: BenchStep) -> None:
-        clear(self._notes)
         zones = _("the whole model") if step.whole_model else ", ".join(zone.name for zone in step.zones)
         sentences = [_("On {0}.").format(zones)]
         if step.coats:
@@ -193,17 +195,20 @@ class BenchRoom(RoomPage):
                 share = f"{100 * step.coats[0].area_share:.1f}"
                 sentences.append(_("Cover {0} % of the area, then stop.").format(share))
         self._how_words.setText(" ".join(sentences))
+        self._notes.fill(self._note_rows(step))
+
+    @staticmethod
+    def _note_rows(step: BenchStep) -> Iterator[Item]:
         warnings = [(finding.message, True) for finding in step.findings]
         for words, filled in [*warnings, *((caution, False) for caution in step.cautions)]:
             sign = Diamond(filled=filled, size=13, mark="")
             line = row(sign, label(words, "" if filled else "second", wrap=True), spacing=8)
             line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
-            self._notes.addLayout(line)
+            yield line
         if step.cautions:
-            self._notes.addWidget(label(_(DEFER), "second", wrap=True))
+            yield label(_(DEFER), "second", wrap=True)
 
     def _show_wait(self, step: BenchStep) -> None:
-        clear(self._after)
         self._tick()
         if self._waits_until is None:
             planned = step.step
@@ -214,10 +219,13 @@ class BenchRoom(RoomPage):
             if planned.removable_until_min is not None:
                 words.append(_("Can be wiped off for {0}.").format(span(planned.removable_until_min)))
             self._wait_words.setText(" ".join(words))
+        self._after.fill(self._later_rows())
+
+    def _later_rows(self) -> Iterator[Item]:
         for later in self.steps[self.index + 1 : self.index + 6]:
-            self._after.addLayout(row(_number(later.number), label(later.title, "", wrap=True), spacing=10))
+            yield row(_number(later.number), label(later.title, "", wrap=True), spacing=10)
         if self.index + 1 >= len(self.steps):
-            self._after.addWidget(label(_("This is the last step."), "second"))
+            yield label(_("This is the last step."), "second")
 
     def _tick(self) -> None:
         if self._waits_until is None:
@@ -268,12 +276,6 @@ class BenchRoom(RoomPage):
             self._waits_until = datetime.now() + timedelta(minutes=step.step.touch_dry_min)
             self._clock.start()
         self.session.edit(_("Done: {0}").format(step.title), lambda p: set_step_done(p, step.step.id, True))
-
-    def _ask_card(self) -> None:
-        project = self.session.project
-        place = ask_place(self, _("Print the bench card"), card_name(project), "PDF (*.pdf)")
-        if place:
-            self.session.jobs.start("card", lambda _p: write_bench_card(project, place), lambda _a: None)
 
 
 def _number(number: int) -> QLabel:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
+
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QPushButton
 
 from lean_sepia.answers.evidence import outline_of, patch_of
 from lean_sepia.arrays import triple
@@ -12,7 +14,8 @@ from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _, ngettext, plain
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.cast_families import LIGHT_WORDS
-from lean_sepia.ui.kit.panel import Panel, button, clear, label, row
+from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
@@ -29,25 +32,22 @@ class CastPanel(Panel):
         self.set_caption(_("Cast"))
         self._session = session
         self.words, self.detail = label("", "title", wrap=True), label("", "second", wrap=True)
-        self._anchors = QVBoxLayout()
-        self._anchors.setSpacing(2)
+        self._anchors = Rows(spacing=2)
+        self._listed: object = None
         self._before, self._after = Fields(0, 22), Fields(0, 22)
         for item in (self.words, self.detail, self._anchors, self._before, self._after):
             self.add(item)
 
     def show_cast(self, seen: Seen | None) -> None:
         """Report on a photo, or say what to do first."""
-        clear(self._anchors)
         anchors = seen.photo.anchors if seen else ()
         self.set_remark(ngettext("{0} anchor", "{0} anchors", len(anchors)).format(len(anchors)))
         coloured = seen is not None and seen.photo.tones == "colour"
         for field in (self._before, self._after):
             field.setVisible(bool(anchors) and coloured)
-        for anchor in anchors:
-            if not anchor.group:
-                self._anchors.addLayout(self._anchor_row(anchor))
-        for group in dict.fromkeys(anchor.group for anchor in anchors if anchor.group):
-            self._anchors.addLayout(self._chart_row(group, sum(anchor.group == group for anchor in anchors)))
+        if anchors != self._listed:
+            self._listed = anchors
+            self._anchors.fill(self._anchor_rows(anchors))
         if seen is not None and not coloured:
             self._show_colourless(seen)
         elif seen is None or not anchors:
@@ -59,6 +59,13 @@ class CastPanel(Panel):
             )
         else:
             self._show_correction(seen)
+
+    def _anchor_rows(self, anchors: Sequence[AnchorMark]) -> Iterator[Item]:
+        for anchor in anchors:
+            if not anchor.group:
+                yield self._anchor_row(anchor)
+        for group in dict.fromkeys(anchor.group for anchor in anchors if anchor.group):
+            yield self._chart_row(group, sum(anchor.group == group for anchor in anchors))
 
     def _show_colourless(self, seen: Seen) -> None:
         if seen.photo.tones == "colourised":
@@ -83,10 +90,13 @@ class CastPanel(Panel):
         samples = [s for s in self._session.project.samples if s.photo == seen.photo.id][:6]
         self._before.setVisible(bool(samples))
         self._after.setVisible(bool(samples))
-        patches = [patch_of(seen.picture.pixels, outline_of(s)) for s in samples]
-        bare = Cast()
-        self._before.show_labs([triple(bare.lab(p.mean)) for p in patches], _("Samples as found"))
         self._after.show_labs([sample.lab for sample in samples], _("Samples corrected"))
+        outlines, pixels = [outline_of(sample) for sample in samples], seen.picture.pixels
+        self._session.jobs.start(
+            "as found",
+            lambda _p: [triple(Cast().lab(patch_of(pixels, outline).mean)) for outline in outlines],
+            lambda labs: self._before.show_labs(labs, _("Samples as found")),
+        )
 
     def _anchor_row(self, anchor: AnchorMark) -> QHBoxLayout:
         known = (

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.answers.advice import contradiction
 from lean_sepia.document.model import Photo
@@ -13,7 +13,8 @@ from lean_sepia.photo.read import shrunk
 from lean_sepia.ui.evidence.photo_card import PhotoCard
 from lean_sepia.ui.kit.file_filters import pictures
 from lean_sepia.ui.kit.files import ask_files
-from lean_sepia.ui.kit.panel import button, clear, scrolled
+from lean_sepia.ui.kit.panel import button, scrolled
+from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.photo.pictures import Pictures
 from lean_sepia.ui.photo.screen_image import to_image
 from lean_sepia.ui.shell.session import Session
@@ -31,8 +32,9 @@ class ContactSheet(QWidget):
         super().__init__()
         self._session = session
         self._thumbs: dict[str, QImage] = {}
-        self._strip = QHBoxLayout()
-        self._strip.setSpacing(7)
+        self._strip = Rows(spacing=7, across=True)
+        self._cards: list[PhotoCard] = []
+        self._shown: object = None
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(scrolled(self._strip, sideways=True))
@@ -41,24 +43,25 @@ class ContactSheet(QWidget):
     def show_photos(self, current: str) -> None:
         """Show the document's photos, the current one marked."""
         project = self._session.project
-        clear(self._strip)
         used = {sample.photo for sample in project.samples}
-        missing = []
+        states = []
         for photo in project.photos:
             status = _("in use") if photo.id in used else _("the model") if photo.of_model else ""
             if any(contradiction(photo, subject) for subject in project.subjects):
                 status = _("contradicted")
-            card = PhotoCard(photo, status, photo.id == current)
-            card.image = self._thumbs.get(photo.sha256)
+            states.append((photo, status, photo.id == current))
+        if states == self._shown:
+            return
+        self._shown = states
+        self._cards = [PhotoCard(*state) for state in states]
+        for card in self._cards:
+            card.image = self._thumbs.get(card.photo.sha256)
             card.chosen.connect(self.chosen)
-            self._strip.addWidget(card)
-            if card.image is None:
-                missing.append(photo)
+        missing = [card.photo for card in self._cards if card.image is None]
         add = button(_("Add photos…"), "", _("Or drop them anywhere in the window"))
         add.setFixedSize(108, 104)
         add.clicked.connect(lambda _checked=False: self._ask_photos())
-        self._strip.addWidget(add)
-        self._strip.addStretch(1)
+        self._strip.fill([*self._cards, add, None])
         if missing:
             pictures = self._session.pictures
             self._session.jobs.start(
@@ -67,12 +70,9 @@ class ContactSheet(QWidget):
 
     def _thumbs_made(self, thumbs: dict[str, QImage]) -> None:
         self._thumbs |= thumbs
-        for index in range(self._strip.count()):
-            item = self._strip.itemAt(index)
-            card = item.widget() if item else None
-            if isinstance(card, PhotoCard):
-                card.image = self._thumbs.get(card.photo.sha256)
-                card.update()
+        for card in self._cards:
+            card.image = self._thumbs.get(card.photo.sha256)
+            card.update()
 
     def _ask_photos(self) -> None:
         names = ask_files(self, _("Photos"), pictures())

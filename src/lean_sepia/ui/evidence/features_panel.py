@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QVBoxLayout
 
 from lean_sepia.document.zones import name_feature
 from lean_sepia.language import _
-from lean_sepia.ui.kit.panel import NoteBox, Panel, button, clear, label, row
+from lean_sepia.ui.kit.panel import NoteBox, Panel, button, label, row
+from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.shell.session import Session
 
 
@@ -30,8 +32,7 @@ class FeaturesPanel(Panel):
         self._more.clicked.connect(self._start_another)
         self._where = label("", "second")
         self.add(row(self.place, self._more, None, self._where))
-        self._others = QVBoxLayout()
-        self._others.setSpacing(1)
+        self._others = Rows(spacing=1)
         self.add(self._others)
 
     def show_features(self) -> None:
@@ -50,14 +51,13 @@ class FeaturesPanel(Panel):
         located = chosen is not None and chosen.photo is not None
         zone = self._session.project.zone(chosen.zone).short if chosen and chosen.zone else ""
         self._where.setText(zone if located else _("no place yet") if chosen else "")
-        clear(self._others)
-        for feature in features:
-            if feature is not chosen:
-                link = button(feature.words, "link", _("Edit this one"))
-                link.clicked.connect(lambda _c=False, f=feature.id: self._choose(f))
-                self._others.addLayout(row(link, None))
+        others = [feature for feature in features if feature is not chosen]
+        links = [button(feature.words, "link", _("Edit this one")) for feature in others]
+        for link, feature in zip(links, others, strict=True):
+            link.clicked.connect(partial(self._choose, feature.id))
+        self._others.fill(row(link, None) for link in links)
 
-    def _choose(self, feature_id: str) -> None:
+    def _choose(self, feature_id: str, _checked: bool = False) -> None:
         self._chosen = feature_id
         self.show_features()
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QComboBox, QVBoxLayout
+from collections.abc import Iterator
+
+from PySide6.QtWidgets import QComboBox
 
 from lean_sepia.answers.evidence import rank_project_schemes
 from lean_sepia.colour.film import Emulsion, LensFilter
@@ -11,7 +13,8 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.grey_evidence import SchemeFit, what_greys_tell
 from lean_sepia.ui.evidence.schemes_dialog import SchemesDialog
-from lean_sepia.ui.kit.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
 
@@ -43,8 +46,7 @@ class GreysPanel(Panel):
         line = row(self.emulsion, self.filter, spacing=5)
         line.setStretch(0, 1)
         self.add(line)
-        self._list = QVBoxLayout()
-        self._list.setSpacing(3)
+        self._list = Rows(spacing=3)
         self.add(self._list)
         self._words = label("", "second", wrap=True)
         self.add(self._words)
@@ -66,7 +68,7 @@ class GreysPanel(Panel):
             self._session.edit(_("Schemes"), lambda p: set_schemes(p, schemes))
 
     def _rank(self) -> None:
-        clear(self._list)
+        self._list.fill(())
         self.ranked = []
         if self._seen is None or self._seen.photo.tones != "black-and-white":
             return
@@ -78,11 +80,12 @@ class GreysPanel(Panel):
         except SepiaError as error:
             self._words.setText(str(error))
             return
-        for fit in self.ranked[:_SHOWN]:
-            figure = label(_("{0} L* off").format(f"{fit.rms_lightness:.1f}"), "second")
-            self._list.addLayout(
-                row(label(fit.scheme, "strong" if fit is self.ranked[0] else ""), None, figure)
-            )
-            self._list.addWidget(rule())
+        self._list.fill(self._fit_rows())
         said = [words for code, words in what_greys_tell(self.ranked) if code != "contradicted"]
         self._words.setText(". ".join(word[:1].upper() + word[1:] for word in said) + ".")
+
+    def _fit_rows(self) -> Iterator[Item]:
+        for fit in self.ranked[:_SHOWN]:
+            figure = label(_("{0} L* off").format(f"{fit.rms_lightness:.1f}"), "second")
+            yield row(label(fit.scheme, "strong" if fit is self.ranked[0] else ""), None, figure)
+            yield rule()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from functools import partial
 
 from PySide6.QtCore import Signal
@@ -14,7 +15,8 @@ from lean_sepia.language import _
 from lean_sepia.photo.next_evidence import Help, best_help, what_would_help
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Progress
-from lean_sepia.ui.kit.panel import Panel, button, clear, holder, label, measure_box, row, rule, scrolled
+from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule, scrolled
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
@@ -52,29 +54,32 @@ class SamplesPanel(Panel):
         line = row(self.role, self.shape, self.radius, spacing=5)
         line.setStretch(0, 1)
         self.add(line)
-        self._list = QVBoxLayout()
-        self._list.setSpacing(2)
+        self._listed: object = None
+        self._list = Rows(spacing=2, right_margin=4)
         self.add(scrolled(self._list), 1)
-        self._list.setContentsMargins(0, 0, 4, 0)
         self._hint = label("", "second", wrap=True)
         self.add(self._hint)
 
     def show_samples(self, photo_id: str) -> None:
         """List the samples of a photo."""
-        clear(self._list)
         project = self._session.project
         mine = [sample for sample in project.samples if sample.photo == photo_id]
         colours = bool(photo_id) and project.photo(photo_id).tones == "colour"
+        content = (photo_id, colours, mine, [project.zone(sample.zone).short for sample in mine])
+        if content == self._listed:
+            return
+        self._listed = content
         self.set_remark((_("9 in 10 within") if colours else _("greys")) if mine else "")
+        items: list[Item] = []
         if not mine:
             words = _("None from this photo. Choose a zone at the left, then Sample, and click its paint.")
-            self._list.addWidget(label(words, "second", wrap=True))
+            items.append(label(words, "second", wrap=True))
         twins = {shade.id for _unused, shade in shaded_twins(project, photo_id)} if colours else set()
         for sample in mine:
-            self._add_row(sample, colours, sample.id in twins)
-        self._list.addStretch(1)
+            items += self._sample_rows(sample, colours, sample.id in twins)
+        self._list.fill([*items, None])
 
-    def _add_row(self, sample: Sample, colours: bool, shaded: bool) -> None:
+    def _sample_rows(self, sample: Sample, colours: bool, shaded: bool) -> Iterator[Item]:
         zone = self._session.project.zone(sample.zone)
         tip = _("The same paint in the shade") if shaded else _("Choose this zone; shows the pixels left out")
         clipped = clipping_of(sample)
@@ -96,12 +101,10 @@ class SamplesPanel(Panel):
         text.setSpacing(0)
         text.addLayout(row(name, None))
         text.addLayout(row(role, None))
-        self._list.addLayout(row(Chip(sample.lab), holder(text), None, figure, drop, spacing=7))
+        yield row(Chip(sample.lab), holder(text), None, figure, drop, spacing=7)
         if clipped:
-            self._list.addLayout(
-                row(Diamond(size=12, mark=""), label(clipped, "second", wrap=True), spacing=6)
-            )
-        self._list.addWidget(rule())
+            yield row(Diamond(size=12, mark=""), label(clipped, "second", wrap=True), spacing=6)
+        yield rule()
 
     def _ask_role(self, sample: Sample, beside: QWidget) -> None:
         menu = QMenu(self)
@@ -134,7 +137,7 @@ class SamplesPanel(Panel):
             patch = patch_of(seen.picture.pixels, outline_of(surest))
             return zone, best_help(what_would_help(seen.cast, patch))
 
-        self._session.jobs.start("help", ask, self._show_help)
+        self._session.jobs.at_rest("help", ask, self._show_help)
 
     def _show_help(self, answer: tuple[str, Help | None]) -> None:
         zone, best = answer

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QCheckBox, QVBoxLayout
+from PySide6.QtWidgets import QCheckBox
 
 from lean_sepia.document.model import ROLE_WORDS, Region
 from lean_sepia.language import _, signed
 from lean_sepia.photo.shares import ToneShare, contrasts, shares_missed
-from lean_sepia.ui.kit.panel import Panel, clear, label, row, rule
+from lean_sepia.ui.kit.panel import Panel, label, row, rule
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.shell.session import Session
 
@@ -19,8 +20,7 @@ class SharesPanel(Panel):
         super().__init__()
         self.set_caption(_("Tones of the area"))
         self._session = session
-        self._list = QVBoxLayout()
-        self._list.setSpacing(3)
+        self._list = Rows(spacing=3)
         self.add(self._list)
         self._words = label("", "second", wrap=True)
         self.add(self._words)
@@ -32,8 +32,8 @@ class SharesPanel(Panel):
         """Show the shares of the chosen zone on a photo; also while an area is about to be traced."""
         region = self._region(photo_id)
         self.setVisible(tracing or region is not None)
-        clear(self._list)
         if region is None:
+            self._list.fill(())
             self._words.setText(
                 _(
                     "Click the corners of the zone, then the first one again. Its samples say which tones there are."
@@ -43,13 +43,12 @@ class SharesPanel(Panel):
         mine = [ToneShare(tone.name, tone.share, tone.lab) for tone in region.tones]
         other = self._counterpart(photo_id)
         missed = shares_missed(mine, other) if other else {}
+        items: list[Item] = []
         for tone in mine:
             figure = label(f"{100 * tone.share:.0f} %")
             aside = label(signed(100 * missed[tone.name]) if tone.name in missed else "", "second")
-            self._list.addLayout(
-                row(Chip(tone.lab, 14, 14), label(tone_words(tone.name)), None, aside, figure)
-            )
-            self._list.addWidget(rule())
+            items += [row(Chip(tone.lab, 14, 14), label(tone_words(tone.name)), None, aside, figure), rule()]
+        self._list.fill(items)
         self.set_remark(_("model against photo") if missed else "")
         said = [
             _("{0} and {1}: ΔL* {2}, ΔE00 {3}.").format(

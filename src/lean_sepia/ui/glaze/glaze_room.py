@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QVBoxLayout
+from collections.abc import Iterator
 
 from lean_sepia.answers import glaze
 from lean_sepia.answers.glaze import GlazeAnswer, GlazeQuestion, glaze_cautions
@@ -13,8 +13,9 @@ from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.glaze import MOST_PASSES, Glaze
 from lean_sepia.ui.kit.diamond import Diamond
-from lean_sepia.ui.kit.panel import Panel, button, clear, label, row, rule
+from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
 from lean_sepia.ui.kit.ramp_rows import RampRow, RampRows
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
@@ -25,6 +26,8 @@ VISIBLE_DE00 = 1.0
 
 class GlazeRoom(RoomPage):
     """A matrix of filters and zones; the chosen filter is laid on all of them in one step each."""
+
+    needs_paints = True
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -51,13 +54,11 @@ class GlazeRoom(RoomPage):
         mix.add(self._mix_detail)
         self.side.addWidget(mix)
         contrast = Panel(_("Difference from the target"), "ΔE00")
-        self._contrast = QVBoxLayout()
-        self._contrast.setSpacing(4)
+        self._contrast = Rows(spacing=4)
         contrast.add(self._contrast)
         self.side.addWidget(contrast)
         needs = Panel(_("Needs"))
-        self._needs = QVBoxLayout()
-        self._needs.setSpacing(6)
+        self._needs = Rows(spacing=6)
         needs.add(self._needs)
         self.side.addWidget(needs)
         self.side.addStretch(1)
@@ -89,8 +90,8 @@ class GlazeRoom(RoomPage):
         self._strip.show_labs([None])
         for words in (self._strip_words, self._mix, self._mix_detail):
             words.setText("")
-        clear(self._contrast)
-        clear(self._needs)
+        self._contrast.fill(())
+        self._needs.fill(())
 
     def _show(self, answer: GlazeAnswer) -> None:
         self.answer = answer
@@ -132,8 +133,8 @@ class GlazeRoom(RoomPage):
             self._strip_words.setText("")
             self._mix.setText(_("Nothing to mix"))
             self._mix_detail.setText("")
-            clear(self._contrast)
-            clear(self._needs)
+            self._contrast.fill(())
+            self._needs.fill(())
             return
         name = paints[chosen.paint].name
         times = {1: _("once"), 2: _("twice")}.get(chosen.passes, _("{0} times").format(chosen.passes))
@@ -152,8 +153,8 @@ class GlazeRoom(RoomPage):
                 "{0} % thinner, {1} % colour. Unload the brush; damp, not wet. Try it on the test piece first."
             ).format(f"{share:.0f}", f"{100 - share:.0f}")
         )
-        self._show_contrast(answer, chosen)
-        self._show_needs(answer, paints[chosen.paint])
+        self._contrast.fill(self._contrast_rows(answer, chosen))
+        self._needs.fill(self._need_rows(answer, paints[chosen.paint]))
 
     def _gain_words(self, answer: GlazeAnswer, better: float) -> str:
         """What the filter is worth, and which stage it is judged at: after the filter, before any wear on it."""
@@ -180,25 +181,21 @@ class GlazeRoom(RoomPage):
         later = "" if visible in (None, 1) else _(" It shows from pass {0} on.").format(visible)
         self._strip_words.setText(after_one + later)
 
-    def _show_contrast(self, answer: GlazeAnswer, chosen: Glaze) -> None:
-        clear(self._contrast)
+    def _contrast_rows(self, answer: GlazeAnswer, chosen: Glaze) -> Iterator[Item]:
         for zone, after in zip(answer.question.zones, chosen.labs, strict=True):
             name, goal = self.session.project.zone(zone.zone).short, zone.target.lab
             figures = f"{float(delta_e00(zone.before, goal)):.1f} → {float(delta_e00(after, goal)):.1f}"
-            self._contrast.addLayout(row(label(name), None, label(figures)))
-            self._contrast.addWidget(rule())
+            yield row(label(name), None, label(figures))
+            yield rule()
 
-    def _show_needs(self, answer: GlazeAnswer, paint: Paint) -> None:
-        clear(self._needs)
+    def _need_rows(self, answer: GlazeAnswer, paint: Paint) -> Iterator[Item]:
         flat = [self.session.project.zone(zone.zone).short for zone in answer.question.zones if zone.stains]
         lines = list(glaze_cautions(paint))
         if flat:
             said = _("A satin or gloss coat below: flat paint stains ({0}).")
             lines.insert(0, said.format(", ".join(flat)))
         for words in lines:
-            self._needs.addLayout(
-                row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
-            )
+            yield row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
 
     def lay_chosen(self) -> None:
         """Lay the chosen filter on every zone it was judged on."""

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QVBoxLayout, QWidget
+from shiboken6 import isValid
 
 from lean_sepia.language import _
 from lean_sepia.ui.kit.job import Jobs
@@ -30,6 +31,7 @@ class ColourPlane(QWidget):
 
     def __init__(self, jobs: Jobs, lightness: bool = True) -> None:
         super().__init__()
+        self._jobs = jobs
         self._content = PlaneContent()
         self._lightness = lightness
         self.plot: ColourPlot | None = None
@@ -50,7 +52,7 @@ class ColourPlane(QWidget):
         plot.setToolTip(_("Drag to move, Ctrl and wheel to zoom, double-click to see all"))
         self._well.hide()
         self._body.addWidget(plot)
-        plot.show_content(self._content)
+        self._draw()
 
     def show_colours(
         self,
@@ -65,4 +67,8 @@ class ColourPlane(QWidget):
             "; ".join(f"{p.name} {p.lab[1]:.0f}, {p.lab[2]:.0f}" for p in points if p.name)
         )
         if self.plot is not None:
+            self._jobs.later(f"plane {id(self)}", self._draw)
+
+    def _draw(self) -> None:
+        if self.plot is not None and isValid(self):
             self.plot.show_content(self._content)

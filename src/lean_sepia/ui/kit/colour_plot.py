@@ -9,7 +9,7 @@ from PySide6.QtCore import QEvent, QPointF, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPen, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QGraphicsPolygonItem, QVBoxLayout, QWidget
 
-from lean_sepia.colour.srgb import screen_rgb
+from lean_sepia.colour.srgb import srgb_from_lab
 from lean_sepia.ui.kit.plane_content import PlaneContent, Way
 from lean_sepia.ui.kit.swatch import Lab, lab_words, qcolor
 from lean_sepia.ui.kit.theme import WELL, WELL_TEXT, font
@@ -19,6 +19,7 @@ _LIGHT = QColor(250, 250, 250)
 _LEAST_SPAN, _MARGIN = 6.0, 0.62
 _HALO_REACH = 0.08  # of the span: a halo of nearly equal colours is still seen
 _EMPTY = (-20.0, 20.0)
+_BAR_WIDTH = 16
 
 
 class _Canvas(pg.GraphicsLayoutWidget):  # type: ignore[misc]
@@ -57,10 +58,8 @@ class ColourPlot(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self.canvas)
         self._content = PlaneContent()
-        self._plane = self.canvas.addPlot(axisItems={side: _Axis(side) for side in ("bottom", "left")})
+        self._plane, self._axes = self._view(1, {"left": (0, 0), "bottom": (1, 1)})
         self._plane.setAspectLocked(True)
-        self._plane.hideButtons()
-        self._plane.setMenuEnabled(False)
         self._corners = [self._corner("a*", (1, 1), (-3, 0)), self._corner("b*", (0, 0), (3, -2))]
         self._bar = self._lightness_bar() if lightness else None
         self._lines: list[pg.InfiniteLine] = []
@@ -68,21 +67,30 @@ class ColourPlot(QWidget):
 
     def _corner(self, text: str, place: tuple[float, float], offset: tuple[float, float]) -> pg.LabelItem:
         item = pg.LabelItem(text)
-        item.setParentItem(self._plane.vb)
+        item.setParentItem(self._plane)
         item.anchor(itemPos=place, parentPos=place, offset=offset)
         return item
 
-    def _lightness_bar(self) -> pg.PlotItem:
-        bar = self.canvas.addPlot()
-        bar.hideButtons()
-        bar.setMenuEnabled(False)
+    def _view(self, column: int, sides: dict[str, tuple[int, int]]) -> tuple[pg.ViewBox, list[pg.AxisItem]]:
+        """A view with axes at these sides and cells. A whole plot item would bring menus and forms that are never used."""
+        view = self.canvas.addViewBox(0, column, enableMenu=False)
+        axes = []
+        for side, cell in sides.items():
+            axis = _Axis(side)
+            axis.linkToView(view)
+            axis.setZValue(0.5)  # its grid lies over the view
+            self.canvas.addItem(axis, *cell)
+            axes.append(axis)
+        return view, axes
+
+    def _lightness_bar(self) -> pg.ViewBox:
+        bar, (axis,) = self._view(2, {"right": (0, 3)})
         bar.setMouseEnabled(False, False)
-        bar.hideAxis("bottom")
-        bar.hideAxis("left")
-        bar.showAxis("right")
-        bar.getAxis("right").setTicks([[(0, "0"), (50, "L* 50"), (100, "100")]])
-        bar.setFixedWidth(54)
-        greys = np.array([screen_rgb((float(L), 0, 0))[0] for L in range(101)], dtype=np.uint8)
+        bar.setFixedWidth(_BAR_WIDTH)
+        axis.setTicks([[(0, "0"), (50, "L* 50"), (100, "100")]])
+        self._axes.append(axis)
+        ramp = np.column_stack([np.arange(101.0), np.zeros((101, 2))])
+        greys = np.round(255 * np.clip(srgb_from_lab(ramp), 0, 1)).astype(np.uint8)
         image = pg.ImageItem(greys[None], axisOrder="col-major")
         image.setRect(0, 0, 1, 100)
         bar.addItem(image)
@@ -95,14 +103,12 @@ class ColourPlot(QWidget):
         self.canvas.setBackground(self.palette().color(WELL))
         soft = QColor(ink)
         soft.setAlpha(90)
-        axes = [self._plane.getAxis("bottom"), self._plane.getAxis("left")]
-        axes += [self._bar.getAxis("right")] if self._bar else []
-        for axis in axes:
+        for axis in self._axes:
             axis.setPen(soft)
             axis.setTextPen(ink)
             axis.setTickFont(font(11))
             axis.setStyle(tickLength=0, tickTextOffset=3, maxTickLevel=0)
-        for axis in axes[:2]:
+        for axis in self._axes[:2]:
             axis.setGrid(60)
         for item in self._corners:
             item.setText(item.text, color=ink, size="11px")

@@ -5,13 +5,15 @@ from __future__ import annotations
 import threading
 import traceback
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
+from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
 
 from lean_sepia.errors import JobCancelled, SepiaError
 from lean_sepia.language import _
 
+_REST_MS = 200
 Progress = Callable[[float], None]
 Work = Callable[[Progress], Any]
 """A pure function of a progress callable, which raises JobCancelled when the user has stopped it."""
@@ -83,6 +85,11 @@ class Jobs(QObject):
         self._pool.setMaxThreadCount(2)
         self._newest: dict[str, Job] = {}
         self._running: set[Job] = set()
+        self._later: dict[str, Callable[[], object]] = {}
+        self._resting: dict[str, QTimer] = {}
+        self._turn = QTimer(self)
+        self._turn.setInterval(0)
+        self._turn.timeout.connect(self._take_turn)
 
     def start(
         self,
@@ -131,10 +138,42 @@ class Jobs(QObject):
             self._pool.start(_Runner(job))
         return job
 
+    def later(self, kind: str, piece: Callable[[], object]) -> None:
+        """Do a piece of drawing in a turn of its own, so that the window answers in between; only the newest of a kind."""
+        if self._synchronous:
+            piece()
+            return
+        self._later[kind] = piece
+        self._turn.start()
+
+    def at_rest(self, kind: str, work: Work, done: Callable[[Any], object]) -> None:
+        """Start work that nobody waits for a moment later, so that it takes nothing from what the hand just did."""
+        if self._synchronous:
+            self.start(kind, work, done)
+            return
+        if (older := self._resting.pop(kind, None)) is not None:
+            older.stop()
+            older.deleteLater()
+        timer = self._resting[kind] = QTimer(self)
+        timer.setSingleShot(True)
+        timer.setInterval(_REST_MS)
+        timer.timeout.connect(partial(self._start_rested, kind, work, done))
+        timer.start()
+
+    def _start_rested(self, kind: str, work: Work, done: Callable[[Any], object]) -> None:
+        self._resting.pop(kind).deleteLater()
+        self.start(kind, work, done)
+
+    def _take_turn(self) -> None:
+        piece = self._later.pop(next(iter(self._later)))
+        if not self._later:
+            self._turn.stop()
+        piece()
+
     @property
     def idle(self) -> bool:
         """Whether nothing is under way."""
-        return not self._running
+        return not self._running and not self._later and not self._resting
 
     def cancel_all(self) -> None:
         """Ask everything to stop."""
@@ -143,5 +182,9 @@ class Jobs(QObject):
 
     def close(self) -> None:
         """Stop everything and wait for the threads."""
+        self._turn.stop()
+        self._later.clear()
+        for timer in self._resting.values():
+            timer.stop()
         self.cancel_all()
         self._pool.waitForDone(10_000)

@@ -16,7 +16,7 @@ class NamedPair(QFrame):
     def __init__(self, height: int) -> None:
         super().__init__()
         self.setProperty("kind", "well")
-        self.left, self.right = label(""), label("")
+        self.left, self.right = label("", "well"), label("", "well")
         self.fields = Fields(margin=0, height=height)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(12, 8, 12, 12)

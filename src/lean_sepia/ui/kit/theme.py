@@ -154,18 +154,8 @@ def _dress(widgets: Sequence[QWidget]) -> None:
 
 
 _SHEET = """
-QWidget { color: palette(window-text); }
 QMainWindow, QDialog, #page { background: palette(window); }
 QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
-QLabel { background: transparent; }
-QLabel[kind="caption"] { font-size: 11px; font-weight: bold; letter-spacing: 1px; color: palette(midlight); }
-QLabel[kind="second"] { font-size: 12px; color: palette(shadow); }
-QLabel[kind="strong"] { font-weight: bold; }
-QLabel[kind="title"] { font-size: 15px; font-weight: bold; }
-QLabel[kind="statement"] { font-size: 17px; font-weight: bold; }
-QLabel[kind="figure"] { font-size: 26px; font-weight: bold; }
-QLabel[kind="huge"] { font-size: 30px; font-weight: bold; }
-QLabel[kind="wordmark"] { font-size: 17px; font-weight: bold; color: palette(highlight); }
 #topbar, #column { background: palette(base); }
 #topbar { border-bottom: 1px solid palette(mid); }
 #column { border-right: 1px solid palette(mid); }
@@ -174,7 +164,6 @@ QFrame[kind="panel"] { background: palette(base); border: 1px solid palette(mid)
 QFrame[kind="raised"] { background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 4px; }
 QFrame[kind="raised"][chosen="true"] { border: 2px solid palette(window-text); }
 QFrame[kind="well"] { background: palette(dark); border: none; border-radius: 2px; }
-QFrame[kind="well"] QLabel { color: palette(bright-text); }
 QFrame[kind="rule"] { background: palette(mid); border: none; max-height: 1px; min-height: 1px; }
 QPushButton {
     background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 4px; padding: 5px 12px; min-height: 16px;
@@ -214,7 +203,6 @@ QMenu::item:selected { background: palette(mid); }
 QMenu::item:disabled { color: palette(midlight); }
 QMenu::separator { height: 1px; background: palette(mid); margin: 4px 6px; }
 QToolTip { background: palette(alternate-base); color: palette(window-text); border: 1px solid palette(mid); padding: 4px 6px; }
-QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
 QScrollBar:horizontal { background: transparent; height: 10px; margin: 0; }
 QScrollBar::handle { background: palette(mid); border-radius: 4px; min-height: 24px; min-width: 24px; }

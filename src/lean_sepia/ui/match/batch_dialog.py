@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
-from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QWidget
 
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
@@ -14,7 +14,8 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.batch import Correction, correct_batch
 from lean_sepia.ui.kit.form_dialog import FormDialog
 from lean_sepia.ui.kit.job import Jobs, Progress
-from lean_sepia.ui.kit.panel import button, clear, holder, label, measure_box, row
+from lean_sepia.ui.kit.panel import button, holder, label, measure_box, row
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields, Lab
 
 _SHOWN = 5
@@ -41,13 +42,12 @@ class BatchDialog(FormDialog):
                 (0, -128, -128), (100, 128, 128), predicted, ("L*", "a*", "b*"), strict=True
             )
         ]
-        self._answers = QVBoxLayout()
-        self._answers.setSpacing(6)
+        self._answers = Rows(spacing=6)
         ask = button(_("What to add"), "main")
         ask.clicked.connect(self.answer)
         fields: list[tuple[str, QWidget]] = [(self._names[name], box) for name, box in self.cup.items()]
         fields += [("", self.measured), ("L*, a*, b*", holder(row(*self.lab))), ("", holder(row(ask, None)))]
-        fields.append((_("Smallest first"), holder(self._answers)))
+        fields.append((_("Smallest first"), self._answers))
         super().__init__(_("Correct a batch by adding"), fields, parent)
         self.setMinimumWidth(520)
         self.measured.toggled.connect(lambda _on: self._enable())
@@ -59,7 +59,7 @@ class BatchDialog(FormDialog):
 
     def answer(self) -> None:
         """Ask in the background what can be added, and list it."""
-        clear(self._answers)
+        self._answers.fill(())
         batch = {name: box.value() for name, box in self.cup.items() if box.value() > 0}
         L, a, b = (box.value() for box in self.lab)
         measured = (L, a, b) if self.measured.isChecked() else None
@@ -75,12 +75,14 @@ class BatchDialog(FormDialog):
         self._jobs.start("batch", correct, self._show)
 
     def _show(self, found: list[Correction] | str) -> None:
-        clear(self._answers)
+        self._answers.fill(self._answer_rows(found))
+
+    def _answer_rows(self, found: list[Correction] | str) -> Iterator[Item]:
         if isinstance(found, str):
-            self._answers.addWidget(label(found, "second", wrap=True))
+            yield label(found, "second", wrap=True)
             return
         if not found:
-            self._answers.addWidget(label(_("Nothing that is added brings it nearer."), "second", wrap=True))
+            yield label(_("Nothing that is added brings it nearer."), "second", wrap=True)
         for one in found[-_SHOWN:]:
             field = Fields(margin=0, height=26)
             field.setFixedWidth(84)
@@ -95,4 +97,4 @@ class BatchDialog(FormDialog):
                 difference(self._target, one.lab).words,
                 f"{one.de00:.1f}",
             )
-            self._answers.addLayout(row(field, label(words, "", wrap=True), spacing=10))
+            yield row(field, label(words, "", wrap=True), spacing=10)

@@ -40,8 +40,9 @@ from lean_sepia.recipe.reasons import Substitute, unmixable
 from lean_sepia.ui.kit.ask import confirm
 from lean_sepia.ui.kit.colour_plane import ColourPlane
 from lean_sepia.ui.kit.named_pair import NamedPair
-from lean_sepia.ui.kit.panel import Panel, button, clear, count_box, holder, label, measure_box, row
+from lean_sepia.ui.kit.panel import Panel, button, count_box, label, measure_box, row
 from lean_sepia.ui.kit.plane_content import Point
+from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.match.batch_dialog import BatchDialog
 from lean_sepia.ui.match.films_panel import FilmsPanel
 from lean_sepia.ui.match.laying_panel import LayingPanel
@@ -63,6 +64,8 @@ _KNOWN = {
 
 class MatchRoom(RoomPage):
     """Solves for the chosen zone in the background and keeps showing the old answer, dimmed, meanwhile."""
+
+    needs_paints = True
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -91,17 +94,14 @@ class MatchRoom(RoomPage):
         line.addWidget(self._figure, 0, Qt.AlignmentFlag.AlignBottom)
         line.addWidget(self._unit, 0, Qt.AlignmentFlag.AlignBottom)
         self.centre.addLayout(line)
-        self._cards = QHBoxLayout()
-        self._cards.setSpacing(12)
-        self.centre.addLayout(self._cards)
+        self._cards = Rows(spacing=12, across=True, even=True)
+        self.centre.addWidget(self._cards)
         self.rack = PaintRack()
         self.rack.drop_wanted.connect(lambda name: self.change_drops(self._chosen, name, 1))
         rack = row(label(_("add a drop"), "second"), self.rack, spacing=8)
         rack.setStretch(1, 1)
         self.centre.addLayout(rack)
-        self._limit_row = QHBoxLayout()
-        self._limit_row.setSpacing(6)
-        self._limit_line = holder(row(holder(self._limit_row), None))
+        self._limit_line = Rows(spacing=6, across=True)
         self.centre.addWidget(self._limit_line)
         self._build_asking()
 
@@ -257,7 +257,7 @@ class MatchRoom(RoomPage):
             )
         self._figure.setText("")
         self._unit.hide()
-        clear(self._cards)
+        self._cards.fill(())
         self._limit_line.hide()
         self.films.show_films(None)
         self.lights.show_pairs((), {})
@@ -272,9 +272,9 @@ class MatchRoom(RoomPage):
             return
         self.answer = found
         self._chosen, self._why = 0, ""
-        self._fill_cards()
+        self.session.jobs.later("cards", self._fill_cards)
         self._show_choice()
-        self.session.jobs.start(
+        self.session.jobs.at_rest(
             "why", lambda progress: (found, found.why_not_exactly(progress)), self._show_why
         )
 
@@ -285,11 +285,9 @@ class MatchRoom(RoomPage):
             self._show_choice()
 
     def _fill_cards(self) -> None:
-        clear(self._cards)
         if self.answer is None:
             return
-        for index in range(len(self.answer.choices)):
-            self._cards.addWidget(self._card(index), 1)
+        self._cards.fill(self._card(index) for index in range(len(self.answer.choices)))
 
     def _card(self, index: int) -> RecipeCard:
         """A card for one of the choices."""
@@ -314,14 +312,14 @@ class MatchRoom(RoomPage):
 
         def renew() -> None:
             for index in indices:
-                item = self._cards.itemAt(index)
+                item = self._cards.box.itemAt(index)
                 old = item.widget() if item else None
                 if old is None or self.answer is None or index >= len(self.answer.choices):
                     continue
                 focused = QApplication.focusWidget()
                 name = focused.accessibleName() if focused and old.isAncestorOf(focused) else None
                 fresh = self._card(index)
-                self._cards.replaceWidget(old, fresh)
+                self._cards.box.replaceWidget(old, fresh)
                 if old.hasFocus() or name is not None:  # the keyboard stays where the hand was
                     fresh.take_focus(name)
                 old.hide()
@@ -346,12 +344,20 @@ class MatchRoom(RoomPage):
         self._show_pair(question, recipe)
         self._remark.setText(self._sureness(question.target, recipe, how))
         self._show_plane(found, recipe)
-        self.films.show_films(how.films)
-        self.lights.show_pairs(how.lights, recipe.lights)
-        zone = self.session.project.zone(question.zone)
-        self.laying.show_recipe(recipe.lab, how, question, question.cautions(choice))
-        self.laying.show_amount(question, zone.area_cm2, self._needed(question.zone))
+        self.session.jobs.later("match, panels", self._show_panels)
         self.pin.setEnabled(not choice.pinned or self._laid_differently(question.zone))
+
+    def _show_panels(self) -> None:
+        """How the chosen recipe behaves and is laid, unless something else was asked meanwhile."""
+        found = self.answer
+        if found is None or found.question.zone != self.session.zone:
+            return
+        choice, how, question = found.choices[self._chosen], found.behaviours[self._chosen], found.question
+        self.films.show_films(how.films)
+        self.lights.show_pairs(how.lights, choice.recipe.lights)
+        zone = self.session.project.zone(question.zone)
+        self.laying.show_recipe(choice.recipe.lab, how, question, question.cautions(choice))
+        self.laying.show_amount(question, zone.area_cm2, self._needed(question.zone))
 
     def _show_pair(self, question: MatchQuestion, recipe: Recipe) -> None:
         target = question.target
@@ -475,7 +481,6 @@ class MatchRoom(RoomPage):
         self._ask()
 
     def _show_limits(self) -> None:
-        clear(self._limit_row)
         names = {paint.id: paint.name for paint in self.session.shelf.paints()}
         limits = self._limits
 
@@ -499,8 +504,7 @@ class MatchRoom(RoomPage):
                 words.format(", ".join(paint.name for paint in lost)),
                 partial(self.find_stand_ins, 0, [paint.id for paint in lost], pinned),
             ))  # fmt: skip
-        for words, action in offered:
-            self._limit_row.addWidget(self._tool_button(words, action))
+        self._limit_line.fill([*(self._tool_button(words, action) for words, action in offered), None])
         self._limit_line.setVisible(bool(offered))
 
     def _ask_ratio(self) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import partial
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
@@ -11,7 +12,8 @@ from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.drag import DropSource, drag_drop
-from lean_sepia.ui.kit.panel import KeyboardRing, clear, holder, scrolled
+from lean_sepia.ui.kit.panel import KeyboardRing, scrolled
+from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.swatch import bottle_lab, lab_words, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, WELL
 
@@ -48,12 +50,11 @@ class PaintRack(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._row = QHBoxLayout()
-        self._row.setSpacing(3)
+        self._row = Rows(spacing=3, across=True)
         self._ids: tuple[str, ...] = ()
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        area = scrolled(holder(self._row), sideways=True)
+        area = scrolled(self._row, sideways=True)
         area.setFixedHeight(34)
         layout.addWidget(area)
 
@@ -63,9 +64,10 @@ class PaintRack(QWidget):
         if ids == self._ids:
             return
         self._ids = ids
-        clear(self._row)
-        for paint in paints:
-            chip = _RackChip(paint)
-            chip.clicked.connect(lambda _c=False, name=paint.id: self.drop_wanted.emit(name))
-            self._row.addWidget(chip)
-        self._row.addStretch(1)
+        chips = [_RackChip(paint) for paint in paints]
+        for chip, name in zip(chips, ids, strict=True):
+            chip.clicked.connect(partial(self._want, name))
+        self._row.fill([*chips, None])
+
+    def _want(self, name: str, _checked: bool = False) -> None:
+        self.drop_wanted.emit(name)

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
+from collections.abc import Iterator
+
+from PySide6.QtWidgets import QLineEdit, QWidget
 
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.recipe.ratio import Reading, read_ratio, spoken
 from lean_sepia.ui.kit.form_dialog import FormDialog
-from lean_sepia.ui.kit.panel import button, clear, holder, label, row
+from lean_sepia.ui.kit.panel import button, label, row
+from lean_sepia.ui.kit.rows import Item, Rows
 
 
 class RatioDialog(FormDialog):
@@ -20,11 +23,11 @@ class RatioDialog(FormDialog):
         self.phrase = QLineEdit()
         self.phrase.setPlaceholderText(_("1:20, 95 % thinner, a third of the cup, 3 drops in 5 ml"))
         self.phrase.setMinimumWidth(360)
-        self._readings = QVBoxLayout()
+        self._readings = Rows(spacing=6)
         self._now = label("", "second", wrap=True)
         fields = [
             (_("As it is said"), self.phrase),
-            (_("Means"), holder(self._readings)),
+            (_("Means"), self._readings),
             (_("Now"), self._now),
         ]
         super().__init__(_("Thinning ratio"), fields, parent)
@@ -39,24 +42,23 @@ class RatioDialog(FormDialog):
         return f"{said.colour_to_thinner} · {said.percent_thinner} · {said.of_the_cup} · {said.drops}"
 
     def _read(self) -> None:
-        clear(self._readings)
-        text = self.phrase.text().strip()
+        self._readings.fill(self._reading_rows(self.phrase.text().strip()))
+
+    def _reading_rows(self, text: str) -> Iterator[Item]:
         if not text:
-            self._readings.addWidget(
-                label(_("Type a ratio: both readings are shown where there are two."), "second")
-            )
+            yield label(_("Type a ratio: both readings are shown where there are two."), "second")
             return
         try:
             found = read_ratio(text)
         except SepiaError as error:
-            self._readings.addWidget(label(str(error), "second", wrap=True))
+            yield label(str(error), "second", wrap=True)
             return
         for reading in found:
             take = button(_("Use"), "tool", reading.words)
             take.setAccessibleName(_("Use: {0}").format(reading.words))
             take.clicked.connect(lambda _c=False, r=reading: self.take(r))
             words = label(f"{reading.words}\n{self._forms(reading.colour)}", "", wrap=True)
-            self._readings.addLayout(row(take, words, spacing=10))
+            yield row(take, words, spacing=10)
 
     def take(self, reading: Reading) -> None:
         """Use a reading."""

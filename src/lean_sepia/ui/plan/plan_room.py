@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from datetime import datetime, timedelta
 
 from PySide6.QtCore import Qt
@@ -20,7 +20,8 @@ from lean_sepia.plan.schedule import Schedule
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.ui.kit.diamond import Diamond
-from lean_sepia.ui.kit.panel import Panel, button, clear, label, row, rule, scrolled
+from lean_sepia.ui.kit.panel import Panel, button, label, row, rule, scrolled
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.plan.timeline import Bar, Timeline
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
@@ -66,8 +67,7 @@ class PlanRoom(RoomPage):
     def _build_side(self) -> None:
         self._step_panel = Panel(_("Step"), kind="raised")
         self._step_title = label("", "title", wrap=True)
-        self._step_body = QVBoxLayout()
-        self._step_body.setSpacing(5)
+        self._step_body = Rows(spacing=5)
         self.up, self.down = button(_("Earlier"), "tool"), button(_("Later"), "tool")
         self.up.clicked.connect(lambda: self.move_current(-1))
         self.down.clicked.connect(lambda: self.move_current(1))
@@ -81,10 +81,8 @@ class PlanRoom(RoomPage):
         line.setStretch(0, 1)
         self.side.addLayout(line)
         self._found_panel = Panel(_("Found in this plan"))
-        self._found = QVBoxLayout()
-        self._found.setSpacing(7)
+        self._found = Rows(spacing=7, right_margin=4)
         self._found_panel.add(scrolled(self._found), 1)
-        self._found.setContentsMargins(0, 0, 4, 0)
         self.side.addWidget(self._found_panel, 1)
         schools = Panel(_("How you work"))
         self.question, self.school = QComboBox(), QComboBox()
@@ -160,12 +158,15 @@ class PlanRoom(RoomPage):
         self.timeline.show_plan(bars, [(window.start, window.end) for window in answer.used], self.current)
 
     def _show_findings(self, answer: PlanAnswer) -> None:
-        clear(self._found)
+        self._found_panel.set_remark(str(len(answer.findings)) if answer.findings else "")
+        self._found.fill(self._finding_rows(answer))
+
+    @staticmethod
+    def _finding_rows(answer: PlanAnswer) -> Iterator[Item]:
         findings = answer.findings
-        self._found_panel.set_remark(str(len(findings)) if findings else "")
         numbers = {step.id: index + 1 for index, step in enumerate(answer.question.steps)}
         if not findings:
-            self._found.addWidget(label(_("Nothing spoils anything in this order."), "second", wrap=True))
+            yield label(_("Nothing spoils anything in this order."), "second", wrap=True)
         for finding in findings:
             sign = Diamond(filled=finding.severity == "stop", size=13, mark="")
             words = label(
@@ -175,15 +176,15 @@ class PlanRoom(RoomPage):
             )
             line = row(sign, words, spacing=7)
             line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
-            self._found.addLayout(line)
-        self._found.addStretch(1)
+            yield line
+        yield None
 
     def _show_step(self, steps: Sequence[PlanStep]) -> None:
-        clear(self._step_body)
         step = next((step for step in steps if step.id == self.current), None)
         self.up.setEnabled(step is not None)
         self.down.setEnabled(step is not None)
         if step is None:
+            self._step_body.fill(())
             self._step_title.setText(_("None chosen"))
             self._step_panel.set_remark("")
             return
@@ -196,6 +197,9 @@ class PlanRoom(RoomPage):
         )
         self._step_panel.set_remark(zones if len(zones) < 20 else _("{0} zones").format(len(step.zones)))
         self._step_title.setText(step.name)
+        self._step_body.fill(self._step_rows(step))
+
+    def _step_rows(self, step: PlanStep) -> Iterator[Item]:
         placed = next((p for p in self.schedule.steps if p.id == step.id), None) if self.schedule else None
         facts = [(_("at the bench"), span(step.hands_on_min))]
         if placed:
@@ -205,12 +209,10 @@ class PlanRoom(RoomPage):
                 until = placed.end + timedelta(minutes=step.removable_until_min)
                 facts.append((_("can be wiped off until"), weekday_and_time(until)))
         for name, value in facts:
-            self._step_body.addWidget(rule())
-            strong = label(value)
-            self._step_body.addLayout(row(label(name, "second"), None, strong))
+            yield rule()
+            yield row(label(name, "second"), None, label(value))
         for words in cautions(step):
-            line = row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
-            self._step_body.addLayout(line)
+            yield row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
 
     def _fill_school(self) -> None:
         code = self.question.currentData()

@@ -59,7 +59,7 @@ class AdviceLine(QFrame):
         layout.setSpacing(0)
         layout.addWidget(self._progress)
         layout.addLayout(line, 1)
-        session.changed.connect(self._refresh)
+        session.settled.connect(self._refresh)
         session.refused.connect(self.refuse)
         session.jobs.failed.connect(self.refuse)
         session.jobs.busy_changed.connect(self._progress.setVisible)

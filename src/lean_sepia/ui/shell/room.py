@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import ClassVar
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
@@ -16,6 +18,7 @@ class RoomPage(QWidget):
     """A room listens to the session and redraws from the document; it never edits while it redraws."""
 
     photos_wanted = Signal(list)
+    needs_paints: ClassVar[bool] = False
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -57,11 +60,15 @@ class RoomPage(QWidget):
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
         if self._stale:
-            self._renew()
+            self.session.jobs.later(f"room {id(self)}", self._renew)
 
     def _renew(self) -> None:
-        self._stale = False
-        self.refresh()
+        shelf, jobs = self.session.shelf, self.session.jobs
+        if self.needs_paints and not shelf.ready:  # building a large shelf takes seconds
+            jobs.start(f"paints for {id(self)}", lambda _p: shelf.paints(), lambda _paints: self._renew())
+        elif self._stale:
+            self._stale = False
+            self.refresh()
 
     def refresh(self) -> None:
         """Draw the room from the document."""

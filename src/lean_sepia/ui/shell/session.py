@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import operator
 from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
-from lean_sepia.answers.strata import Strata, strata_of
+from lean_sepia.answers.strata import Inputs, Strata, strata_inputs, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
@@ -22,10 +23,14 @@ AUTOSAVE_MS = 2000
 
 
 class Session(QObject):
-    """One open project. Views listen to `changed` and `zone_changed`; every edit goes through `edit`."""
+    """One open project. Views listen to `changed` and `zone_changed`; every edit goes through `edit`.
+
+    `settled` follows `changed` in a turn of its own, for what need not stand beside what the hand just did.
+    """
 
     changed = Signal()
     zone_changed = Signal(str)
+    settled = Signal()
     shelf_changed = Signal()
     refused = Signal(str)
 
@@ -38,7 +43,7 @@ class Session(QObject):
         self.shelf = Shelf(shelf_path_for(store.path))
         self._saved = project
         self._label = _("Opened")
-        self._cuts: dict[str, Strata] = {}
+        self._cuts: dict[str, tuple[Inputs, Strata]] = {}
         self.pictures = Pictures(store)
         self._zone = project.zones[0].id if project.zones else ""
         self._autosave = QTimer(self)
@@ -71,9 +76,11 @@ class Session(QObject):
 
     def cut(self, zone_id: str) -> Strata:
         """The strata of a zone as the document is now."""
-        if zone_id not in self._cuts:
-            self._cuts[zone_id] = strata_of(self.project, zone_id)
-        return self._cuts[zone_id]
+        inputs = strata_inputs(self.project, zone_id)
+        known = self._cuts.get(zone_id)
+        if known is None or not all(map(operator.is_, known[0], inputs)) or len(known[0]) != len(inputs):
+            known = self._cuts[zone_id] = inputs, strata_of(self.project, zone_id)
+        return known[1]
 
     def cuts(self) -> Mapping[str, Strata]:
         """The strata of every zone."""
@@ -114,12 +121,12 @@ class Session(QObject):
             self._after_change()
 
     def _after_change(self) -> None:
-        self._cuts.clear()
         if self._zone not in {zone.id for zone in self.project.zones}:
             self._zone = self.project.zones[0].id if self.project.zones else ""
         if not self._autosave.isActive():
             self._autosave.start()
         self.changed.emit()
+        self.jobs.later("settled", self.settled.emit)
 
     def save_now(self) -> None:
         """Write the present document as a revision, if it is not written yet."""

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import importlib
 from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -24,7 +25,7 @@ from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.ask import tell
 from lean_sepia.ui.kit.file_filters import pictures, projects
 from lean_sepia.ui.kit.files import ask_file, ask_files, ask_place, last_folder, remember_folder
-from lean_sepia.ui.kit.job import Jobs
+from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.start_page import StartPage
 
@@ -40,6 +41,13 @@ def the_app() -> QApplication:
     return app
 
 
+def load_first_room(_progress: Progress) -> None:
+    """The core, the workspace and the first room: a job loads them, so that a project opens at once."""
+    importlib.import_module("lean_sepia.ui.shell.workspace").load_room(_FIRST_ROOM)
+    importlib.import_module("lean_sepia.colour.lights").weights()  # read and interpolated once
+
+
+_AT_REST_MS, _FIRST_ROOM = 300, "evidence"
 _DESIGN_SIZE, _SMALLEST = (1280, 800), (1100, 700)
 
 
@@ -65,6 +73,12 @@ class MainWindow(QMainWindow):
         self._actions: dict[str, QAction] = {}
         self._fill_menu()
         remember_folder(settings.folder)
+        if not synchronous:
+            QTimer.singleShot(_AT_REST_MS, self, self.prepare)
+
+    def prepare(self) -> None:
+        """While the start page is read, load what the first project needs."""
+        self.jobs.start("first room", load_first_room, lambda _answer: None)
 
     def _take_place(self) -> None:
         """Open at the size of last time, never larger than the screen leaves beside its bars and the window's frame."""
@@ -278,13 +292,11 @@ class MainWindow(QMainWindow):
             self._refuse(str(error))
             return False
         self._leave()
-        self.workspace = Workspace(session, self.menu)
-        session.changed.connect(self._refresh_menu)
+        room = self.settings.room_of(path)
+        self.workspace = Workspace(session, self.menu, room if room in ROOMS else ROOMS[0])
+        session.settled.connect(self._refresh_menu)
         self._stack.addWidget(self.workspace)
         self._stack.setCurrentWidget(self.workspace)
-        room = self.settings.room_of(path)
-        if room in ROOMS:
-            self.workspace.open_room(room)
         self.workspace.top_bar.tabs.setFocus()
         self.setWindowTitle(f"{session.project.title} – Lean Sepia")
         self.settings = self.settings.with_recent(path)
@@ -331,14 +343,10 @@ class MainWindow(QMainWindow):
 
     def ask_card(self) -> None:
         """Ask where to and write the bench card."""
-        if self.workspace is None:
-            return
-        from lean_sepia.report.bench_card import card_name, write_bench_card
+        if self.workspace is not None:
+            from lean_sepia.ui.bench.print_card import ask_card
 
-        project = self.workspace.session.project
-        place = ask_place(self, _("Print the bench card"), card_name(project), "PDF (*.pdf)")
-        if place:
-            self.jobs.start("card", lambda _progress: write_bench_card(project, place), lambda _answer: None)
+            ask_card(self, self.workspace.session.project, self.jobs)
 
     def ask_revision(self) -> None:
         """Offer the kept revisions and go back to one, as an edit that can be undone."""

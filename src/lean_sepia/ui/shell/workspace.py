@@ -48,6 +48,14 @@ _ROOM_CLASSES: dict[Room, str] = {
 }  # fmt: skip
 
 
+def load_room(name: Room) -> type[RoomPage]:
+    """The class of a room."""
+    page: type[RoomPage] = getattr(
+        importlib.import_module(f"lean_sepia.ui.{name}.{name}_room"), _ROOM_CLASSES[name]
+    )
+    return page
+
+
 _QUIET_MS = 1500
 ReadPhoto = tuple[str, Picture, bytes] | str
 """A photo that was read: its name, picture and file; or why it was not."""
@@ -56,7 +64,7 @@ ReadPhoto = tuple[str, Picture, bytes] | str
 class Workspace(QWidget):
     """Built once per open project; rooms are made when first entered."""
 
-    def __init__(self, session: Session, menu: QMenu) -> None:
+    def __init__(self, session: Session, menu: QMenu, first_room: Room = ROOMS[0]) -> None:
         super().__init__()
         self.session = session
         session.setParent(self)
@@ -85,28 +93,32 @@ class Workspace(QWidget):
         self.top_bar.shelf_wanted.connect(self.open_shelf)
         self.column.room_wanted.connect(self.open_room)
         self.advice.wanted.connect(self._follow_advice)
-        session.changed.connect(self._refresh)
+        session.settled.connect(self._refresh)
         for index, room in enumerate(ROOMS, start=1):
             QShortcut(QKeySequence(f"Ctrl+{index}"), self, partial(self.open_room, room))
         QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste)
         QShortcut(QKeySequence("Alt+Up"), self, lambda: session.step_zone(-1))
         QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
         self._refresh()
-        self.open_room("evidence")
+        self._waiting: Room | None = first_room
+        session.jobs.later("first room", self._open_first_room)
         self._prepared = False
         session.jobs.busy_changed.connect(lambda _busy: self._prepare())
         QTimer.singleShot(_QUIET_MS, self, self._prepare)  # a project without photos starts no job
 
     def _prepare(self) -> None:
-        """Once the first photo is shown, do what Match will ask for and what takes long: paints, then the plots."""
+        """Once the first photo is shown, do what is asked for next and takes long: paints, the plots, the other rooms."""
         jobs, shelf = self.session.jobs, self.session.shelf
         if not self._prepared and jobs.idle:
             self._prepared = True
             jobs.start(
                 "shelf",
                 lambda _p: shelf.paints(),
-                lambda _paints: jobs.start("plot library", load_plot, lambda _module: None),
+                lambda _paints: jobs.start("plot library", load_plot, self._prepare_rooms),
             )
+
+    def _prepare_rooms(self, _module: object) -> None:
+        self.session.jobs.start("rooms", lambda _p: [load_room(name) for name in ROOMS], lambda _rooms: None)
 
     @property
     def room(self) -> Room | None:
@@ -124,11 +136,15 @@ class Workspace(QWidget):
         self.top_bar.show_title(" · ".join(words))
         self.top_bar.tabs.show_states(self.session.room_states())
 
+    def _open_first_room(self) -> None:
+        if self._waiting is not None:
+            self.open_room(self._waiting)
+
     def open_room(self, name: Room) -> None:
         """Show a room."""
+        self._waiting = None
         if name not in self.rooms:
-            module = importlib.import_module(f"lean_sepia.ui.{name}.{name}_room")
-            page: RoomPage = getattr(module, _ROOM_CLASSES[name])(self.session)
+            page = load_room(name)(self.session)
             page.photos_wanted.connect(self.add_photos)
             self.rooms[name] = page
             self._stack.addWidget(page)

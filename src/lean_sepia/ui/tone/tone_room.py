@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout
+from collections.abc import Iterator
+
+from PySide6.QtWidgets import QLabel, QVBoxLayout
 
 from lean_sepia.answers import tone
 from lean_sepia.answers.tone import (
@@ -22,9 +24,10 @@ from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.fade import Lightener
 from lean_sepia.recipe.tone_ladder import Tone
 from lean_sepia.ui.kit.colour_plane import ColourPlane
-from lean_sepia.ui.kit.panel import Panel, button, clear, count_box, holder, label, row, rule
+from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
 from lean_sepia.ui.kit.plane_content import Point, Way
 from lean_sepia.ui.kit.ramp_rows import RampRow, RampRows
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
@@ -35,6 +38,8 @@ _USUAL_WISH = 6  # L*, where no faded place was sampled (practice)
 
 class ToneRoom(RoomPage):
     """Rows of lighteners; the chosen one is laid as the zone's fade."""
+
+    needs_paints = True
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -73,7 +78,7 @@ class ToneRoom(RoomPage):
         self._tones_panel = Panel(_("Light and shade, five tones"), _("share of the area"))
         self._tones = Fields(margin=0, height=58)
         self._tones.setMaximumHeight(58)
-        self._tone_words = QHBoxLayout()
+        self._tone_words = Rows(spacing=8, across=True, even=True)
         self._tones_panel.add(self._tones)
         self._tones_panel.add(self._tone_words)
         self.centre.addWidget(self._tones_panel)
@@ -90,8 +95,7 @@ class ToneRoom(RoomPage):
         self.side.addWidget(plane)
         self._why = Panel(_("Why this one"))
         self._why_words = label("", "", wrap=True)
-        self._turns = QVBoxLayout()
-        self._turns.setSpacing(4)
+        self._turns = Rows(spacing=4)
         self._why.add(self._why_words)
         self._why.body.addSpacing(6)
         self._why.add(self._turns)
@@ -140,7 +144,7 @@ class ToneRoom(RoomPage):
         self._plane.show_colours([])
         self._plane_words.setText("")
         self._why_words.setText("")
-        clear(self._turns)
+        self._turns.fill(())
         self._mix_words.setText("")
         self._tones_panel.hide()
         self.lay.setEnabled(False)
@@ -208,7 +212,7 @@ class ToneRoom(RoomPage):
             if miss.de00 > 0.3
             else _("With {0} the fade is the same to the eye.").format(name)
         )
-        self._show_turns(answer, paints)
+        self._turns.fill(self._turn_rows(answer, paints))
         self._show_tones(answer.tones[self.rows.current], paints)
 
     def _show_plane(self, answer: ToneAnswer, option: Lightener, paints: dict[str, Paint]) -> None:
@@ -230,22 +234,22 @@ class ToneRoom(RoomPage):
             _("Round: the base. Square: the faded colour. Thick: the chosen lightener.")
         )
 
-    def _show_turns(self, answer: ToneAnswer, paints: dict[str, Paint]) -> None:
+    def _turn_rows(self, answer: ToneAnswer, paints: dict[str, Paint]) -> Iterator[Item]:
         """How far each lightener turns the hue, the chosen one in bold."""
-        clear(self._turns)
-        self._turns.addLayout(
-            row(label(_("turns the hue by"), "second"), None, label(_("degrees"), "second"))
-        )
+        yield row(label(_("turns the hue by"), "second"), None, label(_("degrees"), "second"))
         for index, option in enumerate(answer.lighteners):
             shift = option.hue_shift_deg
             figure = _("no hue") if shift is None else _("{0}°").format(signed(shift))
             kind = "strong" if index == self.rows.current else ""
-            self._turns.addWidget(rule())
-            self._turns.addLayout(row(label(paints[option.paint].name, kind), None, label(figure, kind)))
+            yield rule()
+            yield row(label(paints[option.paint].name, kind), None, label(figure, kind))
 
     def _show_tones(self, tones: tuple[Tone, ...], paints: dict[str, Paint]) -> None:
         self._tones.show_labs([tone.lab for tone in tones])
-        clear(self._tone_words)
+        self._tone_words.fill(self._tone_cells(tones, paints))
+
+    @staticmethod
+    def _tone_cells(tones: tuple[Tone, ...], paints: dict[str, Paint]) -> Iterator[Item]:
         for one in tones:
             added = paints[one.added].name if one.added else ""
             words = _("base") if not one.added else f"{one.base_parts} : {one.added_parts} {added}"
@@ -258,7 +262,7 @@ class ToneRoom(RoomPage):
                 line: QLabel = label(text, kind, wrap=True)
                 cell.addWidget(line)
             cell.addStretch(1)
-            self._tone_words.addLayout(cell, 1)
+            yield cell
 
     def lay_chosen(self) -> None:
         """Lay the chosen fade on the zone."""

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from functools import partial
 
 import numpy as np
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QInputDialog, QVBoxLayout
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QInputDialog
 
 from lean_sepia.answers import wear
 from lean_sepia.answers.wear import WEAR_KINDS, WearAnswer, marks_of, measured_region, wear_words
@@ -19,7 +20,8 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.bars import SizeBars
-from lean_sepia.ui.kit.panel import Panel, button, clear, label, measure_box, row, rule
+from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row, rule
+from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, prepare
@@ -115,8 +117,7 @@ class WearRoom(RoomPage):
         much = Panel(_("How much"))
         self._much = label("", "figure")
         self._grade = label("", "second", wrap=True)
-        self._table = QVBoxLayout()
-        self._table.setSpacing(4)
+        self._table = Rows(spacing=4)
         for item in (self._much, self._grade, self._table):
             much.add(item)
         self.side.addWidget(much)
@@ -127,8 +128,7 @@ class WearRoom(RoomPage):
         seen.add(self._tint)
         self.side.addWidget(seen)
         kinds = Panel(_("Kinds pointed at"))
-        self._kinds = QVBoxLayout()
-        self._kinds.setSpacing(4)
+        self._kinds = Rows(spacing=4)
         kinds.add(self._kinds)
         self.side.addWidget(kinds)
         self.side.addStretch(1)
@@ -195,20 +195,19 @@ class WearRoom(RoomPage):
             x0, y0, x1, y1 = self.box
             marks.append(Mark.outline([(x0, y0), (x1, y0), (x1, y1), (x0, y1)]))
         self.viewer.show_marks(marks)
-        clear(self._kinds)
+        self._kinds.fill(self._kind_rows())
+        self.measure_button.setEnabled(self.box is not None and self.seen is not None)
+
+    def _kind_rows(self) -> Iterator[Item]:
         for name, lab in self.classes.items():
             drop = button("×", "step", _("Forget this kind"))
             drop.setAccessibleName(_("Forget {0}").format(wear_words(name)))
             drop.clicked.connect(lambda _c=False, n=name: self._forget(n))
-            self._kinds.addLayout(row(Chip(lab), label(wear_words(name)), None, drop))
+            yield row(Chip(lab), label(wear_words(name)), None, drop)
         if not self.classes:
-            self._kinds.addWidget(
-                label(_("None: everything unlike the base counts as worn."), "second", wrap=True)
-            )
-        self.measure_button.setEnabled(self.box is not None and self.seen is not None)
+            yield label(_("None: everything unlike the base counts as worn."), "second", wrap=True)
 
     def _show_record(self, record: WearRecord | None) -> None:
-        clear(self._table)
         self.lay.setEnabled(record is not None)
         if record is None:
             self._statement.setText(_("Not measured yet."))
@@ -219,15 +218,11 @@ class WearRoom(RoomPage):
             )
             self._much.setText("–")
             for words in (
-                self._grade,
-                self._model,
-                self._tint,
-                self._where,
-                self._size_words,
-                self._signature,
-            ):
+                self._grade, self._model, self._tint, self._where, self._size_words, self._signature,
+            ):  # fmt: skip
                 words.setText("")
             self._bars.show_sizes([], [], 0)
+            self._table.fill(())
             return
         zone = self.session.project.zone(self.session.zone)
         subject = self.session.project.subject_of(zone)
@@ -237,20 +232,7 @@ class WearRoom(RoomPage):
         self._grade.setText(
             _("Rust: {0} to ISO 4628-3, grade {1} to ASTM D610.").format(record.iso_4628_3, record.astm_d610)
         )
-        for found in record.classes:
-            size = _("{0} mm").format(f"{found.median_mm:.0f}")
-            figure = label(f"{found.coverage_percent:.1f} %")
-            self._table.addWidget(rule())
-            self._table.addLayout(
-                row(
-                    Chip(found.lab, 14, 14),
-                    label(wear_words(found.name)),
-                    None,
-                    figure,
-                    6,
-                    label(size, "second"),
-                )
-            )
+        self._table.fill(self._class_rows(record))
         self._model.setText(
             _("At 1:{0} and 30 cm a mark below {1} mm cannot be seen. {2} % can.").format(
                 f"{subject.scale:g}",
@@ -261,6 +243,16 @@ class WearRoom(RoomPage):
         self._tint.setText(self._tint_words(record))
         self._show_where(record)
         self._show_sizes(record)
+
+    @staticmethod
+    def _class_rows(record: WearRecord) -> Iterator[Item]:
+        for found in record.classes:
+            size, figure = (
+                label(_("{0} mm").format(f"{found.median_mm:.0f}"), "second"),
+                f"{found.coverage_percent:.1f} %",
+            )
+            yield rule()
+            yield row(Chip(found.lab, 14, 14), label(wear_words(found.name)), None, label(figure), 6, size)
 
     def _tint_words(self, record: WearRecord) -> str:
         shift = np.array(record.tint_lab_shift)

@@ -1,0 +1,58 @@
+"""Widgets in a column or a line that are made anew all at once."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from PySide6.QtWidgets import QBoxLayout, QLayout, QVBoxLayout, QWidget
+
+Item = QWidget | QLayout | None
+"""A widget, a layout, or None for what takes up the room that is left."""
+
+
+class Rows(QWidget):
+    """Items below each other, or beside each other in equal widths.
+
+    They are put together out of sight and shown as one: shown one by one in an open window, each would lay the whole window
+    out again.
+    """
+
+    def __init__(
+        self, spacing: int, *, across: bool = False, even: bool = False, right_margin: int = 0
+    ) -> None:
+        super().__init__()
+        self._across, self._stretch, self._spacing, self._right = across, int(even), spacing, right_margin
+        self._outer = QVBoxLayout(self)
+        self._outer.setContentsMargins(0, 0, 0, 0)
+        self._page: QWidget | None = None
+        self.fill(())
+
+    @property
+    def box(self) -> QLayout:
+        """The layout of what is shown."""
+        assert self._page is not None
+        layout = self._page.layout()
+        assert layout is not None
+        return layout
+
+    def fill(self, items: Iterable[Item]) -> None:
+        """Show these and nothing else."""
+        page, before = QWidget(), self._page
+        direction = QBoxLayout.Direction.LeftToRight if self._across else QBoxLayout.Direction.TopToBottom
+        box = QBoxLayout(direction, page)
+        box.setContentsMargins(0, 0, self._right, 0)
+        box.setSpacing(self._spacing)
+        for item in items:
+            if item is None:
+                box.addStretch(1)
+            elif isinstance(item, QWidget):
+                box.addWidget(item, self._stretch)
+            else:
+                box.addLayout(item, self._stretch)
+        self._page = page
+        if before is None:
+            self._outer.addWidget(page)
+        else:
+            self._outer.replaceWidget(before, page)
+            before.hide()
+            before.deleteLater()
