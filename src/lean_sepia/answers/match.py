@@ -10,6 +10,7 @@ import numpy as np
 from lean_sepia.answers.amounts import set_aside, thinned, usual_volume
 from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
 from lean_sepia.answers.targets import Target
+from lean_sepia.document.coats import Manner, Mix, lay_varnish, pin_base
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import medium_of, paint_of
 from lean_sepia.paint.film import film_thickness
@@ -50,6 +51,15 @@ def planned_varnish(project: Project, zone_id: str) -> Coat | None:
 def _tool(project: Project, zone_id: str) -> str:
     coat = base_coat(project, zone_id)
     return coat.tool if coat else KINDS["base"].tools[0]
+
+
+def pin(project: Project, zone_id: str, mix: Mix, manner: Manner, sheen: str = AS_PLANNED) -> Project:
+    """Make a recipe the zone's base; a final sheen it was asked for, where none is planned yet, is planned with it."""
+    project = pin_base(project, zone_id, mix, manner)
+    kind = next((name for name, kind in KINDS.items() if kind.finish == sheen and kind.is_varnish), None)
+    if kind is None or planned_varnish(project, zone_id) is not None:
+        return project
+    return lay_varnish(project, [zone_id], kind)
 
 
 def base_laying(

@@ -46,12 +46,12 @@ class SamplesPanel(Panel):
             (_("brush"), "brush"),
         ):
             self.shape.addItem(words, shape)
-        self.shape.setFixedWidth(82)
         self.shape.setAccessibleName(_("Shape of the next sample"))
         self.shape.currentIndexChanged.connect(lambda _i: self.shape_changed.emit(self.shape.currentData()))
         self.radius = measure_box(0.5, 400, 8, "px", _("Radius of disc or brush"), width=66)
         self.radius.valueChanged.connect(self.radius_changed)
-        line = row(self.role, self.shape, self.radius, spacing=5)
+        self.add(self.role)
+        line = row(self.shape, self.radius, spacing=5)
         line.setStretch(0, 1)
         self.add(line)
         self._listed: object = None

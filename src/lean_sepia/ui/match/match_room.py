@@ -21,12 +21,13 @@ from lean_sepia.answers.match import (
     answer,
     ask,
     base_coat,
+    pin,
     planned_varnish,
     usual_mix,
 )
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
-from lean_sepia.document.coats import Manner, Mix, pin_base
+from lean_sepia.document.coats import Manner, Mix
 from lean_sepia.document.steps import coat_name
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import N_, _
@@ -119,7 +120,6 @@ class MatchRoom(RoomPage):
         self.volume.valueChanged.connect(lambda _value: self._volume_changed())
         self.sheen = QComboBox()
         self.sheen.setAccessibleName(_("Final sheen"))
-        self.sheen.setToolTip(_("The recipe meets its target under this final sheen"))
         self.sheen.currentIndexChanged.connect(lambda _index: self._ask())
         self.pin = button(_("Pin to this zone"), "main", _("The zone's base coat becomes this recipe"))
         self.pin.clicked.connect(self.pin_chosen)
@@ -207,13 +207,18 @@ class MatchRoom(RoomPage):
         """The sheens to choose from; another zone starts with what its plan says."""
         varnish = planned_varnish(self.session.project, zone)
         planned = _("under {0}").format(coat_name(varnish)) if varnish else _("no varnish planned")
+        named = [
+            (AS_PLANNED, planned), (OWN_SHEEN, _("without a varnish")), ("flat", _("under flat")),
+            ("satin", _("under satin")), ("gloss", _("under gloss")),
+        ]  # fmt: skip
         if not self.sheen.count():
-            for name, words in (
-                (AS_PLANNED, planned), (OWN_SHEEN, _("without a varnish")), ("flat", _("under flat")),
-                ("satin", _("under satin")), ("gloss", _("under gloss")),
-            ):  # fmt: skip
+            for name, words in named:
                 self.sheen.addItem(words, name)
         self.sheen.setItemText(0, planned)
+        tip = _("The recipe meets its target under this final sheen")
+        if varnish is None:
+            tip += "\n" + _("Flat, satin or gloss is planned as the zone's varnish when the recipe is pinned")
+        self.sheen.setToolTip(tip)
         if fresh:
             self.sheen.setCurrentIndex(0)
 
@@ -536,10 +541,10 @@ class MatchRoom(RoomPage):
         manner = Manner(
             self.coats.value(), self.thinner.value() / 100, question.tool, mix_ml=self._asked_ml(zone)
         )
-        mix = Mix.of(self.session.shelf.paints(), recipe.parts)
+        mix, sheen = Mix.of(self.session.shelf.paints(), recipe.parts), self.sheen.currentData()
         self.session.edit(
             _("Pin recipe to {0}").format(self.session.project.zone(zone).name),
-            lambda p: pin_base(p, zone, mix, manner),
+            lambda p: pin(p, zone, mix, manner, sheen),
         )
 
     def asked_anyway(self, media: Sequence[str]) -> bool:

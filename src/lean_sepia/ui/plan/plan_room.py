@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QComboBox, QFrame, QLineEdit, QVBoxLayout
 from lean_sepia.answers import plan
 from lean_sepia.answers.bench import span, span_of
 from lean_sepia.answers.plan import PlanAnswer
+from lean_sepia.document.coats import lay_varnish
 from lean_sepia.document.model import Project
 from lean_sepia.document.steps import add_step, move_step, set_hours, set_school, title_of
 from lean_sepia.language import _, clock, day, day_and_time, ngettext, weekday_and_time
@@ -245,6 +246,10 @@ class PlanRoom(RoomPage):
         made: list[str] = []
 
         def change(project: Project) -> Project:
+            if KINDS[kind].is_varnish and zones:  # a clear coat needs no recipe: with its step comes its coat
+                project = lay_varnish(project, zones, kind)
+                made.append(next(coat.step for coat in project.coats_of(zones[0]) if coat.kind == kind))
+                return project
             project, step_id = add_step(project, kind, zones)
             made.append(step_id)
             return project
