@@ -476,3 +476,15 @@ def test_swatch_files_that_break_a_rule_are_refused(call, demo_master, tmp_path,
     assert code == 2
     assert said in error
     assert not out.exists()
+
+
+@pytest.mark.parametrize("command", ["predict", "mix"])
+def test_media_that_do_not_mix_are_said_by_both(call, demo_master, command):
+    shelf = ("--shelf", demo_master.shelf_file)
+    if command == "predict":
+        arguments = ("predict", *shelf, "--parts", "ochre=3,oil-ochre=1")
+    else:
+        arguments = ("mix", *shelf, "--target", "50,10,30", "--must", "oil-ochre", "--must", "ochre")
+    code, out, err = call(*arguments)
+    assert "do not mix" in out + err
+    assert code == (0 if command == "predict" else 2)

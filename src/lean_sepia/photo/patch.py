@@ -29,6 +29,7 @@ class Patch:
     kept : (n,) mask over the pixels read
     places : (n, 2) x and y of the pixels read
     clipping : (2, 3) share of the kept pixels in which a channel lies at its lower, at its upper end
+    clipping_read : the same (2, 3) of all the pixels read
     all_clipped : share of the pixels read in which all three channels lie at an end
     """
 
@@ -39,6 +40,7 @@ class Patch:
     clipped_share: float
     places: IntArray
     clipping: FloatArray
+    clipping_read: FloatArray
     all_clipped: float
 
     @property
@@ -206,7 +208,7 @@ def _robust(encoded: FloatArray, sector: IntArray, places: IntArray) -> Patch:
     clipped = np.any(ends, axis=0)
     return Patch(
         mean, cov + quantised, linear[kept].std(axis=0), kept, float(np.any(clipped, axis=1).mean()), places,
-        ends[:, kept].mean(axis=1), float(np.all(clipped, axis=1).mean()),
+        ends[:, kept].mean(axis=1), ends.mean(axis=1), float(np.all(clipped, axis=1).mean()),
     )  # fmt: skip
 
 

@@ -111,7 +111,7 @@ def _widened(patch: Patch) -> Patch:
 
 def _clipped(patch: Patch) -> tuple[Clipped, ...]:
     found = [
-        Clipped(channel, end, float(patch.clipping[row, column]))
+        Clipped(channel, end, float(patch.clipping_read[row, column]))
         for row, end in enumerate(_ENDS)
         for column, channel in enumerate(_CHANNELS)
         if patch.clipping[row, column] > _TOLD_SHARE

@@ -72,3 +72,34 @@ def test_cancel_stops_at_the_next_report(jobs, qtbot):
     job.cancel()
     qtbot.waitUntil(lambda: jobs.idle)
     assert reached == []
+
+
+def test_pieces_of_drawing_take_turns_and_only_the_newest_of_a_kind(jobs, qtbot):
+    drawn = []
+    for name in ("old", "new"):
+        jobs.later("plot", lambda name=name: drawn.append(name))
+    jobs.later("list", lambda: drawn.append("list"))
+    assert not jobs.idle
+    assert drawn == []
+    qtbot.waitUntil(lambda: jobs.idle)
+    assert drawn == ["new", "list"]
+
+
+def test_what_nobody_waits_for_starts_at_rest_and_once(jobs, qtbot):
+    told = []
+    for name in ("first", "second"):
+        jobs.at_rest("help", lambda _p, name=name: name, told.append)
+    assert not jobs.idle
+    assert told == []
+    qtbot.waitUntil(lambda: jobs.idle)
+    assert told == ["second"]
+
+
+def test_a_closed_pool_draws_nothing_more(qtbot):
+    jobs, drawn = Jobs(), []
+    jobs.later("plot", lambda: drawn.append("plot"))
+    jobs.at_rest("help", lambda _p: "help", drawn.append)
+    jobs.close()
+    qtbot.wait(300)
+    assert drawn == []
+    jobs.deleteLater()

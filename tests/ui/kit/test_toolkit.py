@@ -1,8 +1,15 @@
-"""What the pinned toolkit must not do."""
+"""The few pieces every room is laid out with, and what the pinned toolkit must not do."""
 
 import sys
 
-from PySide6.QtWidgets import QLabel
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.panel import Panel
+from lean_sepia.ui.kit.rows import Rows
+from lean_sepia.ui.shell.subject_dialog import ScaleBox
 
 
 def test_calls_into_the_toolkit_keep_the_count_of_none(qtbot):
@@ -14,3 +21,46 @@ def test_calls_into_the_toolkit_keep_the_count_of_none(qtbot):
         shown.setText("drop")
         shown.update()
     assert abs(sys.getrefcount(None) - before) < 200
+
+
+def test_rows_are_made_anew_as_one(qtbot):
+    rows = Rows(spacing=3, across=True, even=True)
+    qtbot.addWidget(rows)
+    first = [QLabel("a"), QLabel("b")]
+    rows.fill(first)
+    assert [rows.box.itemAt(i).widget() for i in range(rows.box.count())] == first
+    rows.fill([QLabel("c"), None])
+    assert rows.box.count() == 2
+    assert rows.box.itemAt(0).widget().text() == "c"
+    rows.fill(())
+    assert rows.box.count() == 0
+
+
+@pytest.mark.parametrize("shades", [theme.EVENING, theme.DAY])
+def test_another_lighting_reaches_what_was_hidden_when_it_is_shown(qtbot, qapp, shades):
+    page = QWidget()
+    qtbot.addWidget(page)
+    inside = Panel("Cast")
+    QVBoxLayout(page).addWidget(inside)
+    page.show()
+    page.hide()
+    theme.apply(qapp, shades)
+    page.show()
+    for role, colour in ((theme.THIRD, shades.third), (theme.PANEL, shades.panel)):
+        assert inside.caption.palette().color(role).name() == colour
+    assert inside.grab().toImage().pixelColor(6, 6).name() == shades.panel
+    qtbot.wait(100)
+    theme.apply(qapp, theme.DAY)
+    qtbot.wait(50)
+
+
+@pytest.mark.parametrize(("typed", "scale"), [("1:12", 12), ("12", 12), ("1:7,5", 7.5)])
+def test_a_scale_is_typed_over_what_is_selected(qtbot, typed, scale):
+    box = ScaleBox(96)
+    qtbot.addWidget(box)
+    box.show()
+    box.selectAll()
+    qtbot.keyClicks(box, typed)
+    qtbot.keyClick(box, Qt.Key.Key_Return)
+    assert box.value() == scale
+    assert box.text() == f"1:{scale:g}"

@@ -11,6 +11,7 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.zones import state_target
 from lean_sepia.shelf.shelf_file import ShelfContent
 from lean_sepia.ui.kit.drag import DROP_MIME, dragged_paint
+from lean_sepia.ui.match import match_room
 from lean_sepia.ui.match.batch_dialog import BatchDialog
 from lean_sepia.ui.match.ratio_dialog import RatioDialog
 from lean_sepia.ui.match.recipe_card import RecipeCard, _PaintDrops
@@ -418,3 +419,51 @@ def test_the_wheel_scrolls_the_column_and_zooms_with_ctrl(room):
     assert room._plane.plot._plane.viewRange() == before
     turned(Qt.KeyboardModifier.ControlModifier)
     assert room._plane.plot._plane.viewRange() != before
+
+
+def test_media_that_do_not_mix_are_named_and_pinning_asks(room, monkeypatch):
+    shelf = room.session.shelf
+    ochre = next(record for record in shelf.records() if record["id"] == "ochre")
+    shelf.add(ShelfContent(({**ochre, "id": "old-tin", "name": "Old tin", "medium": "enamel"},), {}))
+    room.session.shelf_changed.emit()
+    before = room.session.project
+    asked = []
+    monkeypatch.setattr(match_room, "confirm", lambda *words: asked.append(words[2]) or False)
+    room.change_drops(0, "old-tin", 1)
+    assert "do not mix" in " ".join(item.text() for item in room.laying.findChildren(QLabel))
+    room.pin_chosen()
+    (words,) = asked
+    assert "enamel" in words.lower()
+    assert "acrylic" in words
+    assert room.session.project == before
+    monkeypatch.setattr(match_room, "confirm", lambda *_words: True)
+    room.pin_chosen()
+    assert "old-tin" in [
+        room.session.project.paint(version).shelf_id
+        for version, _count in room.session.project.recipe(base_of(room)).parts
+    ]
+
+
+def base_of(room):
+    return next(c.recipe for c in room.session.project.coats_of("hull") if c.kind == "base")
+
+
+def test_a_sheen_that_is_chosen_is_planned_where_none_is(untouched):
+    session = untouched.session
+    session.edit("", lambda p: state_target(p, "hull", (50.0, -18.0, -4.0)))
+    session.choose_zone("hull")
+    untouched.open_room("match")
+    room = untouched.rooms["match"]
+    room.pin_chosen()
+    assert session.cut("hull").varnish is None
+    room.sheen.setCurrentIndex(room.sheen.findData("satin"))
+    room.choose(1)
+    promised = room.answer.choices[1].recipe.lab
+    room.pin_chosen()
+    cut = session.cut("hull")
+    assert cut.varnish == "satin"
+    assert cut.fresh == pytest.approx(promised, abs=0.05)
+    room.sheen.setCurrentIndex(room.sheen.findData("flat"))
+    room.choose(1)
+    room.pin_chosen()
+    assert session.cut("hull").varnish == "satin"  # what is planned stays; another sheen is only looked at

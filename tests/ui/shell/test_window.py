@@ -234,6 +234,27 @@ def test_settings_survive_and_damaged_ones_do_not_matter(tmp_path):
     assert load_settings() == Settings()
 
 
+def test_size_room_and_folder_are_remembered(qtbot, demo, monkeypatch):
+    window = MainWindow(Settings(), synchronous=True)
+    window.show()
+    window.resize(1100, 720)
+    window.open_project(demo.worked)
+    window.workspace.open_room("plan")
+    window.close()
+    kept = load_settings()
+    assert kept.size == (1100, 720)
+    assert kept.room_of(demo.worked) == "plan"
+    again = MainWindow(kept, synchronous=True, remember=False)
+    again.show()
+    assert (again.width(), again.height()) == (1100, 720)
+    again.open_project(demo.worked)
+    assert again.workspace.room == "plan"
+    assert set(again.workspace.rooms) == {"plan"}  # no other room was built on the way
+    again.close()
+    for one in (window, again):
+        one.deleteLater()
+
+
 def test_recent_projects_are_offered(qtbot, demo):
     window = MainWindow(Settings(recent=(str(demo.worked),)), synchronous=True, remember=False)
     window.show()

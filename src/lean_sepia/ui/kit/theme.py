@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from importlib.resources import files
 from pathlib import Path
 
-from PySide6.QtCore import QByteArray, QObject, QTimer
+from PySide6.QtCore import QByteArray, QEvent, QObject, QTimer
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication, QStyleFactory, QWidget
 from shiboken6 import isValid
@@ -124,21 +124,30 @@ def apply(app: QApplication, shades: Shades) -> None:
 
 
 class _Redressing(QObject):
-    """Dresses every widget anew, those that are seen first."""
+    """Dresses every widget anew: those that are seen at once, the others a few at a time or when they are shown."""
 
     _AT_A_TIME = 60
 
     def __init__(self, app: QApplication) -> None:
         super().__init__(app)
         widgets = app.allWidgets()
-        self._left = [widget for widget in widgets if not widget.isVisible()]
+        self._left = {widget: None for widget in widgets if not widget.isVisible()}
         _dress([widget for widget in widgets if widget.isVisible()])
         self._timer = QTimer(self)
         self._timer.timeout.connect(self._go_on)
         self._timer.start(0)
+        app.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.Show and isinstance(watched, QWidget) and watched in self._left:
+            del self._left[watched]
+            _dress([watched])
+        return False
 
     def _go_on(self) -> None:
-        now, self._left = self._left[: self._AT_A_TIME], self._left[self._AT_A_TIME :]
+        now = list(self._left)[: self._AT_A_TIME]
+        for widget in now:
+            del self._left[widget]
         _dress([widget for widget in now if isValid(widget)])
         if not self._left:
             self._timer.stop()

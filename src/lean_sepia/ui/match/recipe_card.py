@@ -74,6 +74,10 @@ class _MenuChip(KeyboardRing, QAbstractButton):
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 
 
+_HEIGHT = 250
+"""Room for four bottles: a card does not jump when a drop of another is put in."""
+
+
 class RecipeCard(QFrame):
     """A recipe as drops; the chosen card also has buttons to change it."""
 
@@ -97,6 +101,7 @@ class RecipeCard(QFrame):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setAcceptDrops(True)
+        self.setMinimumHeight(_HEIGHT)
         recipe = choice.recipe
         words = ", ".join(f"{count} {paints[name].name}" for name, count in recipe.parts)
         self.setAccessibleName(f"{_(choice.title)}: {words}, {recipe.de00:.1f} ΔE00")

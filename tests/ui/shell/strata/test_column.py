@@ -87,3 +87,19 @@ def test_a_zone_may_not_be_named_twice_or_not_at_all(workspace):
     workspace.column.add_named_zone("   ")
     assert len(workspace.session.project.zones) == count
     assert "name" in workspace.advice._text.text()
+
+
+def test_zones_out_of_sight_are_counted_and_reached(workspace, qtbot):
+    rack, session = workspace.column.findChild(Rack), workspace.session
+    assert rack.hidden() == (0, 0)
+    for number in range(9):
+        workspace.column.add_named_zone(f"Locker {number}")
+    shown = rack.hidden()
+    assert sum(shown) > 0
+    assert shown[1] == 0  # the newest zone is chosen and in sight
+    session.choose_zone(session.project.zones[0].id)
+    left, right = rack.hidden()
+    assert left == 0
+    assert right == sum(shown)
+    rack._scroll(10_000)
+    assert rack.hidden() == (sum(shown), 0)

@@ -1,0 +1,61 @@
+"""A document of an earlier form, as that form wrote it, opens with nothing lost."""
+
+import json
+from pathlib import Path
+
+import pytest
+
+from lean_sepia.answers.plan import plan_steps
+from lean_sepia.answers.strata import strata_of
+from lean_sepia.document.migrate import parse_document
+from lean_sepia.document.model import FORMAT
+from lean_sepia.errors import NewerVersionError, ProjectFileError
+
+TEXT = (Path(__file__).parent / "form-2.json").read_text(encoding="utf-8")
+
+
+def test_a_document_of_form_2_opens_with_its_coats_steps_and_times():
+    before, after = json.loads(TEXT), parse_document(TEXT)
+    assert after.format == FORMAT
+    assert [coat.id for coat in after.coats] == [coat["id"] for coat in before["coats"]]
+    assert [coat.tool for coat in after.coats] == [coat["application"] for coat in before["coats"]]
+    old = {step["id"]: step for step in before["steps"]}
+    steps = plan_steps(after)
+    assert [step.id for step in steps] == [step for step in old if step in {s.id for s in steps}]
+    for step in steps:
+        kept = old[step.id]
+        assert (step.kind, step.medium) == (kept["kind"], kept["medium"])
+        for name in ("hands_on_min", "touch_dry_min", "full_cure_min", "removable_until_min"):
+            if kept.get(name) is not None:
+                assert getattr(step, name) == kept[name], (step.kind, name)
+    assert after.schools == {"decals": "gloss-first"}
+    assert strata_of(after, "hull").seen is not None
+
+
+def test_titles_a_user_wrote_stay():
+    before = json.loads(TEXT)
+    titles = {step["title"] for step in before["steps"]}
+    after = {step.title for step in parse_document(TEXT).steps}
+    assert {"Wash in soapy water", "Mask the waterline"} <= titles & after
+
+
+def test_form_1_had_one_signature():
+    data = json.loads(TEXT) | {"format": 1, "signature": " Rust runs "}
+    data.pop("features")
+    (feature,) = parse_document(json.dumps(data)).features
+    assert feature.words == "Rust runs"
+
+
+@pytest.mark.parametrize(
+    ("change", "fault"),
+    [
+        ({"format": FORMAT + 1}, NewerVersionError),
+        ({"format": "2"}, ProjectFileError),
+        ({"coats": [{"kind": "base"}]}, ProjectFileError),
+        ({"steps": [{"id": "s1", "kind": "no such kind"}]}, ProjectFileError),
+        ({"coats": 7}, ProjectFileError),
+    ],
+)
+def test_what_cannot_be_read_is_refused_by_its_class(change, fault):
+    with pytest.raises(fault):
+        parse_document(json.dumps(json.loads(TEXT) | change))
