@@ -49,7 +49,8 @@ def _views(data: bytes) -> bool:
     from PySide6.QtCore import QPointF, QRectF
     from PySide6.QtGui import QImage, QPainter
 
-    from lean_sepia.photo.correction.cast import Anchor, fit_cast
+    from lean_sepia.photo.correction.cast import Anchor
+    from lean_sepia.photo.correction.cast_fit import fit_cast
     from lean_sepia.photo.preview import CorrectionTable
     from lean_sepia.photo.pyramid import build_pyramid
     from lean_sepia.photo.read import decode_picture, quick_look
@@ -191,7 +192,8 @@ sys.path.insert(0, "src")
 from pathlib import Path
 from lean_sepia.photo.read import decode_picture, Picture
 from lean_sepia.photo.pyramid import build_pyramid
-from lean_sepia.photo.correction.cast import Anchor, fit_cast
+from lean_sepia.photo.correction.cast import Anchor
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.preview import CorrectionTable
 from PIL import Image
 import numpy as np

@@ -15,7 +15,8 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.demo.camera import evening_slide, overcast_print, take
 from lean_sepia.demo.prototype import true_labs as demo_labs
 from lean_sepia.demo.scene import draw_scene
-from lean_sepia.photo.correction.cast import Anchor, fit_cast
+from lean_sepia.photo.correction.cast import Anchor
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.sample import sample_disc
 from scripts.simulated_cameras import (
     anchored,

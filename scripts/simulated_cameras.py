@@ -21,7 +21,8 @@ from lean_sepia.colour.adaptation import BRADFORD
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.lights import white
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
-from lean_sepia.photo.correction.cast import Anchor, Cast, fit_cast
+from lean_sepia.photo.correction.cast import Anchor, Cast
+from lean_sepia.photo.correction.cast_fit import fit_cast
 
 NM = np.arange(380, 781, 5)
 PHOTO_LIGHTS = ("D65", "D75", "D50", "A", "FL2", "FL11", "LED-B3", "LED-B1")

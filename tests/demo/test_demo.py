@@ -9,7 +9,8 @@ from lean_sepia.demo.folder import ensure_demo
 from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.scene import draw_scene
 from lean_sepia.demo.shelf import demo_shelf
-from lean_sepia.photo.correction.cast import Anchor, fit_cast
+from lean_sepia.photo.correction.cast import Anchor
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.sample import sample_disc
 
 SEEDS = range(30)

@@ -10,7 +10,8 @@ from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import srgb_from_lab
 from lean_sepia.errors import SampleError
 from lean_sepia.photo.combine import Reading, combine, same_paint_in_shade
-from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, fit_cast
+from lean_sepia.photo.correction.cast import AS_FOUND, Anchor
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.next_evidence import best_help, what_would_help
 from lean_sepia.photo.patch import brush_patch, disc_patch, polygon_patch
 from lean_sepia.photo.read import bends_lines

@@ -7,7 +7,8 @@ import pytest
 from PIL import Image
 
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
-from lean_sepia.photo.correction.cast import Anchor, fit_cast
+from lean_sepia.photo.correction.cast import Anchor
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import build_pyramid
 from lean_sepia.photo.read import quick_look

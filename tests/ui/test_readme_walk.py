@@ -84,7 +84,7 @@ def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_
     # 2
     space.open_room("match")
     match = space.rooms["match"]
-    chosen(match.sheen, "under flat")
+    chosen(match.wanted.sheen, "under flat")
     promised = match.answer.choices[0].recipe.lab
     pressed(match, "Pin to this zone")
     cut = session.cut("hull")

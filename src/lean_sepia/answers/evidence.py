@@ -28,7 +28,8 @@ from lean_sepia.document.model import (
     Tones,
 )
 from lean_sepia.photo.combine import same_paint_in_shade
-from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, Cast, fit_cast
+from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, Cast
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.grey_evidence import PrintGrey, SchemeFit, rank_schemes
 from lean_sepia.photo.patch import (
     Area,

@@ -48,10 +48,10 @@ class GlazeQuestion:
 
     def same_as(self, other: GlazeQuestion | None) -> bool:
         """Whether the answer will be the same."""
-        return other is not None and self._key == other._key
+        return other is not None and self.key == other.key
 
     @property
-    def _key(self) -> tuple[object, ...]:
+    def key(self) -> tuple[object, ...]:
         zones = [(one.zone, one.before, one.target, tuple(np.round(one.ground.R_i, 6))) for one in self.zones]
         return (zones, tuple(id(paint) for paint in self.paints))
 

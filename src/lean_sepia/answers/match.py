@@ -13,15 +13,16 @@ from lean_sepia.answers.targets import Target
 from lean_sepia.document.coats import Manner, Mix, lay_varnish, pin_base
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import medium_of, paint_of
+from lean_sepia.language import N_, _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
-from lean_sepia.recipe.mix import Limits, MixSolver
+from lean_sepia.recipe.mix import Limits, MixSolver, Recipe
 from lean_sepia.recipe.mixture_table import Progress, no_progress
 from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.recipe.reasons import Substitute, media_cautions, substitutes, why_not_exactly
@@ -113,14 +114,14 @@ class MatchQuestion:
 
     def same_mixtures_as(self, other: MatchQuestion) -> bool:
         """Whether the mixtures to look at, and their colours, are the same."""
-        return self._mixtures == other._mixtures
+        return self.mixtures_key == other.mixtures_key
 
     def same_as(self, other: MatchQuestion | None) -> bool:
         """Whether the answer will be the same."""
-        return other is not None and self._all == other._all
+        return other is not None and self.key == other.key
 
     @property
-    def _mixtures(self) -> tuple[object, ...]:
+    def mixtures_key(self) -> tuple[object, ...]:
         ground = None if self.laying.ground is None else tuple(np.round(self.laying.ground, 5))
         bottles = tuple(id(paint) for paint in self.paints)
         return (
@@ -135,10 +136,10 @@ class MatchQuestion:
         )
 
     @property
-    def _all(self) -> tuple[object, ...]:
-        """Every field: arrays and paints as `_mixtures` tells them apart, and a lost paint by its id."""
+    def key(self) -> tuple[object, ...]:
+        """Every field: arrays and paints as `mixtures_key` tells them apart, and a lost paint by its id."""
         alike = [getattr(self, field.name) for field in fields(self) if field.name not in _BY_ARRAY]
-        return (self._mixtures, [paint.id for paint in self.lost], *alike)
+        return (self.mixtures_key, [paint.id for paint in self.lost], *alike)
 
     @property
     def cup_ml(self) -> float:
@@ -274,3 +275,26 @@ def answer(
     choices = tuple(offer(solver, ranked, target.lab, pinned, half90=target.half90))
     behaviours = tuple(question.behaviour(solver, choice) for choice in choices)
     return MatchAnswer(question, choices, behaviours, solver)
+
+
+_KNOWN = {
+    Knowledge.SPECTRAL: N_("Known from spectra: it comes out within ±{0}."),
+    Knowledge.TWO_CONSTANT: N_("Known from two colours: it comes out within ±{0}."),
+    Knowledge.ONE_CONSTANT: N_("Known from one colour only: it comes out within ±{0}."),
+}
+
+
+def sureness(target: Target, recipe: Recipe, how: Behaviour) -> list[str]:
+    """How the miss compares with the photo's own range, and what a stray drop and weak knowledge do."""
+    sentences = []
+    if target.de00_90 is not None:
+        within = recipe.de00 <= target.de00_90
+        inside = _("Inside the photo's own ±{0}.") if within else _("Outside the photo's own ±{0}.")
+        sentences.append(inside.format(f"{target.de00_90:.1f}"))
+    stray = _("One stray drop moves it by at most {0}.")
+    sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))
+    sentences.append(_(_KNOWN[recipe.knowledge]).format(f"{how.sure_de00:.1f}"))
+    if recipe.expected_de00 is not None:
+        expected = _("Over the whole range: {0} in the mean.")
+        sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))
+    return sentences

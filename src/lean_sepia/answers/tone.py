@@ -60,10 +60,10 @@ class ToneQuestion:
 
     def same_as(self, other: ToneQuestion | None) -> bool:
         """Whether the answer will be the same."""
-        return other is not None and self._key == other._key
+        return other is not None and self.key == other.key
 
     @property
-    def _key(self) -> tuple[object, ...]:
+    def key(self) -> tuple[object, ...]:
         ground = () if self.laying.ground is None else tuple(np.round(self.laying.ground, 6))
         base = tuple(np.round(np.concatenate([self.base.K, self.base.S]), 6))
         bottles = tuple(id(paint) for paint in self.paints)

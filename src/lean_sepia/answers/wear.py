@@ -9,19 +9,20 @@ import numpy as np
 
 from lean_sepia.answers.evidence import region_seen
 from lean_sepia.answers.strata import Strata
-from lean_sepia.arrays import FloatArray, triple
+from lean_sepia.arrays import FloatArray, IntArray, triple
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.document.coats import Marks
 from lean_sepia.document.items import fresh_id
 from lean_sepia.document.model import Lab, Photo, Project, Region, WearClass, WearRecord
-from lean_sepia.language import N_, _
+from lean_sepia.language import N_, _, ngettext
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.patch import encoded_unit, rectangle
 from lean_sepia.photo.read import Pixels
 from lean_sepia.wear.measure import outline_marks
 from lean_sepia.wear.survey import Survey, survey
 
+_UPRIGHT_DEG = 15
 Box = tuple[float, float, float, float]
 
 
@@ -164,3 +165,33 @@ def survey_region(
 def _class_lab(found: Survey, name: str, xyz: FloatArray) -> Lab:
     mask = found.marks[name].labels > 0
     return triple(lab_from_xyz(xyz[mask].mean(axis=0))) if mask.any() else (0.0, 0.0, 0.0)
+
+
+def where_words(found: WearClass) -> str:
+    """How many marks of a kind there are, which way they run, and how many sit at the border."""
+    if found.direction_deg is None:
+        way = _("round, no direction")
+    elif abs(found.direction_deg) < _UPRIGHT_DEG:
+        way = _("straight down")
+    else:
+        side = _("right") if found.direction_deg > 0 else _("left")
+        way = _("{0}° to the {1} of straight down").format(f"{abs(found.direction_deg):.0f}", side)
+    return _("{0}: {1}, {2}; {3} % at the border.").format(
+        wear_words(found.name).capitalize(),
+        ngettext("{0} mark", "{0} marks", found.count).format(found.count),
+        way,
+        f"{100 * found.edge_share:.0f}",
+    )
+
+
+def size_bars(sizes_mm: FloatArray, limit_mm: float) -> tuple[FloatArray, IntArray]:
+    """Edges (n + 1,) in mm of bars a factor of √2 wide, from a power of two up, and the marks (n,) in each.
+
+    sizes_mm : of at least one mark; limit_mm : the smallest that can be seen on the model, which a bar takes in
+    """
+    first = 2.0 ** np.floor(np.log2(max(float(sizes_mm.min()), 0.5)))
+    if limit_mm > 0.25 * first:
+        first = min(first, 2.0 ** np.floor(np.log2(limit_mm)))
+    octaves = max(3, int(np.ceil(np.log2(float(sizes_mm.max()) / first))) + 1)
+    edges = first * 2.0 ** (np.arange(0, 2 * octaves - 1) / 2)
+    return edges, np.histogram(sizes_mm, edges)[0]

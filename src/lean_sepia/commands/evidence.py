@@ -39,7 +39,7 @@ def sample(
 ) -> None:  # fmt: skip
     """Sample corrected colours from a photo, each with its range."""
     from lean_sepia.colour.words import colour_name
-    from lean_sepia.photo.correction.cast import fit_cast
+    from lean_sepia.photo.correction.cast_fit import fit_cast
     from lean_sepia.photo.patch import rectangle_mean
     from lean_sepia.photo.read import read_picture
     from lean_sepia.photo.sample import clipping_words, sample_disc

@@ -32,7 +32,7 @@ def wear(
 ) -> None:  # fmt: skip
     """Measure how worn a region is, and what of it can be seen at scale."""
     from lean_sepia.answers.wear import survey_region
-    from lean_sepia.photo.correction.cast import fit_cast
+    from lean_sepia.photo.correction.cast_fit import fit_cast
     from lean_sepia.photo.patch import disc_patch
     from lean_sepia.photo.read import read_picture
 

@@ -11,8 +11,8 @@ from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lights import light_power, xyz_from_reflectance
 from lean_sepia.colour.spectrum import WAVELENGTHS_NM
 from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
+from lean_sepia.demo.canvas import Scene, soft_noise
 from lean_sepia.demo.prototype import PAINTS, SEASONED, sky_reflectance
-from lean_sepia.demo.scene import Scene, soft_noise
 
 _NM = WAVELENGTHS_NM.astype(float)
 

@@ -15,9 +15,10 @@ from platformdirs import user_cache_path
 
 from lean_sepia.arrays import Image8
 from lean_sepia.demo.camera import evening_slide, ortho_print, overcast_print, phone_picture, take
+from lean_sepia.demo.canvas import MM_PER_PX
 from lean_sepia.demo.project import PHOTOS, WEAR_BOX, untouched_project, worked_project
 from lean_sepia.demo.prototype import true_labs
-from lean_sepia.demo.scene import MM_PER_PX, draw_scene
+from lean_sepia.demo.scene import draw_scene
 from lean_sepia.demo.shelf import demo_shelf
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.photo.read import Picture, decode_picture

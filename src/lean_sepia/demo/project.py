@@ -12,8 +12,8 @@ from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.wear import marks_of, survey_region
 from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import lab_from_reflectance
+from lean_sepia.demo.canvas import MM_PER_PX, Scene
 from lean_sepia.demo.prototype import true_labs
-from lean_sepia.demo.scene import MM_PER_PX, Scene
 from lean_sepia.demo.schemes import demo_schemes
 from lean_sepia.document.coats import (
     Manner,

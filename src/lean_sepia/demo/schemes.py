@@ -6,8 +6,8 @@ from collections.abc import Mapping
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.demo.camera import ortho_print, take
+from lean_sepia.demo.canvas import Scene
 from lean_sepia.demo.prototype import PAINTS, TruePaint
-from lean_sepia.demo.scene import Scene
 from lean_sepia.photo.correction.cast import AS_FOUND
 from lean_sepia.photo.grey_evidence import PrintGrey
 from lean_sepia.photo.patch import disc_patch

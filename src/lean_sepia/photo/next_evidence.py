@@ -13,7 +13,8 @@ from typing import Literal
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
-from lean_sepia.photo.correction.cast import Cast, Misfit, stated_width
+from lean_sepia.photo.correction.cast import Cast, Misfit
+from lean_sepia.photo.correction.cast_fit import stated_width
 from lean_sepia.photo.correction.cast_model import cones_of, corrected_lab, lab_and_slopes
 from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.sample import radius90

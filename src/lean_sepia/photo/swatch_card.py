@@ -19,7 +19,8 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.srgb import linear_from_srgb, srgb_from_linear
 from lean_sepia.errors import SampleError
 from lean_sepia.language import N_, _
-from lean_sepia.photo.correction.cast import Anchor, Cast, fit_cast
+from lean_sepia.photo.correction.cast import Anchor, Cast
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.patch import Patch, encoded_unit, polygon_patch
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.sample import SampledColour, sample_patch

@@ -7,7 +7,8 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import lab_from_srgb, linear_from_srgb, srgb_from_lab, srgb_from_linear
 from lean_sepia.errors import SampleError
-from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, fit_cast
+from lean_sepia.photo.correction.cast import AS_FOUND, Anchor
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.correction.chart import chart_anchors
 from lean_sepia.photo.patch import Area, disc_patch, rectangle_mean
 from lean_sepia.photo.preview import CorrectionTable

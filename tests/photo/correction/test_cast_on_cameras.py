@@ -13,8 +13,9 @@ from scripts.simulated_cameras import (
 )
 
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.photo.correction.cast import Anchor, fit_cast
+from lean_sepia.photo.correction.cast import Anchor
 from lean_sepia.photo.correction.cast_families import SHARES, families
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.sample import sample_disc
 
 

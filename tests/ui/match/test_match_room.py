@@ -53,7 +53,7 @@ def test_a_drop_more_and_less_shows_at_once(room, qtbot):
 
 
 def test_the_last_drop_of_the_last_bottle_stays(room):
-    room.paints.setValue(1)
+    room.wanted.paints.setValue(1)
     index = next(i for i, choice in enumerate(room.answer.choices) if not choice.pinned)
     ((name, count),) = room.answer.choices[index].recipe.parts
     for _ in range(count + 2):
@@ -146,7 +146,7 @@ def test_a_bottle_is_left_out_and_taken_back(room, qtbot):
 
 def test_recipes_keep_to_what_is_left_where_that_is_wanted(room, qtbot):
     left = {record["id"]: record["stock_ml"] for record in room.session.shelf.records()}["deep-sea"]
-    room.volume.setValue(3 * left / 0.4)  # of it four tenths are paint
+    room.wanted.volume.setValue(3 * left / 0.4)  # of it four tenths are paint
     cup = room.answer.question.cup_ml
     said = [label.text() for label in cards(room)[0].findChildren(QLabel)]
     assert any(text.startswith(f"Deep sea does not last: {left:g} ml left") for text in said)
@@ -174,7 +174,7 @@ def test_pinning_what_was_mixed_by_hand(room, qtbot):
 
 def test_a_larger_cup_forgives_a_stray_drop(room):
     small = room.answer.choices[0].recipe.one_drop_de00
-    room.volume.setValue(30)
+    room.wanted.volume.setValue(30)
     assert room.answer.choices[0].recipe.one_drop_de00 < 0.5 * small
 
 
@@ -209,8 +209,8 @@ def test_a_ratio_is_read_both_ways_and_used(room, qtbot, monkeypatch):
         return asked.result()
 
     monkeypatch.setattr(RatioDialog, "exec", said)
-    room._ask_ratio()
-    assert room.thinner.value() == 80
+    room.wanted.ask_ratio(room, 4.0)
+    assert room.wanted.thinner.value() == 80
 
 
 def test_a_batch_that_came_out_wrong_is_put_right(room, qtbot):
@@ -246,16 +246,16 @@ def test_what_it_takes_to_lay_a_recipe_is_said(room, qtbot):
     assert "coats at 60 % thinner" in room.laying.hides.text()
     assert "darker" in room.laying.wet.text()
     # (214 cm² × 3 coats × 0.0025 ml/cm² / 0.5 + 0.3 ml) × 1.25, of it 60 % thinner
-    assert room.volume.value() == pytest.approx(4.4, abs=0.06)
+    assert room.wanted.volume.value() == pytest.approx(4.4, abs=0.06)
     assert room.laying.needs.text().startswith("4.4 ml: 1.8 paint, 2.6 thinner.")
-    room.coats.setValue(6)  # more coats take more of it, unless an amount was asked for
-    assert room.volume.value() == pytest.approx(8.4, abs=0.06)
-    room.volume.setValue(5.0)
-    room.coats.setValue(4)
-    assert room.volume.value() == 5.0
+    room.wanted.coats.setValue(6)  # more coats take more of it, unless an amount was asked for
+    assert room.wanted.volume.value() == pytest.approx(8.4, abs=0.06)
+    room.wanted.volume.setValue(5.0)
+    room.wanted.coats.setValue(4)
+    assert room.wanted.volume.value() == 5.0
     assert "214 cm² take 5.7 ml" in room.laying.needs.text()
     qtbot.mouseClick(room.laying.take, Qt.MouseButton.LeftButton)
-    assert room.volume.value() == pytest.approx(room.laying.needed_ml, abs=0.06)
+    assert room.wanted.volume.value() == pytest.approx(room.laying.needed_ml, abs=0.06)
     room.session.choose_zone("gear")
     assert not room.laying.isVisible()
 
@@ -284,9 +284,9 @@ def test_match_pins_what_is_chosen(workspace, qtbot):
 def test_match_answers_other_limits(workspace):
     workspace.open_room("match")
     room = workspace.rooms["match"]
-    room.paints.setValue(1)
+    room.wanted.paints.setValue(1)
     assert all(len(choice.recipe.parts) == 1 for choice in room.answer.choices if not choice.pinned)
-    room.volume.setValue(12)
+    room.wanted.volume.setValue(12)
     assert "12.0 ml: 4.8 paint, 7.2 thinner" in " ".join(
         label.text() for label in room.findChildren(type(room._remark))
     )
@@ -318,21 +318,21 @@ def test_the_trust_in_a_prediction_is_said(room):
 
 
 def test_the_recipe_is_solved_for_the_final_sheen(room):
-    assert room.sheen.currentText() == "under Matte coat"
+    assert room.wanted.sheen.currentText() == "under Matte coat"
     flat = room.answer.choices[0].recipe
-    room.sheen.setCurrentIndex(room.sheen.findData("gloss"))
+    room.wanted.sheen.setCurrentIndex(room.wanted.sheen.findData("gloss"))
     glossy = room.answer.choices[0].recipe
     assert glossy.parts == flat.parts  # still the pinned one
     assert glossy.lab[0] < flat.lab[0] - 2  # gloss deepens it
     assert room.answer.question.laying.varnish == "gloss"
     assert min(c.recipe.de00 for c in room.answer.choices) < 1  # others meet the target under gloss
     room.session.choose_zone("funnel")
-    assert room.sheen.currentIndex() == 0
+    assert room.wanted.sheen.currentIndex() == 0
 
 
 def test_a_medium_gives_the_sheen_without_a_varnish(room):
     assert not room.laying.medium.isVisible()
-    room.sheen.setCurrentIndex(room.sheen.findData("satin"))
+    room.wanted.sheen.setCurrentIndex(room.wanted.sheen.findData("satin"))
     assert "5 Gloss medium to 4 of the mix" in room.laying.medium.text()
 
 
@@ -456,14 +456,14 @@ def test_a_sheen_that_is_chosen_is_planned_where_none_is(untouched):
     room = untouched.rooms["match"]
     room.pin_chosen()
     assert session.cut("hull").varnish is None
-    room.sheen.setCurrentIndex(room.sheen.findData("satin"))
+    room.wanted.sheen.setCurrentIndex(room.wanted.sheen.findData("satin"))
     room.choose(1)
     promised = room.answer.choices[1].recipe.lab
     room.pin_chosen()
     cut = session.cut("hull")
     assert cut.varnish == "satin"
     assert cut.fresh == pytest.approx(promised, abs=0.05)
-    room.sheen.setCurrentIndex(room.sheen.findData("flat"))
+    room.wanted.sheen.setCurrentIndex(room.wanted.sheen.findData("flat"))
     room.choose(1)
     room.pin_chosen()
     assert session.cut("hull").varnish == "satin"  # what is planned stays; another sheen is only looked at

@@ -43,7 +43,7 @@ def test_start_from_a_colour(window):
     room = workspace.rooms["match"]
     assert room._statement.text() == "There is no paint to mix on your shelf."
     assert not room.pin.isEnabled()
-    room.coats.setValue(4)
+    room.wanted.coats.setValue(4)
     assert "mix" not in workspace.advice._text.text()
 
 

@@ -2,65 +2,50 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
 from functools import partial
-from typing import Any
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QApplication, QComboBox, QHBoxLayout, QPushButton, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from lean_sepia.answers.amounts import CUP_ML
 from lean_sepia.answers.match import (
-    AS_PLANNED,
-    BASE_COATS,
-    BASE_THINNER,
-    OWN_SHEEN,
     MatchAnswer,
     MatchQuestion,
     answer,
     ask,
-    base_coat,
     pin,
-    planned_varnish,
-    usual_mix,
+    sureness,
 )
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
-from lean_sepia.document.coats import Manner, Mix
-from lean_sepia.document.steps import coat_name
+from lean_sepia.document.coats import Mix
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import N_, _
+from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
-from lean_sepia.paint.paint import Knowledge
-from lean_sepia.recipe.batch import BatchVolume
-from lean_sepia.recipe.behaviour import Behaviour
 from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.mix import NO_LIMITS, Limits, Recipe
 from lean_sepia.recipe.reasons import Substitute, unmixable
+from lean_sepia.shelf.shelf_file import Record
 from lean_sepia.ui.kit.ask import confirm
 from lean_sepia.ui.kit.colour_plane import ColourPlane
 from lean_sepia.ui.kit.named_pair import NamedPair
-from lean_sepia.ui.kit.panel import Panel, button, count_box, label, measure_box, row
+from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plane_content import Point
-from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.match.batch_dialog import BatchDialog
+from lean_sepia.ui.match.cards import Cards
 from lean_sepia.ui.match.films_panel import FilmsPanel
 from lean_sepia.ui.match.laying_panel import LayingPanel
 from lean_sepia.ui.match.lights_panel import LightsPanel
+from lean_sepia.ui.match.limits_line import LimitsLine
 from lean_sepia.ui.match.paint_rack import PaintRack
-from lean_sepia.ui.match.ratio_dialog import RatioDialog
-from lean_sepia.ui.match.recipe_card import RecipeCard
 from lean_sepia.ui.match.substitute_dialog import SubstituteDialog
+from lean_sepia.ui.match.wanted import Wanted
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 
 _SAME_ML = 0.05
-_KNOWN = {
-    Knowledge.SPECTRAL: N_("Known from spectra: it comes out within ±{0}."),
-    Knowledge.TWO_CONSTANT: N_("Known from two colours: it comes out within ±{0}."),
-    Knowledge.ONE_CONSTANT: N_("Known from one colour only: it comes out within ±{0}."),
-}
 
 
 class MatchRoom(RoomPage):
@@ -73,7 +58,8 @@ class MatchRoom(RoomPage):
         self.answer: MatchAnswer | None = None
         self._chosen = 0
         self._asked: MatchQuestion | None = None
-        self._filling = self._volume_asked = False
+        self.wanted = Wanted(session)
+        self.wanted.changed.connect(self._ask)
         self._limits = NO_LIMITS
         self._why = ""
         self._build_centre()
@@ -95,51 +81,44 @@ class MatchRoom(RoomPage):
         line.addWidget(self._figure, 0, Qt.AlignmentFlag.AlignBottom)
         line.addWidget(self._unit, 0, Qt.AlignmentFlag.AlignBottom)
         self.centre.addLayout(line)
-        self._cards = Rows(spacing=12, across=True, even=True)
+        self._cards = Cards()
+        self._cards.chosen.connect(self.choose)
+        self._cards.changed.connect(self.change_drops)
+        self._cards.left_out.connect(self.do_without)
+        self._cards.always_wanted.connect(self.always_use)
+        self._cards.stock_wanted.connect(self.keep_to_stock)
+        self._cards.stand_in_wanted.connect(lambda index, name: self.find_stand_ins(index, [name]))
         self.centre.addWidget(self._cards)
         self.rack = PaintRack()
         self.rack.drop_wanted.connect(lambda name: self.change_drops(self._chosen, name, 1))
         rack = row(label(_("add a drop"), "second"), self.rack, spacing=8)
         rack.setStretch(1, 1)
         self.centre.addLayout(rack)
-        self._limit_line = Rows(spacing=6, across=True)
+        self._limit_line = LimitsLine()
+        self._limit_line.limits_wanted.connect(self._limit)
+        self._limit_line.stand_ins_wanted.connect(self._find_lost)
         self.centre.addWidget(self._limit_line)
         self._build_asking()
 
     def _build_asking(self) -> None:
         """Two lines of controls: what is asked for, and what is done with the answer."""
-        self.paints = count_box(1, 5, 3, _("Most bottles in a recipe"))
-        self.parts = count_box(3, 24, 10, _("Most parts in a recipe"))
-        self.coats = count_box(1, 8, BASE_COATS, _("Coats"))
-        self.thinner = count_box(0, 90, round(100 * BASE_THINNER), _("Share of thinner in per cent"))
-        self.volume = measure_box(0.1, 500, CUP_ML, "ml", _("Thinned mix to make"))
-        for box in (self.paints, self.parts):
-            box.valueChanged.connect(lambda _value: self._ask())
-        for box in (self.coats, self.thinner):
-            box.valueChanged.connect(lambda _value: self._manner_changed())
-        self.volume.valueChanged.connect(lambda _value: self._volume_changed())
-        self.sheen = QComboBox()
-        self.sheen.setAccessibleName(_("Final sheen"))
-        self.sheen.currentIndexChanged.connect(lambda _index: self._ask())
+        wanted, second = self.wanted, "second"
         self.pin = button(_("Pin to this zone"), "main", _("The zone's base coat becomes this recipe"))
         self.pin.clicked.connect(self.pin_chosen)
-        self.correct = self._tool_button(_("Correct a batch…"), self._ask_correction)
-        second = "second"
+        ratio, self.correct = button(_("Ratio…"), "tool"), button(_("Correct a batch…"), "tool")
+        ratio.clicked.connect(
+            lambda: wanted.ask_ratio(self, self.answer.question.cup_ml if self.answer else CUP_ML)
+        )
+        self.correct.clicked.connect(self._ask_correction)
         self.centre.addLayout(
             row(
-                label(_("at most"), second), self.paints, label(_("bottles,"), second), self.parts,
-                label(_("parts;"), second), self.coats, label(_("coats,"), second), self.thinner,
-                label(_("% thinner"), second), self._tool_button(_("Ratio…"), self._ask_ratio), None, spacing=6,
+                label(_("at most"), second), wanted.paints, label(_("bottles,"), second), wanted.parts,
+                label(_("parts;"), second), wanted.coats, label(_("coats,"), second), wanted.thinner,
+                label(_("% thinner"), second), ratio, None, spacing=6,
             )
         )  # fmt: skip
         mix = label(_("mix"), second)
-        self.centre.addLayout(row(mix, self.volume, self.correct, None, self.sheen, self.pin, spacing=6))
-
-    @staticmethod
-    def _tool_button(words: str, action: Callable[[], None]) -> QPushButton:
-        made = button(words, "tool")
-        made.clicked.connect(lambda _checked=False: action())
-        return made
+        self.centre.addLayout(row(mix, wanted.volume, self.correct, None, wanted.sheen, self.pin, spacing=6))
 
     def _build_side(self) -> None:
         plane = Panel(_("Lightness and hue"), "a*b*")
@@ -150,7 +129,7 @@ class MatchRoom(RoomPage):
         plane.add(self._plane_words)
         self.side.addWidget(plane, 1)
         self.films, self.lights, self.laying = FilmsPanel(), LightsPanel(), LayingPanel()
-        self.laying.volume_wanted.connect(lambda volume: self.volume.setValue(round(volume, 1)))
+        self.laying.volume_wanted.connect(lambda volume: self.wanted.volume.setValue(round(volume, 1)))
         for panel in (self.films, self.lights, self.laying):
             self.side.addWidget(panel)
 
@@ -165,73 +144,24 @@ class MatchRoom(RoomPage):
         fresh = self._asked is None or self._asked.zone != zone
         if fresh:
             self._limits = NO_LIMITS
-            self._take_up(zone)
-        self._name_sheens(zone, fresh)
-        self._ask()
-
-    def _take_up(self, zone: str) -> None:
-        """Start from how the zone's base is laid, or usually is."""
-        coat = base_coat(self.session.project, zone)
-        values = (
-            (self.coats, coat.passes if coat else BASE_COATS),
-            (self.thinner, round(100 * (coat.thinner_share if coat else BASE_THINNER))),
-        )
-        self._filling = True  # nothing is asked until all of them stand
-        for box, value in values:
-            box.setValue(value)
-        self.volume.setValue((coat.mix_ml if coat else None) or self._needed(zone).total_ml)
-        self._filling = False
-
-    def _needed(self, zone: str) -> BatchVolume:
-        """What the zone takes, laid as the boxes say."""
-        return usual_mix(self.session.project, zone, self.coats.value(), self.thinner.value() / 100)
-
-    def _manner_changed(self) -> None:
-        """Other coats or thinning take another amount, unless the user asked for one."""
-        zone = self.session.zone
-        if zone and not self._filling and not self._volume_asked:
-            self._filling = True
-            self.volume.setValue(self._needed(zone).total_ml)
-            self._filling = False
-        self._ask()
-
-    def _volume_changed(self) -> None:
-        self._volume_asked = not self._filling
+            self.wanted.take_up(zone)
+        self.wanted.name_sheens(zone, fresh)
         self._ask()
 
     def _wanted(self) -> tuple[str, Target | None]:
         zone = self.session.zone
         return zone, self.session.cut(zone).targets.fresh if zone else None
 
-    def _name_sheens(self, zone: str, fresh: bool) -> None:
-        """The sheens to choose from; another zone starts with what its plan says."""
-        varnish = planned_varnish(self.session.project, zone)
-        planned = _("under {0}").format(coat_name(varnish)) if varnish else _("no varnish planned")
-        named = [
-            (AS_PLANNED, planned), (OWN_SHEEN, _("without a varnish")), ("flat", _("under flat")),
-            ("satin", _("under satin")), ("gloss", _("under gloss")),
-        ]  # fmt: skip
-        if not self.sheen.count():
-            for name, words in named:
-                self.sheen.addItem(words, name)
-        self.sheen.setItemText(0, planned)
-        tip = _("The recipe meets its target under this final sheen")
-        if varnish is None:
-            tip += "\n" + _("Flat, satin or gloss is planned as the zone's varnish when the recipe is pinned")
-        self.sheen.setToolTip(tip)
-        if fresh:
-            self.sheen.setCurrentIndex(0)
-
     def _ask(self) -> None:
         zone, target = self._wanted()
-        if self._filling or target is None or not self.sheen.count():
+        if self.wanted.filling or target is None or not self.wanted.sheen.count():
             return
         if not base_paints(self.session.shelf.paints()):
             return
         question = ask(
-            self.session.project, zone, target, self.session.shelf.paints(), passes=self.coats.value(),
-            thinner_share=self.thinner.value() / 100, sheen=self.sheen.currentData(), max_paints=self.paints.value(),
-            max_parts=self.parts.value(), limits=self._limits, mix_ml=self.volume.value(),
+            self.session.project, zone, target, self.session.shelf.paints(), passes=self.wanted.coats.value(),
+            thinner_share=self.wanted.thinner_share, sheen=self.wanted.sheen.currentData(), max_paints=self.wanted.paints.value(),
+            max_parts=self.wanted.parts.value(), limits=self._limits, mix_ml=self.wanted.volume.value(),
         )  # fmt: skip
         if question.same_as(self._asked):
             return
@@ -290,45 +220,18 @@ class MatchRoom(RoomPage):
             self._show_choice()
 
     def _fill_cards(self) -> None:
-        if self.answer is None:
-            return
-        self._cards.fill(self._card(index) for index in range(len(self.answer.choices)))
+        if self.answer is not None:
+            self._cards.show_cards(self.answer, self._stock(), self._chosen)
 
-    def _card(self, index: int) -> RecipeCard:
-        """A card for one of the choices."""
-        assert self.answer is not None
-        paints = {paint.id: paint for paint in self.answer.question.paints}
-        records = {record["id"]: record for record in self.session.shelf.records()}
-        chosen = index == self._chosen
-        card = RecipeCard(
-            self.answer.choices[index], paints, records, self.answer.question.cup_ml, editable=chosen
-        )
-        card.setProperty("chosen", "true" if chosen else "false")
-        card.chosen.connect(lambda: self.choose(index))
-        card.changed.connect(lambda name, step: self.change_drops(index, name, step))
-        card.left_out.connect(self.do_without)
-        card.always_wanted.connect(self.always_use)
-        card.stock_wanted.connect(self.keep_to_stock)
-        card.stand_in_wanted.connect(lambda name: self.find_stand_ins(index, [name]))
-        return card
+    def _stock(self) -> dict[str, Record]:
+        return {record["id"]: record for record in self.session.shelf.records()}
 
     def _renew_cards(self, *indices: int) -> None:
         """Make these cards anew, once what was clicked on them is done."""
 
         def renew() -> None:
-            for index in indices:
-                item = self._cards.box.itemAt(index)
-                old = item.widget() if item else None
-                if old is None or self.answer is None or index >= len(self.answer.choices):
-                    continue
-                focused = QApplication.focusWidget()
-                name = focused.accessibleName() if focused and old.isAncestorOf(focused) else None
-                fresh = self._card(index)
-                self._cards.box.replaceWidget(old, fresh)
-                if old.hasFocus() or name is not None:  # the keyboard stays where the hand was
-                    fresh.take_focus(name)
-                old.hide()
-                old.deleteLater()
+            if self.answer is not None:
+                self._cards.renew(self.answer, self._stock(), self._chosen, indices)
 
         QTimer.singleShot(0, renew)
 
@@ -347,10 +250,10 @@ class MatchRoom(RoomPage):
         choice, how = found.choices[self._chosen], found.behaviours[self._chosen]
         recipe, question = choice.recipe, found.question
         self._show_pair(question, recipe)
-        self._remark.setText(self._sureness(question.target, recipe, how))
+        self._remark.setText(" ".join([*sureness(question.target, recipe, how), self._why]).rstrip())
         self._show_plane(found, recipe)
         self.session.jobs.later("match, panels", self._show_panels)
-        self.pin.setEnabled(not choice.pinned or self._laid_differently(question.zone))
+        self.pin.setEnabled(not choice.pinned or self.wanted.laid_differently(question.zone))
 
     def _show_panels(self) -> None:
         """How the chosen recipe behaves and is laid, unless something else was asked meanwhile."""
@@ -362,14 +265,14 @@ class MatchRoom(RoomPage):
         self.lights.show_pairs(how.lights, choice.recipe.lights)
         zone = self.session.project.zone(question.zone)
         self.laying.show_recipe(choice.recipe.lab, how, question, question.cautions(choice))
-        self.laying.show_amount(question, zone.area_cm2, self._needed(question.zone))
+        self.laying.show_amount(question, zone.area_cm2, self.wanted.needed(question.zone))
 
     def _show_pair(self, question: MatchQuestion, recipe: Recipe) -> None:
         target = question.target
         self._pair.show_pair(
             [target.lab, recipe.lab],
             _("Target, {0}").format(target.source),
-            _("Recipe, {0}").format(self.sheen.currentText()),
+            _("Recipe, {0}").format(self.wanted.sheen.currentText()),
             _("Target and recipe"),
         )
         away = difference(target.lab, recipe.lab)
@@ -378,33 +281,6 @@ class MatchRoom(RoomPage):
         )
         self._figure.setText(f"{recipe.de00:.1f}")
         self._unit.show()
-
-    def _sureness(self, target: Target, recipe: Recipe, how: Behaviour) -> str:
-        """How the miss compares with the photo's own range, and what a stray drop and weak knowledge do."""
-        sentences = []
-        if target.de00_90 is not None:
-            within = recipe.de00 <= target.de00_90
-            inside = _("Inside the photo's own ±{0}.") if within else _("Outside the photo's own ±{0}.")
-            sentences.append(inside.format(f"{target.de00_90:.1f}"))
-        stray = _("One stray drop moves it by at most {0}.")
-        sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))
-        sentences.append(_(_KNOWN[recipe.knowledge]).format(f"{how.sure_de00:.1f}"))
-        if recipe.expected_de00 is not None:
-            expected = _("Over the whole range: {0} in the mean.")
-            sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))
-        return " ".join([*sentences, self._why]).rstrip()
-
-    def _laid_differently(self, zone: str) -> bool:
-        coat = base_coat(self.session.project, zone)
-        if coat is None:
-            return True
-        stands = (coat.passes, round(100 * coat.thinner_share), coat.mix_ml)
-        return stands != (self.coats.value(), self.thinner.value(), self._asked_ml(zone))
-
-    def _asked_ml(self, zone: str) -> float | None:
-        """The amount the user asked for; None where it is what the zone takes."""
-        wanted = self.volume.value()
-        return None if abs(wanted - self._needed(zone).total_ml) < _SAME_ML else wanted
 
     def _show_plane(self, found: MatchAnswer, recipe: Recipe) -> None:
         target = found.question.target
@@ -487,37 +363,12 @@ class MatchRoom(RoomPage):
 
     def _show_limits(self) -> None:
         names = {paint.id: paint.name for paint in self.session.shelf.paints()}
-        limits = self._limits
+        self._limit_line.show_limits(self._limits, names, self._asked)
 
-        def looser(words: str, name: str, *figures: str, **changed: Any) -> tuple[str, Callable[[], None]]:
-            """A button that names a limit and takes it back."""
-            return words.format(names.get(name, name), *figures), partial(
-                self._limit, replace(limits, **changed)
-            )
-
-        without, using = _("without {0} ×"), _("with {0} ×")
-        within = _("within {1} ml of {0} ×")
-        offered = [looser(without, name, forbid=limits.forbid - {name}) for name in sorted(limits.forbid)]
-        offered += [looser(using, name, must=limits.must - {name}) for name in sorted(limits.must)]
-        for name, left in sorted(limits.stock_ml.items()):
-            others = {other: ml for other, ml in limits.stock_ml.items() if other != name}
-            offered.append(looser(within, name, f"{left:g}", stock_ml=others))
-        if self._asked and self._asked.lost:
-            lost, pinned = self._asked.lost, self._asked.pinned
-            words = _("{0} of the pinned recipe not on the shelf: stand-ins…")
-            offered.append((
-                words.format(", ".join(paint.name for paint in lost)),
-                partial(self.find_stand_ins, 0, [paint.id for paint in lost], pinned),
-            ))  # fmt: skip
-        self._limit_line.fill([*(self._tool_button(words, action) for words, action in offered), None])
-        self._limit_line.setVisible(bool(offered))
-
-    def _ask_ratio(self) -> None:
-        dialog = RatioDialog(
-            self.thinner.value() / 100, self.answer.question.cup_ml if self.answer else CUP_ML, self
-        )
-        if dialog.exec() and dialog.thinner_share is not None:
-            self.thinner.setValue(round(100 * dialog.thinner_share))
+    def _find_lost(self) -> None:
+        """Stand-ins for the bottles of the pinned recipe that left the shelf."""
+        if self._asked is not None:
+            self.find_stand_ins(0, [paint.id for paint in self._asked.lost], self._asked.pinned)
 
     def _ask_correction(self) -> None:
         if self.answer is None:
@@ -538,10 +389,8 @@ class MatchRoom(RoomPage):
         apart = unmixable([media[name] for name, _parts in recipe.parts])
         if apart and not self.asked_anyway([_(MEDIA[medium].words) for medium in apart]):
             return
-        manner = Manner(
-            self.coats.value(), self.thinner.value() / 100, question.tool, mix_ml=self._asked_ml(zone)
-        )
-        mix, sheen = Mix.of(self.session.shelf.paints(), recipe.parts), self.sheen.currentData()
+        manner = self.wanted.manner(zone, question.tool)
+        mix, sheen = Mix.of(self.session.shelf.paints(), recipe.parts), self.wanted.sheen.currentData()
         self.session.edit(
             _("Pin recipe to {0}").format(self.session.project.zone(zone).name),
             lambda p: pin(p, zone, mix, manner, sheen),

@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 
-import numpy as np
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QImage,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -21,9 +18,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QWidget
 
-from lean_sepia.arrays import BoolArray, Image8, IntArray
+from lean_sepia.arrays import IntArray
 from lean_sepia.language import _
-from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.ui.kit.panel import KeyboardRing
@@ -40,7 +36,7 @@ from lean_sepia.ui.photo.marks import (
     draw_shape,
     draw_words,
 )
-from lean_sepia.ui.photo.screen_image import lent_image, to_bgra
+from lean_sepia.ui.photo.view import Place, View, make_view
 
 Tool = Literal[
     "look", "sample", "polygon", "brush", "grey", "known", "chart", "region", "feature", "length", "area", "straighten"
@@ -60,23 +56,6 @@ _REST_MS, _DRAFT_DETAIL, _CLOSING_PX, _CORNER_PX = 60, 0.5, 9, 4.0
 _ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
-@dataclass(frozen=True, eq=False)
-class _View:
-    """What the widget shows at one zoom and place: as found, and corrected where there is a correction."""
-
-    key: tuple[object, ...]
-    found: QImage | None
-    corrected: QImage | None
-    pixels: tuple[Image8 | None, Image8 | None]  # what the images look at
-
-
-def _striped(pixels: Image8, where: BoolArray) -> Image8:
-    """Black and white stripes over a mask (h, w)."""
-    rows, columns = np.ogrid[: where.shape[0], : where.shape[1]]
-    light = ((rows + columns) // 4 % 2 * 255).astype(np.uint8)
-    return np.where(where[..., None], light[..., None], pixels)
-
-
 class PhotoViewer(KeyboardRing, QWidget):
     """Shows one picture; says where was clicked, in pixels of the full picture."""
 
@@ -93,7 +72,7 @@ class PhotoViewer(KeyboardRing, QWidget):
         super().__init__()
         self._pyramid: Pyramid | None = None
         self._correction: CorrectionTable | None = None
-        self._view: _View | None = None
+        self._view: View | None = None
         self.show_clipped = False
         self._draft = False
         self._refine = QTimer(self)
@@ -371,36 +350,18 @@ class PhotoViewer(KeyboardRing, QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 
-    def _current_view(self) -> _View:
+    def _current_view(self) -> View:
         """The picture as it lies on the screen, made anew only when place, zoom or correction have changed."""
         assert self._pyramid is not None
         ratio = self.devicePixelRatioF() * (_DRAFT_DETAIL if self._draft else 1.0)
-        width, height = round(self.width() * ratio), round(self.height() * ratio)
-        grey = self.palette().color(WELL).red()
-        both = self._correction is None or self._as_found
-        key = (self._offset.x(), self._offset.y(), self._scale, width, height, grey, both)
-        if self._view is None or self._view.key != key:
-            corner = -self._offset / self._scale
-            found = self._pyramid.view(corner.x(), corner.y(), self._scale * ratio, width, height, grey)
-            inside = self._pyramid.covered(corner.x(), corner.y(), self._scale * ratio, width, height)
-            corrected = None
-            if self._correction is not None and found[inside].size:
-                corrected = np.full((height, width, 4), grey, dtype=np.uint8)
-                corrected[inside] = self._correction.apply_bgra(np.ascontiguousarray(found[inside]))
-            shown = to_bgra(found) if both else None
-            if self.show_clipped:
-                for picture in (shown, corrected):
-                    if picture is not None:
-                        picture[inside] = _striped(picture[inside], self._stripes(found[inside]))
-            lent, lent_corrected = (
-                None if pixels is None else lent_image(pixels) for pixels in (shown, corrected)
-            )
-            self._view = _View(key, lent, lent_corrected, (shown, corrected))
+        place = Place(
+            (-self._offset.x() / self._scale, -self._offset.y() / self._scale), self._scale * ratio, round(self.width() * ratio),
+            round(self.height() * ratio), self.palette().color(WELL).red(),
+            self._correction is None or self._as_found, self.show_clipped,
+        )  # fmt: skip
+        if self._view is None or self._view.place != place:
+            self._view = make_view(self._pyramid, self._correction, place)
         return self._view
-
-    @staticmethod
-    def _stripes(found: Image8) -> BoolArray:
-        return np.any((found >= CLIPPED_HIGH) | (found <= CLIPPED_LOW), axis=2)
 
     def _draw_marks(self, painter: QPainter) -> None:
         sight = Sight(self._scale, self._offset)

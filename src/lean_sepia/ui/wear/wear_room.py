@@ -9,14 +9,22 @@ import numpy as np
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QInputDialog
 
 from lean_sepia.answers import wear
-from lean_sepia.answers.wear import WEAR_KINDS, WearAnswer, marks_of, measured_region, wear_words
+from lean_sepia.answers.wear import (
+    WEAR_KINDS,
+    WearAnswer,
+    marks_of,
+    measured_region,
+    size_bars,
+    wear_words,
+    where_words,
+)
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.words import difference
 from lean_sepia.document.coats import lay_wear
 from lean_sepia.document.model import Photo, Region, WearRecord
 from lean_sepia.document.photos import place_region, set_scale
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _, ngettext
+from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.bars import SizeBars
@@ -265,24 +273,7 @@ class WearRoom(RoomPage):
         )
 
     def _show_where(self, record: WearRecord) -> None:
-        lines = []
-        for found in record.classes:
-            if found.direction_deg is None:
-                way = _("round, no direction")
-            elif abs(found.direction_deg) < 15:
-                way = _("straight down")
-            else:
-                side = _("right") if found.direction_deg > 0 else _("left")
-                way = _("{0}° to the {1} of straight down").format(f"{abs(found.direction_deg):.0f}", side)
-            lines.append(
-                _("{0}: {1}, {2}; {3} % at the border.").format(
-                    wear_words(found.name).capitalize(),
-                    ngettext("{0} mark", "{0} marks", found.count).format(found.count),
-                    way,
-                    f"{100 * found.edge_share:.0f}",
-                )
-            )
-        self._where.setText("\n".join(lines))
+        self._where.setText("\n".join(where_words(found) for found in record.classes))
         words = self.session.project.signature
         self._signature.setText(_("Signature, goes first: {0}.").format(words) if words else "")
 
@@ -292,13 +283,7 @@ class WearRoom(RoomPage):
             self._bars.show_sizes([], [], limit)
             self._size_words.setText("")
             return
-        # Bars a factor of √2 wide, from a power of two up.
-        first = 2.0 ** np.floor(np.log2(max(float(self._sizes.min()), 0.5)))
-        if limit > 0.25 * first:
-            first = min(first, 2.0 ** np.floor(np.log2(limit)))
-        octaves = max(3, int(np.ceil(np.log2(float(self._sizes.max()) / first))) + 1)
-        edges = first * 2.0 ** (np.arange(0, 2 * octaves - 1) / 2)
-        counts, _unused = np.histogram(self._sizes, edges)
+        edges, counts = size_bars(self._sizes, limit)
         self._bars.show_sizes(edges.tolist(), counts.tolist(), limit)
         hidden = int((self._sizes < limit).sum())
         self._size_words.setText(
