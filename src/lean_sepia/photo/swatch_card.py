@@ -206,7 +206,7 @@ def _flat_page(pixels: Pixels, to_photo: FloatArray) -> FloatArray:
 def _even(page: FloatArray, layout: CardLayout) -> Pixels:
     """The page in even light, 16-bit sRGB: what the bare paper shows is smoothed over the page and divided out."""
     height, width = page.shape[:2]
-    spots = [field.bare_white for field in layout.fields] + _margins(layout)
+    spots = [field.bare_white for field in layout.fields] + _margins()
     places, seen = [], []
     for box in spots:
         x0, y0, x1, y1 = _pixels_of(box)
@@ -235,7 +235,7 @@ def _surface(x: FloatArray, y: FloatArray) -> FloatArray:
     return np.stack([np.ones_like(x), x, y, x * x, x * y, y * y], axis=-1)
 
 
-def _margins(layout: CardLayout) -> list[Box]:
+def _margins() -> list[Box]:
     """Bare paper between the marks, along the edges of the page."""
     width, height = PAGE_MM
     across = [(x, 14.0, x + 10, 22.0) for x in (40.0, 75.0, 125.0, 160.0)]

@@ -103,8 +103,8 @@ def build_schedule(steps: Sequence[PlanStep], start: datetime, evenings: Evening
     rank = {index: position for position, index in enumerate(order)}
     priorities: tuple[Callable[[int, datetime], tuple[float, ...]], ...] = (
         lambda i, bound: (bound.timestamp(), -tail[i]),
-        lambda i, bound: (-tail[i],),
-        lambda i, bound: (float(rank[i]),),
+        lambda i, _bound: (-tail[i],),
+        lambda i, _bound: (float(rank[i]),),
     )
     answers = [_place(steps, before, start, evenings, priority) for priority in priorities]
     finishes = [max(_ready(steps, before, slots)) for slots in answers]

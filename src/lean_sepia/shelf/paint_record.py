@@ -87,7 +87,7 @@ def paint_from_record(
         )
     masstone = _masstone(record, blank, who)
     start = one_constant(
-        masstone.R_i, medium, _is_white(blank, masstone), _positive(record, "opaque_coats", None, who)
+        masstone.R_i, medium, _is_white(masstone), _positive(record, "opaque_coats", None, who)
     )
     known = _second_constant(record, blank, masstone, start, grounds, whites or {}, who)
     K, S = known or start
@@ -163,7 +163,7 @@ def _masstone(record: Mapping[str, Any], paint: Paint, who: str) -> _Masstone:
     return _Masstone(found.R_i, found.g, lab, notes)
 
 
-def _is_white(paint: Paint, masstone: _Masstone) -> bool:
+def _is_white(masstone: _Masstone) -> bool:
     lab = masstone.lab
     if lab is None:
         return float(masstone.R_i.min()) > 0.6

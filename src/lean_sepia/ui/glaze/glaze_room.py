@@ -14,7 +14,7 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.glaze import MOST_PASSES, Glaze
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
-from lean_sepia.ui.kit.ramp_rows import RampRow, RampRows
+from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.room import RoomPage

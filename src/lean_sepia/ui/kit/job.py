@@ -49,7 +49,7 @@ class Job(QObject):
             self.cancelled.emit()
         except SepiaError as error:
             self.failed.emit(str(error))
-        except Exception as error:  # every fault must end the job where the user sees it
+        except Exception as error:  # noqa: BLE001 - every fault must end the job where the user sees it
             traceback.print_exc()
             self.failed.emit(
                 _("The program made a mistake ({0}: {1}). Your project is unchanged.").format(

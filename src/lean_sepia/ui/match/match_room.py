@@ -29,10 +29,10 @@ from lean_sepia.recipe.mix import NO_LIMITS, Limits, Recipe
 from lean_sepia.recipe.reasons import Substitute, unmixable
 from lean_sepia.shelf.shelf_file import Record
 from lean_sepia.ui.kit.ask import confirm
-from lean_sepia.ui.kit.colour_plane import ColourPlane
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, label, row
-from lean_sepia.ui.kit.plane_content import Point
+from lean_sepia.ui.kit.plots.colour_plane import ColourPlane
+from lean_sepia.ui.kit.plots.plane_content import Point
 from lean_sepia.ui.match.batch_dialog import BatchDialog
 from lean_sepia.ui.match.cards import Cards
 from lean_sepia.ui.match.films_panel import FilmsPanel

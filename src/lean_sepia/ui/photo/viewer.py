@@ -54,6 +54,10 @@ _BY_DRAGGING: tuple[Tool, ...] = ("region", "length")
 _CURSORS: dict[Tool, Shape] = {"sample": "circle", "brush": "circle", "feature": "diamond"}
 _REST_MS, _DRAFT_DETAIL, _CLOSING_PX, _CORNER_PX = 60, 0.5, 9, 4.0
 _ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+_ZOOMS = {Qt.Key.Key_Plus: 1.25, Qt.Key.Key_Equal: 1.25, Qt.Key.Key_Minus: 0.8}
+_MOVES = {
+    Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1),
+}  # fmt: skip
 
 
 class PhotoViewer(KeyboardRing, QWidget):
@@ -273,40 +277,48 @@ class PhotoViewer(KeyboardRing, QWidget):
         self.left.emit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if not (self._tool_key(event) or self._look_key(event)):
+            super().keyPressEvent(event)
+
+    def _tool_key(self, event: QKeyEvent) -> bool:
+        """Keys that take up a tool, use it where the pointer is, or put it down."""
         key = event.key()
-        moves = {
-            Qt.Key.Key_Left: (-1, 0),
-            Qt.Key.Key_Right: (1, 0),
-            Qt.Key.Key_Up: (0, -1),
-            Qt.Key.Key_Down: (0, 1),
-        }
         if key in TOOL_KEYS and TOOL_KEYS[key] in self.tools and not event.modifiers():
             self.set_tool(TOOL_KEYS[key])
-        elif key == Qt.Key.Key_Escape and self._path:
-            self._path = []
-        elif key == Qt.Key.Key_Escape and self.tool != "look":
-            self.set_tool("look")
-        elif key in _ENTER and self.tool in _BY_CORNERS:
-            if self._pointing:
+        elif key == Qt.Key.Key_Escape and (self._path or self.tool != "look"):
+            self._put_down()
+        elif key in (*_ENTER, Qt.Key.Key_Space) and self.tool in _BY_CORNERS:
+            if self._pointing and key in _ENTER:
                 self._add_corner(QPointF(self._cursor))
             else:
                 self._finish_outline()
-        elif key == Qt.Key.Key_Space and self.tool in _BY_CORNERS:
-            self._finish_outline()
-        elif key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
-            self.zoom(1.25)
-        elif key == Qt.Key.Key_Minus:
-            self.zoom(0.8)
+        elif key in _ENTER and self.tool not in ("look", *_BY_DRAGGING) and self._pointing:
+            self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
+        else:
+            return False
+        return True
+
+    def _put_down(self) -> None:
+        """Drop what is drawn so far, else the tool."""
+        if self._path:
+            self._path = []
+        else:
+            self.set_tool("look")
+
+    def _look_key(self, event: QKeyEvent) -> bool:
+        """Keys that zoom, move and compare."""
+        key = event.key()
+        if key in _ZOOMS:
+            self.zoom(_ZOOMS[Qt.Key(key)])
         elif key == Qt.Key.Key_0:
             self.fit()
         elif key == Qt.Key.Key_F and not event.isAutoRepeat():
             self.set_as_found(True)
-        elif key in moves:
-            self._step(*moves[Qt.Key(key)], fine=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
-        elif key in _ENTER and self.tool not in ("look", *_BY_DRAGGING) and self._pointing:
-            self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
+        elif key in _MOVES:
+            self._step(*_MOVES[Qt.Key(key)], fine=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
         else:
-            super().keyPressEvent(event)
+            return False
+        return True
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_F and not event.isAutoRepeat():

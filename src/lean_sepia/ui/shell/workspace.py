@@ -28,9 +28,9 @@ from lean_sepia.language import _
 from lean_sepia.photo.read import Picture, decode_picture, read_picture
 from lean_sepia.plan.kinds import Room
 from lean_sepia.ui.kit.ask import tell
-from lean_sepia.ui.kit.colour_plane import load_plot
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.job import Progress
+from lean_sepia.ui.kit.plots.colour_plane import load_plot
 from lean_sepia.ui.shell.advice_line import AdviceLine
 from lean_sepia.ui.shell.help_text import help_for
 from lean_sepia.ui.shell.room import RoomPage

@@ -23,10 +23,10 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.fade import Lightener
 from lean_sepia.recipe.tone_ladder import Tone
-from lean_sepia.ui.kit.colour_plane import ColourPlane
 from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
-from lean_sepia.ui.kit.plane_content import Point, Way
-from lean_sepia.ui.kit.ramp_rows import RampRow, RampRows
+from lean_sepia.ui.kit.plots.colour_plane import ColourPlane
+from lean_sepia.ui.kit.plots.plane_content import Point, Way
+from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.room import RoomPage

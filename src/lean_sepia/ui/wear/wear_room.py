@@ -27,8 +27,8 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.rectify import mm_per_px
-from lean_sepia.ui.kit.bars import SizeBars
 from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row, rule
+from lean_sepia.ui.kit.plots.bars import SizeBars
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.photo.marks import Mark

@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QMouseEvent, QPen, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QGraphicsPolygonItem, QVBoxLayout, QWidget
 
 from lean_sepia.colour.srgb import srgb_from_lab
-from lean_sepia.ui.kit.plane_content import PlaneContent, Way
+from lean_sepia.ui.kit.plots.plane_content import PlaneContent, Way
 from lean_sepia.ui.kit.swatch import Lab, lab_words, qcolor
 from lean_sepia.ui.kit.theme import WELL, WELL_TEXT, font
 
@@ -151,10 +151,10 @@ class ColourPlot(QWidget):
         ]
         self._plane.addItem(
             pg.ScatterPlotItem(
-                spots, antialias=True, hoverable=True, hoverSize=None, tip=lambda x, y, data: data
+                spots, antialias=True, hoverable=True, hoverSize=None, tip=lambda **point: point["data"]
             )
         )
-        self._draw_lightness(ink)
+        self._draw_lightness()
 
     def _draw_way(self, way: Way, ink: QColor) -> None:
         labs = np.array(way.labs)
@@ -181,7 +181,7 @@ class ColourPlot(QWidget):
         area.setPen(QPen(Qt.PenStyle.NoPen))
         return area
 
-    def _draw_lightness(self, ink: QColor) -> None:
+    def _draw_lightness(self) -> None:
         if self._bar is None:
             return
         for line in self._lines:

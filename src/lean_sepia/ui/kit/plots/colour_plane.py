@@ -14,16 +14,16 @@ from shiboken6 import isValid
 from lean_sepia.language import _
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.kit.panel import Panel
-from lean_sepia.ui.kit.plane_content import PlaneContent, Point, Way
+from lean_sepia.ui.kit.plots.plane_content import PlaneContent, Point, Way
 from lean_sepia.ui.kit.swatch import Lab
 
 if TYPE_CHECKING:
-    from lean_sepia.ui.kit.colour_plot import ColourPlot
+    from lean_sepia.ui.kit.plots.colour_plot import ColourPlot
 
 
 def load_plot(_progress: Callable[[float], None]) -> ModuleType:
     """The plot and the library it is drawn with: half a second to import, so a job does it."""
-    return importlib.import_module("lean_sepia.ui.kit.colour_plot")
+    return importlib.import_module("lean_sepia.ui.kit.plots.colour_plot")
 
 
 class ColourPlane(QWidget):

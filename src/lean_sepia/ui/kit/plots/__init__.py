@@ -1,0 +1,1 @@
+"""Drawn figures: colours in the plane, bars of sizes, rows of ramps."""
