@@ -179,6 +179,13 @@ RULE_CASES = [
     ("varnish-kills-metallic", [step("steel", "base", finish="metallic"), step("matte", "matte-coat")], "matte"),
     ("chips-after-wash", [OIL_WASH, step("chips", "chips")], "chips"),
     ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="airbrush", place="indoors")], "coat"),
+    # A seal on another zone seals nothing here.
+    ("powder-fades-under-varnish", [step("dust", "dust", medium="pigment"), step("seal", "satin-coat", zones=("house",)), step("matte", "matte-coat")], "matte"),
+    ("varnish-kills-metallic", [step("steel", "base", finish="metallic"), step("seal", "satin-coat", zones=("house",)), step("matte", "matte-coat")], "matte"),
+    ("unsealed-under-wet", [step("dust", "powder", medium="pigment"), step("seal", "matte-coat", zones=("house",)), step("wet", "filter", medium="oil")], "wet"),
+    ("varnish-kills-metallic", [step("shine", "graphite", medium="pigment"), step("matte", "matte-coat")], "matte"),
+    ("chips-after-wash", [step("pins", "pin-wash", medium="oil"), step("chips", "chips")], "chips"),
+    ("powder-fades-under-varnish", [step("dust", "dust", medium="pigment"), step("matte", "matte-coat", zones="all")], "matte"),
 ]  # fmt: skip
 
 
@@ -198,12 +205,73 @@ SILENT_CASES = [
     ("chips-after-wash", [step("chips", "chips"), OIL_WASH]),
     ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="airbrush", place="indoors-extracted")]),
     ("unsealed-under-wet", [step("dust", "powder", medium="pigment", zones=("house",)), step("wet", "filter", medium="oil")]),
+    ("varnish-kills-metallic", [step("flat", "base"), step("matte", "matte-coat")]),
+    ("varnish-kills-metallic", [step("steel", "base", finish="metallic", zones=("house",)), step("matte", "matte-coat")]),
+    ("powder-fades-under-varnish", [step("dust", "dust", medium="pigment", zones=("house",)), step("matte", "matte-coat")]),
+    ("chips-after-wash", [step("wash", "wash", medium="oil", zones=("house",)), step("chips", "chips")]),
+    ("decal-on-matte", [step("satin", "base", finish="satin"), step("name", "marking")]),
+    ("wash-on-matte", [step("satin", "base", finish="satin"), OIL_WASH]),
 ]  # fmt: skip
 
 
 @pytest.mark.parametrize(("code", "steps"), SILENT_CASES, ids=[case[0] for case in SILENT_CASES])
 def test_rule_is_silent_where_the_order_is_right(code, steps):
     assert code not in {found for found, _ in codes(*steps)}
+
+
+def test_a_powder_that_was_sealed_is_found_once():
+    steps = [step("dust", "dust", medium="pigment"), step("satin", "satin-coat"), step("matte", "matte-coat")]
+    found = [f for f in check_plan(plan(*steps)) if f.code == "powder-fades-under-varnish"]
+    assert [(f.step, f.after) for f in found] == [("satin", "dust")]  # the second coat finds it sealed
+
+
+def test_what_stops_the_work_is_told_before_what_only_warns():
+    steps = [
+        step("dust", "dust", medium="pigment"), step("matte", "matte-coat"), step("base", "base", medium="enamel", zones=("house",)),
+        step("wash", "wash", medium="oil", zones=("house",)),
+    ]  # fmt: skip
+    order = {"stop": 0, "warn": 1, "note": 2}
+    ranks = [order[finding.severity] for finding in check_plan(plan(*steps))]
+    assert ranks == sorted(ranks)
+    assert len(set(ranks)) > 1
+
+
+@pytest.mark.parametrize(("minutes", "said"), [(20, "20 min"), (89, "89 min"), (90, "2 h"), (720, "12 h")])
+def test_waits_are_said_in_minutes_or_hours(minutes, said):
+    base = step("base", "base", cure=2000, touch=2000, start="2031-03-03T19:00", end="2031-03-03T19:30")
+    begin = datetime(2031, 3, 3, 19, 30) + timedelta(minutes=2000 - minutes)
+    coat = step(
+        "gloss", "gloss-coat", start=begin.isoformat(), end=(begin + timedelta(minutes=5)).isoformat()
+    )
+    (found,) = [f for f in check_plan(plan(base, coat)) if f.code == "not-cured"]
+    assert said in found.message
+
+
+def test_evenings_past_midnight_are_merged_and_begin_where_asked():
+    night = parse_evenings("daily 20:00-02:00,daily 01:00-03:00")
+    windows = night.windows(datetime(2031, 3, 4, 1, 30))
+    first, second = next(windows), next(windows)
+    assert (first.start, first.end) == (datetime(2031, 3, 4, 1, 30), datetime(2031, 3, 4, 3))
+    assert (second.start, second.end) == (datetime(2031, 3, 4, 20), datetime(2031, 3, 5, 3))
+    assert night.longest_min == 360
+    assert (
+        len(list(parse_evenings("mon 19:00-20:00").windows(START))) == 157
+    )  # three years and a week of Mondays
+
+
+def test_the_wait_that_holds_longest_is_the_cause():
+    steps = plan(
+        step("short", "base", zones=("house",), cure=60, touch=10), step("long", "base", cure=900, touch=10),
+        step("matte", "matte-coat", zones=("hull", "house")),
+    )  # fmt: skip
+    schedule = build_schedule(steps, START, EVENINGS)
+    placed = {one.id: one for one in schedule.steps}
+    assert placed["matte"].start >= placed["long"].end + timedelta(minutes=900)
+    assert "short" not in schedule.critical_path
+    assert schedule.critical_path[-1] == "matte"
+    assert placed["long"].ready == placed["long"].end + timedelta(minutes=900)
+    assert placed["matte"].ready == placed["matte"].end + timedelta(minutes=720)
+    assert schedule.finish == placed["matte"].ready
 
 
 def test_dated_rules():

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from typing import Any
 
@@ -38,7 +39,6 @@ def sample(
     at: tuple[str, ...], as_json: bool,
 ) -> None:  # fmt: skip
     """Sample corrected colours from a photo, each with its range."""
-    from lean_sepia.colour.words import colour_name
     from lean_sepia.photo.correction.cast_fit import fit_cast
     from lean_sepia.photo.patch import rectangle_mean
     from lean_sepia.photo.read import read_picture
@@ -78,25 +78,28 @@ def sample(
     if areas:
         answer["areas"] = areas
 
-    def words() -> str:
-        error = (
-            ""
-            if cast.anchor_error_de00 is None
-            else _(", held-out anchor error {0:.1f}").format(cast.anchor_error_de00)
-        )
-        lines = [_("Correction: {0}{1}").format(cast.model, error)]
-        lines += [_("Note: {0}").format(note) for note in (*picture.notes, *cast.warnings)]
-        for s, warned in zip(samples, clipping, strict=True):
-            L, a, b = s["lab"]
-            lines.append(
-                f"{s['x']:g},{s['y']:g}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, ±{s['de00_90']:.1f} ΔE00 (90 %), {colour_name(s['lab'])}"
-            )
-            if warned:
-                lines.append(f"  {warned}")
-        lines += [f"area: L* {v['lab'][0]:.1f} a* {v['lab'][1]:.1f} b* {v['lab'][2]:.1f}" for v in areas]
-        return "\n".join(lines)
+    print_answer(answer, as_json, lambda: _sample_words(answer, clipping))
 
-    print_answer(answer, as_json, words)
+
+def _sample_words(answer: Mapping[str, Any], clipping: Sequence[str]) -> str:
+    from lean_sepia.colour.words import colour_name
+
+    correction = answer["correction"]
+    error = correction["anchor_error_de00"]
+    held_out = "" if error is None else _(", held-out anchor error {0:.1f}").format(error)
+    lines = [_("Correction: {0}{1}").format(correction["model"], held_out)]
+    lines += [_("Note: {0}").format(note) for note in (*answer["notes"], *correction["warnings"])]
+    for one, warned in zip(answer["samples"], clipping, strict=True):
+        L, a, b = one["lab"]
+        name = colour_name(one["lab"])
+        lines.append(
+            f"{one['x']:g},{one['y']:g}: L* {L:.1f} a* {a:.1f} b* {b:.1f}, ±{one['de00_90']:.1f} ΔE00 (90 %), {name}"
+        )
+        if warned:
+            lines.append(f"  {warned}")
+    area = _("area: L* {0:.1f} a* {1:.1f} b* {2:.1f}")
+    lines += [area.format(*found["lab"]) for found in answer.get("areas", ())]
+    return "\n".join(lines)
 
 
 @click.command()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 
@@ -80,23 +80,21 @@ def mix(
         ]  # fmt: skip
         results.append({"target": goal, "recipes": recipes})
 
-    def words() -> str:
-        lines = []
-        for result in results:
-            lines.append(_("Target L* {:.1f} a* {:.1f} b* {:.1f}").format(*result["target"]))
-            for recipe in result["recipes"]:
-                parts = " : ".join(f"{p['parts']} {names[p['paint']]}" for p in recipe["parts"])
-                lines.append(
-                    _("  {0:5.2f} ΔE00  {1}  (a stray part: {2:.1f})").format(
-                        recipe["de00"], parts, recipe["one_drop_de00"]
-                    )
-                )
-        lines += dict.fromkeys(
-            said for result in results for recipe in result["recipes"] for said in recipe["cautions"]
-        )
-        return "\n".join(lines)
+    print_answer({"results": results}, as_json, lambda: _mix_words(results, names))
 
-    print_answer({"results": results}, as_json, words)
+
+def _mix_words(results: Sequence[Mapping[str, Any]], names: Mapping[str, str]) -> str:
+    lines = []
+    for result in results:
+        lines.append(_("Target L* {:.1f} a* {:.1f} b* {:.1f}").format(*result["target"]))
+        for recipe in result["recipes"]:
+            parts = " : ".join(f"{p['parts']} {names[p['paint']]}" for p in recipe["parts"])
+            said = _("  {0:5.2f} ΔE00  {1}  (a stray part: {2:.1f})")
+            lines.append(said.format(recipe["de00"], parts, recipe["one_drop_de00"]))
+    lines += dict.fromkeys(
+        said for result in results for recipe in result["recipes"] for said in recipe["cautions"]
+    )
+    return "\n".join(lines)
 
 
 @click.command()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import click
 
 from lean_sepia.commands.answer import json_option, print_answer
@@ -9,6 +11,9 @@ from lean_sepia.commands.evidence import anchor_option, neutral_option
 from lean_sepia.commands.given import parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
+
+if TYPE_CHECKING:
+    from lean_sepia.document.model import WearRecord
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -67,27 +72,27 @@ def wear(
         "notes": list(picture.notes),
     }
 
-    def words() -> str:
-        lines = [
-            _("{0:.2f} % worn; rust {1} (ISO 4628-3), {2} (ASTM D610)").format(
-                record.coverage_percent, record.iso_4628_3, record.astm_d610
-            )
-        ]
-        lines += [
-            _("  {0}: {1:.2f} %, {2} marks, median {3:.0f} mm, 90 % below {4:.0f} mm").format(
-                c.name, c.coverage_percent, c.count, c.median_mm, c.p90_mm
-            )
-            for c in record.classes
-        ]
-        lines.append(
-            _("At 1:{0:g} marks below {1:.1f} mm cannot be seen; {2:.2f} % can.").format(
-                scale, record.smallest_visible_mm, record.visible_coverage_percent
-            )
-        )
-        if not (neutral or anchor):
-            lines.append(
-                _("No anchor was given: the tint shift is in the picture's own, uncorrected colours.")
-            )
-        return "\n".join(lines)
+    corrected = bool(neutral or anchor)
+    print_answer(answer, as_json, lambda: _wear_words(record, scale, corrected))
 
-    print_answer(answer, as_json, words)
+
+def _wear_words(record: WearRecord, scale: float, corrected: bool) -> str:
+    lines = [
+        _("{0:.2f} % worn; rust {1} (ISO 4628-3), {2} (ASTM D610)").format(
+            record.coverage_percent, record.iso_4628_3, record.astm_d610
+        )
+    ]
+    lines += [
+        _("  {0}: {1:.2f} %, {2} marks, median {3:.0f} mm, 90 % below {4:.0f} mm").format(
+            c.name, c.coverage_percent, c.count, c.median_mm, c.p90_mm
+        )
+        for c in record.classes
+    ]
+    lines.append(
+        _("At 1:{0:g} marks below {1:.1f} mm cannot be seen; {2:.2f} % can.").format(
+            scale, record.smallest_visible_mm, record.visible_coverage_percent
+        )
+    )
+    if not corrected:
+        lines.append(_("No anchor was given: the tint shift is in the picture's own, uncorrected colours."))
+    return "\n".join(lines)

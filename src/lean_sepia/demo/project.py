@@ -180,46 +180,33 @@ def worked_project(
     return _plan(project)
 
 
+_ON_SLIDE: tuple[tuple[str, str, Role], ...] = (
+    ("hull exposed", "hull", "faded"), ("hull sheltered", "hull", "sheltered"), ("boot exposed", "boot", "faded"),
+    ("boot sheltered", "boot", "sheltered"), ("house exposed", "house", "base"), ("funnel exposed", "funnel", "base"),
+    ("band exposed", "band", "base"),
+)  # fmt: skip
+_ON_PRINT: tuple[tuple[str, str, Role], ...] = (
+    ("hull exposed", "hull", "faded"),
+    ("house exposed", "house", "base"),
+)
+
+
+def _anchors(scene: Scene) -> tuple[AnchorMark, ...]:
+    """The white of the lettering and the grey deck locker."""
+    x, y, radius = scene.spots["lettering"][0]
+    L, a, b = (round(value, 1) for value in true_labs()["lettering"]["fresh"])
+    white = AnchorMark(id="a1", x=x, y=y, radius=radius, lightness=L, a=a, b=b, name="Lettering white")
+    x, y, radius = scene.spots["locker"][0]
+    grey = round(true_labs()["locker"]["fresh"][0])
+    return white, AnchorMark(id="a2", x=x, y=y, radius=radius, lightness=grey, name="Grey deck locker")
+
+
 def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -> Project:
-    letters = true_labs()["lettering"]["fresh"]
-    locker = true_labs()["locker"]["fresh"]
-    spots = scene.spots
-    plate, box = spots["lettering"][0], spots["locker"][0]
-    for photo_id, known in (("f1", ("plate", "box")), ("f2", ("plate", "box"))):
-        photo = project.photo(photo_id)
-        pixels = pictures[photo.name].pixels
-        marks = []
-        if "plate" in known:
-            L, a, b = (round(value, 1) for value in letters)
-            marks.append(
-                AnchorMark(
-                    id="a1",
-                    x=plate[0],
-                    y=plate[1],
-                    radius=plate[2],
-                    lightness=L,
-                    a=a,
-                    b=b,
-                    name="Lettering white",
-                )
-            )
-        if "box" in known:
-            marks.append(
-                AnchorMark(
-                    id="a2",
-                    x=box[0],
-                    y=box[1],
-                    radius=box[2],
-                    lightness=round(locker[0]),
-                    name="Grey deck locker",
-                )
-            )
+    spots, marks = scene.spots, _anchors(scene)
+    for photo_id, roles in (("f1", _ON_SLIDE), ("f2", _ON_PRINT)):
+        pixels = pictures[project.photo(photo_id).name].pixels
         project = set_anchors(project, photo_id, marks, (), ())
         cast = cast_of(pixels, marks)
-        roles: tuple[tuple[str, str, Role], ...] = (
-            ("hull exposed", "hull", "faded"), ("hull sheltered", "hull", "sheltered"), ("boot exposed", "boot", "faded"), ("boot sheltered", "boot", "sheltered"),
-            ("house exposed", "house", "base"), ("funnel exposed", "funnel", "base"), ("band exposed", "band", "base"),
-        ) if photo_id == "f1" else (("hull exposed", "hull", "faded"), ("house exposed", "house", "base"))  # fmt: skip
         for spot, zone, role in roles:
             x, y, radius = spots[spot][0]
             sample = take_sample(
@@ -228,8 +215,7 @@ def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -
             project = add_sample(project, sample)
     press = project.photo("f3")
     pixels = pictures[press.name].pixels
-    plate_mark, box_mark = project.photo("f1").anchors
-    project = set_anchors(project, "f3", (plate_mark, box_mark), (), ())
+    project = set_anchors(project, "f3", marks, (), ())
     for zone in ("hull", "house", "funnel", "boot"):
         place: Role = "sheltered" if f"{zone} sheltered" in spots else "base"
         for disc in spots.get(f"{zone} sheltered", spots[f"{zone} exposed"]):

@@ -88,11 +88,8 @@ class ProjectStore:
                 _("The project {0} cannot be opened: {1}.").format(file, error.strerror)
             ) from None
         if magic != _SQLITE_MAGIC:
-            raise ProjectFileError(
-                _("{0} is not a Lean Sepia project. Projects end in {1}; choose another file.").format(
-                    file, SUFFIX
-                )
-            )
+            words = _("{0} is not a Lean Sepia project. Projects end in {1}; choose another file.")
+            raise ProjectFileError(words.format(file, SUFFIX))
         db = None
         try:
             db = _connect(file)

@@ -97,9 +97,8 @@ def rank_schemes(
                     "Scheme {0!r} shares {1} areas with the print; order needs at least three greys to be evidence."
                 ).format(name, len(areas))
             )
-        exposures = np.array(
-            [float(film_grey(np.asarray(reflectances[a]), emulsion, lens_filter, light)) for a in areas]
-        )
+        lit = [np.asarray(reflectances[area]) for area in areas]
+        exposures = np.array([float(film_grey(R, emulsion, lens_filter, light)) for R in lit])
         seen = np.array([print_greys[area].lightness for area in areas])
         width = np.array([np.hypot(print_greys[area].width, PRINT_WIDTH) for area in areas])
         curve, value = best_curve(exposures, seen, width)

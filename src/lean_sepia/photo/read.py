@@ -95,18 +95,7 @@ def decode_picture(data: bytes, name: str) -> Picture:
         open_heic(name)
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")  # Pillow's own advice; what matters to the user becomes a note
-        try:
-            image = Image.open(io.BytesIO(data))
-        except Image.DecompressionBombError:
-            raise PictureError(_too_large(name, None)) from None
-        except UnidentifiedImageError:
-            raise PictureError(
-                _(
-                    "{0} is not a picture this program can read. JPEG, PNG, TIFF and WebP are; export it as one of these."
-                ).format(name)
-            ) from None
-        except (OSError, SyntaxError, ValueError, struct.error) as error:
-            raise PictureError(_("{0} is damaged and cannot be opened ({1}).").format(name, error)) from None
+        image = _opened(data, name)
         if image.width * image.height > MOST_PIXELS:
             raise PictureError(_too_large(name, image.size))
         try:
@@ -131,6 +120,22 @@ def decode_picture(data: bytes, name: str) -> Picture:
         hashlib.sha256(data).hexdigest(),
         Image.MIME.get(kind, "application/octet-stream"),
     )
+
+
+def _opened(data: bytes, name: str) -> Image.Image:
+    """The picture before its pixels are decoded."""
+    try:
+        return Image.open(io.BytesIO(data))
+    except Image.DecompressionBombError:
+        raise PictureError(_too_large(name, None)) from None
+    except UnidentifiedImageError:
+        raise PictureError(
+            _(
+                "{0} is not a picture this program can read. JPEG, PNG, TIFF and WebP are; export it as one of these."
+            ).format(name)
+        ) from None
+    except (OSError, SyntaxError, ValueError, struct.error) as error:
+        raise PictureError(_("{0} is damaged and cannot be opened ({1}).").format(name, error)) from None
 
 
 def quick_look(data: bytes, longest_side: int) -> Image8 | None:

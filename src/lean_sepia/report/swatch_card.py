@@ -13,8 +13,16 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import N_, _
-from lean_sepia.photo.swatch_card import PAGE_MM, VERSION, Box, CardLayout, card_layout, mark_bits
+from lean_sepia.language import N_, _, ngettext
+from lean_sepia.photo.swatch_card import (
+    PAGE_MM,
+    VERSION,
+    Box,
+    CardLayout,
+    FieldLayout,
+    card_layout,
+    mark_bits,
+)
 from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
 from lean_sepia.text_files import write_whole
 
@@ -46,42 +54,15 @@ def swatch_card(fields: int = 12, film_coats: float = 1.0, thinner_share: float 
     canvas = Canvas(out, pagesize=A4, invariant=True)
     canvas.setTitle(_("Swatch card"))
     page = _Card(canvas)
-    for number, (x0, y0, x1, _unused) in layout.marks:
-        step = (x1 - x0) / 6
-        for row, bits in enumerate(mark_bits(number)):
-            for column, black in enumerate(bits):
-                if black:
-                    # A hair wider than a square, so that no white line shows between two.
-                    page.fill(
-                        (
-                            x0 + column * step,
-                            y0 + row * step,
-                            x0 + (column + 1) * step + 0.02,
-                            y0 + (row + 1) * step + 0.02,
-                        )
-                    )
-    thinned = f", {100 * thinner_share:.0f} % thinner" if thinner_share else ", unthinned"
-    coats = f"{film_coats:g} coat{'s' if film_coats != 1 else ''}{thinned}"
-    page.words(
-        30,
-        15,
-        _("Swatch card {0} · {1} fields · one film of {2}").format(VERSION, fields, coats),
-        11,
-        bold=True,
-    )
+    _draw_marks(page, layout)
+    thinned = _("{0:.0f} % thinner").format(100 * thinner_share) if thinner_share else _("unthinned")
+    coats = ngettext("{0} coat", "{0} coats", 1 if film_coats == 1 else 2).format(f"{film_coats:g}")
+    title = _("Swatch card {0} · {1} fields · one film of {2}, {3}")
+    page.words(30, 15, title.format(VERSION, fields, coats, thinned), 11, bold=True)
     for line, words in enumerate(_(said) for said in _ADVICE):
         page.words(30, 20.5 + 3.2 * line, words, 5.4, second=True)
     for field in layout.fields:
-        x0, y0 = field.bare_white[:2]
-        page.words(x0, y0 - 1.6, f"{field.field}", 9, bold=True)
-        page.words(x0 + 7, y0 - 1.6, "paint:", 6, second=True)
-        page.line(x0 + 15, y0 - 1.6, field.masstone[2])
-        black = field.over_black
-        page.fill((black[0], field.bare_black[1], black[2], black[3]))
-        page.frame(field.over_white)
-        page.frame(field.masstone)
-        page.words(field.masstone[0], field.masstone[3] + 2.6, "masstone", 5.4, second=True)
-        page.words(x0, field.over_white[3] + 2.6, _("film over white and black"), 5.4, second=True)
+        _draw_field(page, field)
     page.frame(layout.grey_frame)
     page.words(layout.grey_frame[0], layout.grey_frame[1] - 1.4, _("grey card here"), 7, second=True)
     x, y = 60.0, PAGE_MM[1] - 8.5
@@ -90,6 +71,31 @@ def swatch_card(fields: int = 12, film_coats: float = 1.0, thinner_share: float 
     canvas.showPage()
     canvas.save()
     return out.getvalue()
+
+
+def _draw_marks(page: _Card, layout: CardLayout) -> None:
+    """The marks by which a photo of the card is straightened."""
+    for number, (x0, y0, x1, _unused) in layout.marks:
+        step = (x1 - x0) / 6
+        for row, bits in enumerate(mark_bits(number)):
+            for column in (place for place, black in enumerate(bits) if black):
+                left, top = x0 + column * step, y0 + row * step
+                # A hair wider than a square, so that no white line shows between two.
+                page.fill((left, top, left + step + 0.02, top + step + 0.02))
+
+
+def _draw_field(page: _Card, field: FieldLayout) -> None:
+    """Where one paint goes: its name, a film over white and black, and its masstone."""
+    x0, y0 = field.bare_white[:2]
+    page.words(x0, y0 - 1.6, f"{field.field}", 9, bold=True)
+    page.words(x0 + 7, y0 - 1.6, _("paint:"), 6, second=True)
+    page.line(x0 + 15, y0 - 1.6, field.masstone[2])
+    black = field.over_black
+    page.fill((black[0], field.bare_black[1], black[2], black[3]))
+    page.frame(field.over_white)
+    page.frame(field.masstone)
+    page.words(field.masstone[0], field.masstone[3] + 2.6, _("masstone"), 5.4, second=True)
+    page.words(x0, field.over_white[3] + 2.6, _("film over white and black"), 5.4, second=True)
 
 
 def write_swatch_card(

@@ -32,7 +32,8 @@ from lean_sepia.ui.kit.panel import ElidedLabel, button, label, row
 from lean_sepia.ui.photo.loupe import Loupe
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, first_look, prepare
-from lean_sepia.ui.photo.viewer import SAMPLE_TOOLS, TOOL_KEYS, PhotoViewer, Tool
+from lean_sepia.ui.photo.tools import SAMPLE_TOOLS, TOOL_KEYS, Tool
+from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 

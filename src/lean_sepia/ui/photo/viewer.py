@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Literal
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
@@ -26,7 +25,6 @@ from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, WELL, WELL_TEXT, font
 from lean_sepia.ui.photo.marks import (
     Mark,
-    Shape,
     Sight,
     draw_dots,
     draw_double,
@@ -36,22 +34,9 @@ from lean_sepia.ui.photo.marks import (
     draw_shape,
     draw_words,
 )
+from lean_sepia.ui.photo.tools import BY_CORNERS, BY_DRAGGING, CURSORS, FOUR_CORNERS, TOOL_KEYS, Tool
 from lean_sepia.ui.photo.view import Place, View, make_view
 
-Tool = Literal[
-    "look", "sample", "polygon", "brush", "grey", "known", "chart", "region", "feature", "length", "area", "straighten"
-]  # fmt: skip
-SAMPLE_TOOLS: dict[str, Tool] = {"disc": "sample", "polygon": "polygon", "brush": "brush"}
-"""The tool for each shape of a sample."""
-
-TOOL_KEYS: dict[int, Tool] = {
-    Qt.Key.Key_L: "look", Qt.Key.Key_S: "sample", Qt.Key.Key_N: "grey", Qt.Key.Key_K: "known", Qt.Key.Key_C: "chart",
-    Qt.Key.Key_R: "region", Qt.Key.Key_A: "area", Qt.Key.Key_T: "straighten",
-}  # fmt: skip
-_FOUR_CORNERS: tuple[Tool, ...] = ("chart", "straighten")
-_BY_CORNERS: tuple[Tool, ...] = ("polygon", "area", *_FOUR_CORNERS)
-_BY_DRAGGING: tuple[Tool, ...] = ("region", "length")
-_CURSORS: dict[Tool, Shape] = {"sample": "circle", "brush": "circle", "feature": "diamond"}
 _REST_MS, _DRAFT_DETAIL, _CLOSING_PX, _CORNER_PX = 60, 0.5, 9, 4.0
 _ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 _ZOOMS = {Qt.Key.Key_Plus: 1.25, Qt.Key.Key_Equal: 1.25, Qt.Key.Key_Minus: 0.8}
@@ -240,7 +225,7 @@ class PhotoViewer(KeyboardRing, QWidget):
             self.length_drawn.emit(start.x(), start.y(), end.x(), end.y())
         elif self.tool == "brush":
             self._finish_outline()
-        elif self.tool in _BY_CORNERS:
+        elif self.tool in BY_CORNERS:
             self._add_corner(start)
         elif self.tool != "look" and self._inside(start):
             self.placed.emit(self.tool, round(start.x(), 1), round(start.y(), 1), self.radius)
@@ -248,17 +233,17 @@ class PhotoViewer(KeyboardRing, QWidget):
 
     def _add_corner(self, corner: QPointF) -> None:
         """Another corner: a click on the first one closes a polygon; a chart or rectangle has four."""
-        if len(self._path) >= 3 and self.tool not in _FOUR_CORNERS:
+        if len(self._path) >= 3 and self.tool not in FOUR_CORNERS:
             away = (corner - self._path[0]) * self._scale
             if abs(away.x()) + abs(away.y()) < _CLOSING_PX:
                 self._finish_outline()
                 return
         self._path.append(corner)
-        if len(self._path) == 4 and self.tool in _FOUR_CORNERS:
+        if len(self._path) == 4 and self.tool in FOUR_CORNERS:
             self._finish_outline()
 
     def _finish_outline(self) -> None:
-        least = 1 if self.tool == "brush" else 4 if self.tool in _FOUR_CORNERS else 3
+        least = 1 if self.tool == "brush" else 4 if self.tool in FOUR_CORNERS else 3
         if len(self._path) >= least:
             path, self._path = [(round(p.x(), 1), round(p.y(), 1)) for p in self._path], []
             self.outlined.emit(self.tool, path)
@@ -287,12 +272,12 @@ class PhotoViewer(KeyboardRing, QWidget):
             self.set_tool(TOOL_KEYS[key])
         elif key == Qt.Key.Key_Escape and (self._path or self.tool != "look"):
             self._put_down()
-        elif key in (*_ENTER, Qt.Key.Key_Space) and self.tool in _BY_CORNERS:
+        elif key in (*_ENTER, Qt.Key.Key_Space) and self.tool in BY_CORNERS:
             if self._pointing and key in _ENTER:
                 self._add_corner(QPointF(self._cursor))
             else:
                 self._finish_outline()
-        elif key in _ENTER and self.tool not in ("look", *_BY_DRAGGING) and self._pointing:
+        elif key in _ENTER and self.tool not in ("look", *BY_DRAGGING) and self._pointing:
             self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
         else:
             return False
@@ -395,18 +380,18 @@ class PhotoViewer(KeyboardRing, QWidget):
             draw_words(painter, QPointF(14, 24), words[len(self._path)])
         if self._path:
             line = QPolygonF([sight.to_screen(point) for point in self._path])
-            if self.tool in _BY_CORNERS:
+            if self.tool in BY_CORNERS:
                 line.append(here)
             draw_double(painter, lambda: painter.drawPolyline(line))
-        if self.tool in _BY_DRAGGING:
+        if self.tool in BY_DRAGGING:
             pressed = self._press
             if pressed is not None and self.tool == "length":
                 draw_double(painter, lambda: painter.drawLine(pressed, here))
             elif pressed is not None:
                 draw_double(painter, lambda: painter.drawRect(QRectF(pressed, here)), dashed=True)
         elif self.tool != "look" and (self._pointing or self.underMouse()):
-            if self.tool in _BY_CORNERS:
+            if self.tool in BY_CORNERS:
                 draw_shape(painter, "diamond", here, _CORNER_PX)
             else:
                 reach = max(_CORNER_PX, self.radius * self._scale)
-                draw_shape(painter, _CURSORS.get(self.tool, "square"), here, reach)
+                draw_shape(painter, CURSORS.get(self.tool, "square"), here, reach)

@@ -42,6 +42,28 @@ class ShelfPage(QWidget):
         self.session = session
         self._order = "hue"
         self._shown: list[Paint] = []
+        head = self._head()
+        self.list = ShelfList()
+        self.list.chosen.connect(lambda _index: self._show_one())
+        panel = QFrame()
+        panel.setProperty("kind", "panel")
+        inner = QVBoxLayout(panel)
+        inner.setContentsMargins(1, 8, 1, 1)
+        inner.addLayout(self._orders())
+        inner.addWidget(scrolled(self.list), 1)
+        body = QHBoxLayout()
+        body.setSpacing(GUTTER)
+        body.addWidget(panel, 1)
+        body.addWidget(self._side())
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(20, 14, 20, 12)
+        layout.setSpacing(12)
+        layout.addLayout(head)
+        layout.addLayout(body, 1)
+        self.refresh()
+
+    def _head(self) -> QHBoxLayout:
+        """How many paints there are, and what can be done with them."""
         self._count = label("", "title")
         self.import_button = button(
             _("Import…"), "main", _("A shelf file: JSON, CSV, CGATS text, or a GPL palette")
@@ -62,10 +84,10 @@ class ShelfPage(QWidget):
             "",
             _("Measure a whole shelf from the picture of a painted card"),
         )
-        self.cards = SwatchCards(session, self)
+        self.cards = SwatchCards(self.session, self)
         self.cards.shelf_changed.connect(self._show_changed)
         self.card_button.setMenu(self.cards.menu())
-        head = row(
+        return row(
             self._count,
             None,
             self.card_button,
@@ -74,24 +96,6 @@ class ShelfPage(QWidget):
             self.remove_button,
             leave,
         )
-        self.list = ShelfList()
-        self.list.chosen.connect(lambda _index: self._show_one())
-        panel = QFrame()
-        panel.setProperty("kind", "panel")
-        inner = QVBoxLayout(panel)
-        inner.setContentsMargins(1, 8, 1, 1)
-        inner.addLayout(self._orders())
-        inner.addWidget(scrolled(self.list), 1)
-        body = QHBoxLayout()
-        body.setSpacing(GUTTER)
-        body.addWidget(panel, 1)
-        body.addWidget(self._side())
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(20, 14, 20, 12)
-        layout.setSpacing(12)
-        layout.addLayout(head)
-        layout.addLayout(body, 1)
-        self.refresh()
 
     def _orders(self) -> QHBoxLayout:
         group = QButtonGroup(self)

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLayout, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import Panel, button, label, row
@@ -81,33 +81,8 @@ class StartPage(QWidget):
         )
         choices.addSpacing(12)
         self.buttons: list[QPushButton] = []
-        for words, about, signal, kind in (
-            (
-                _("Open the demo"),
-                _("A buoy tender of 1957, half worked: every room has something to show."),
-                self.demo_wanted,
-                "main",
-            ),
-            (
-                _("Start from a photo"),
-                _("Take the cast out, sample a colour, get a recipe."),
-                self.photo_wanted,
-                "",
-            ),
-            (
-                _("Start from a colour"),
-                _("You know the colour already: type it and mix it."),
-                self.colour_wanted,
-                "",
-            ),
-            (_("Open a project"), _("A file that ends in .sepia."), self.open_wanted, ""),
-        ):
-            choice = button(words, kind)
-            choice.setFixedWidth(190)
-            choice.clicked.connect(signal)
-            choice.setAccessibleDescription(about)
-            self.buttons.append(choice)
-            choices.addLayout(row(choice, 6, label(about, "second"), None))
+        for choice in self._choices():
+            choices.addLayout(choice)
         choices.addSpacing(12)
         if recent:
             choices.addWidget(self._recent(recent))
@@ -145,6 +120,28 @@ class StartPage(QWidget):
             head.setFixedWidth(92)
             panel.add(row(head, label(about, "second"), None))
         return panel
+
+    def _choices(self) -> Iterator[QLayout]:
+        """What can be done first, each a button with a sentence."""
+        for words, about, signal, kind in (
+            (
+                _("Open the demo"), _("A buoy tender of 1957, half worked: every room has something to show."),
+                self.demo_wanted, "main",
+            ),
+            (
+                _("Start from a photo"), _("Take the cast out, sample a colour, get a recipe."), self.photo_wanted, "",
+            ),
+            (
+                _("Start from a colour"), _("You know the colour already: type it and mix it."), self.colour_wanted, "",
+            ),
+            (_("Open a project"), _("A file that ends in .sepia."), self.open_wanted, ""),
+        ):  # fmt: skip
+            choice = button(words, kind)
+            choice.setFixedWidth(190)
+            choice.clicked.connect(signal)
+            choice.setAccessibleDescription(about)
+            self.buttons.append(choice)
+            yield row(choice, 6, label(about, "second"), None)
 
     def _recent(self, recent: Sequence[Path]) -> Panel:
         panel = Panel(_("Worked on last"))

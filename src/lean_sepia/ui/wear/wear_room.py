@@ -33,7 +33,8 @@ from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, prepare
-from lean_sepia.ui.photo.viewer import PhotoViewer, Tool
+from lean_sepia.ui.photo.tools import Tool
+from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 
