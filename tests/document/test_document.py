@@ -63,6 +63,12 @@ def test_targets_come_from_their_roles(worked):
     assert targets_of(project, "gear").fresh is None
 
 
+def test_photos_of_the_model_are_no_evidence_of_the_prototype(worked):
+    project = put(worked, "samples", sample("m1", "sheltered", (90.0, 40.0, 40.0), photo="f4"))
+    assert project.photo("f4").of_model
+    assert targets_of(project, "hull") == targets_of(worked, "hull")
+
+
 def test_samples_of_one_photo_do_not_narrow_the_range(worked):
     same = worked.model_copy(
         update={"samples": tuple(sample(str(i), "base", (50.0, 0.0, 0.0)) for i in range(5))}
@@ -216,6 +222,18 @@ def test_a_photo_before_the_livery_contradicts_it(worked, cuts):
     assert targets_of(grey, "hull").fresh is None
     used = put(grey, "photos", press.model_copy(update={"tones": "colour"}))
     assert "Its colour cannot come from that picture" in advice(used, cuts(used))[0].text
+
+
+def test_a_coat_on_part_of_the_area_leaves_the_rest_as_it_was(shelf_paints):
+    project, zone = add_zone(Project(), "Hull")
+    project = pin_base(project, zone, Mix.of(shelf_paints, [("chalk", 1)]), Manner(passes=6))
+    before = strata_of(project, zone).seen
+    band = Mix(lab=(20.0, 0.0, 0.0))
+    whole = strata_of(lay_marking(project, zone, band, Manner(area_share=1.0)), zone).seen
+    for share in (0.25, 0.6):
+        seen = strata_of(lay_marking(project, zone, band, Manner(area_share=share)), zone).seen
+        mean = (1 - share) * xyz_from_lab(np.array(before)) + share * xyz_from_lab(np.array(whole))
+        assert xyz_from_lab(np.array(seen)) == pytest.approx(mean, abs=2e-3)
 
 
 def test_advice_is_never_empty():

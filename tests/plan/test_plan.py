@@ -274,6 +274,23 @@ def test_the_wait_that_holds_longest_is_the_cause():
     assert schedule.finish == placed["matte"].ready
 
 
+def test_paint_over_paint_of_another_medium_waits_for_its_cure():
+    enamel, same, other = plan(
+        step("first", "base", medium="enamel", touch=120, cure=1440), step("second", "base", medium="enamel"),
+        step("third", "base", medium="acrylic-water"),
+    )  # fmt: skip
+    assert enamel.wait_before(same) == 120
+    assert enamel.wait_before(other) == 1440
+
+
+def test_a_step_is_ready_for_all_that_follows_it_when_the_longest_wait_is_over():
+    steps = plan(
+        step("base", "base", touch=20, cure=720), step("second", "base"), step("matte", "matte-coat")
+    )
+    placed = {one.id: one for one in build_schedule(steps, START, EVENINGS).steps}
+    assert placed["base"].ready == placed["base"].end + timedelta(minutes=720)
+
+
 def test_dated_rules():
     base = step("base", "base", start="2031-03-03T19:00", end="2031-03-03T19:30")
     soon = {"start": "2031-03-03T20:00", "end": "2031-03-03T20:20"}

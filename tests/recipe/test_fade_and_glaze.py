@@ -5,6 +5,7 @@ import pytest
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.errors import ColourError, ShelfError
+from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
@@ -105,3 +106,13 @@ def test_the_filter_that_was_used_is_chosen(shelf_paints):
 def test_each_base_needs_a_target(shelf_paints):
     with pytest.raises(ColourError, match="own target"):
         choose_glazes(shelf_paints, [Ground.of_lab([50, 0, 0])], [])
+
+
+@pytest.mark.parametrize("parts", [10, 20, 30])
+def test_a_filters_film_is_its_share_of_paint_drawn_out(parts):
+    """One part of paint in so many of thinner: the film falls as 1 / (1 + parts), and grows with the passes."""
+    one = glaze_film(parts, 1)
+    assert one == pytest.approx(film_thickness(1, parts / (1 + parts), "glaze"))
+    assert one * (1 + parts) == pytest.approx(glaze_film(1, 1) * 2)
+    assert glaze_film(parts, 3) == pytest.approx(3 * one)
+    assert one > 0
