@@ -2,10 +2,12 @@
 
 import io
 from itertools import combinations
+from pathlib import Path
 
 import pytest
 from pypdf import PdfReader
 from reportlab.pdfbase.pdfmetrics import stringWidth
+from scripts.card_layout import layouts
 
 from lean_sepia.answers.amounts import cups_of
 from lean_sepia.answers.bench import span
@@ -16,6 +18,11 @@ from lean_sepia.document.zones import add_zone, change_zone
 from lean_sepia.errors import BadInputError
 from lean_sepia.report.bench_card import bench_card, write_bench_card
 from lean_sepia.report.fonts import REGULAR
+
+
+@pytest.fixture(scope="module")
+def drawn_now():
+    return layouts()
 
 
 def text_of(pdf: bytes) -> str:
@@ -158,3 +165,10 @@ def test_amounts_thinner_and_dates_are_those_of_the_bench(worked):
     assert "aside before thinning: Fade, Hull" in words
     assert "a bead of" in words
     assert "Mon 30 November, 19:00" in words
+
+
+@pytest.mark.parametrize("name", ["bench-card.txt", "swatch-card.txt", "swatch-card-large.txt"])
+def test_nothing_on_a_card_moves_by_accident(drawn_now, name):
+    """A change that is meant is written anew with `python -m scripts.card_layout`."""
+    kept = (Path(__file__).parent / name).read_text(encoding="utf-8")
+    assert drawn_now[name].splitlines() == kept.splitlines()

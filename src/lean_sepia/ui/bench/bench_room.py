@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from datetime import datetime, timedelta
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QLabel, QVBoxLayout
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
@@ -23,6 +23,8 @@ from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
+
+_TILES_IN_LINE = 3
 
 
 class BenchRoom(RoomPage):
@@ -40,7 +42,7 @@ class BenchRoom(RoomPage):
         self.centre.addLayout(row(self._title, self._place))
         self._field = NamedPair(height=180)
         self.centre.addWidget(self._field, 3)
-        self._tiles = Rows(spacing=12, across=True, even=True)
+        self._tiles = Rows(spacing=10)
         self.centre.addWidget(self._tiles)
         self._cup_words = label("", "second", wrap=True)
         self.centre.addWidget(self._cup_words)
@@ -157,7 +159,7 @@ class BenchRoom(RoomPage):
         tiles = [self._tile(amount_words(line.amount), line.name, line.lab) for line in cup.lines]
         if cup.thinner_ml > 0:
             tiles.append(self._tile(_("{0} ml").format(f"{cup.thinner_ml:.1f}"), _("thinner")))
-        self._tiles.fill(tiles)
+        self._tiles.fill(_in_lines(tiles))
         said = [self._parts(cup), *cup_notes(cup)]
         more = len(step.cups) - 1
         if more:
@@ -176,12 +178,12 @@ class BenchRoom(RoomPage):
     @staticmethod
     def _tile(figure: str, name: str, lab: Lab | None = None) -> Panel:
         """One thing that goes into the cup: how much, of what, and its colour."""
-        tile = Panel(kind="raised", margin=12)
+        tile = Panel(kind="raised", margin=10)
         text = QVBoxLayout()
         text.setSpacing(0)
-        text.addWidget(label(figure, "huge"))
+        text.addWidget(label(figure, "figure"))
         text.addWidget(label(name, "second", wrap=True))
-        inner = row(*([Chip(lab, 32, 56)] if lab else []), spacing=10)
+        inner = row(*([Chip(lab, 24, 50)] if lab else []), spacing=8)
         inner.addLayout(text, 1)
         tile.add(inner)
         return tile
@@ -276,6 +278,17 @@ class BenchRoom(RoomPage):
             self._waits_until = datetime.now() + timedelta(minutes=step.step.touch_dry_min)
             self._clock.start()
         self.session.edit(_("Done: {0}").format(step.title), lambda p: set_step_done(p, step.step.id, True))
+
+
+def _in_lines(tiles: Sequence[QWidget]) -> Iterator[Item]:
+    """Tiles in lines of at most three, as even as can be: four are two and two."""
+    lines = -(-len(tiles) // _TILES_IN_LINE)
+    each = -(-len(tiles) // lines)
+    for start in range(0, len(tiles), each):
+        line = row(*tiles[start : start + each], spacing=12)
+        for place in range(line.count()):
+            line.setStretch(place, 1)
+        yield line
 
 
 def _number(number: int) -> QLabel:

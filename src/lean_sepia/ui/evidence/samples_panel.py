@@ -21,6 +21,8 @@ from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
 
+_LIST_HEIGHT = 118  # three samples: a low window scrolls the column rather than hide them
+
 
 class SamplesPanel(Panel):
     """A list with a chip, a range and a cross each; above it role, shape and size of the next."""
@@ -56,7 +58,9 @@ class SamplesPanel(Panel):
         self.add(line)
         self._listed: object = None
         self._list = Rows(spacing=2, right_margin=4)
-        self.add(scrolled(self._list), 1)
+        area = scrolled(self._list)
+        area.setMinimumHeight(_LIST_HEIGHT)
+        self.add(area, 1)
         self._hint = label("", "second", wrap=True)
         self.add(self._hint)
 
