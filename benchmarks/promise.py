@@ -27,7 +27,7 @@ from lean_sepia.document.coats import (
 from lean_sepia.document.model import Project
 from lean_sepia.document.zones import add_zone, state_target
 from lean_sepia.paint.paint import Paint
-from lean_sepia.recipe.mix import NO_LIMITS
+from lean_sepia.recipe.limits import NO_LIMITS
 
 _VARNISHES = (None, "matte-coat", "satin-coat", "gloss-coat")
 _FINISHES = ("flat", "satin", "gloss")

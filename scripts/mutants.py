@@ -1,6 +1,6 @@
 """Change one small thing at a time in a room of the core and see whether that room's own tests notice.
 
-    python -m scripts.mutants [COUNT] [SEED]
+    python -m scripts.mutants [COUNT] [SEED] [ROOM...]
 
 Each mutant is one changed comparison, operator, number, condition or `and`/`or` in a random line of a function in plan/, document/, report/
 or recipe/, in a copy of the sources. A mutant that its room's tests let pass is printed: either a test is missing, or the
@@ -120,8 +120,9 @@ def survives(mutant: Mutant, room: str, copy: Path) -> bool:
 
 def main() -> None:
     """Draw mutants, evenly over the rooms, and print those that live."""
-    given = [int(text) for text in sys.argv[1:]]
+    given = [int(text) for text in sys.argv[1:3]]
     count, seed = (*given, *(100, 9)[len(given) :])
+    rooms = sys.argv[3:] or list(ROOMS)
     drawing = random.Random(seed)
     with tempfile.TemporaryDirectory() as folder:
         copy = Path(folder)
@@ -130,11 +131,11 @@ def main() -> None:
         for name in ("pyproject.toml", "README.md"):
             shutil.copy(ROOT / name, copy / name)
         killed = tried = 0
-        for room in ROOMS:
+        for room in rooms:
             pool = [
                 m for file in sorted((ROOT / "src/lean_sepia" / room).glob("*.py")) for m in mutants_of(file)
             ]
-            for mutant in drawing.sample(pool, count // len(ROOMS)):
+            for mutant in drawing.sample(pool, count // len(rooms)):
                 tried += 1
                 if survives(mutant, room, copy):
                     print(f"lives: {mutant.file.relative_to(ROOT)}:{mutant.line}: {mutant.words}", flush=True)

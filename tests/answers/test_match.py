@@ -10,7 +10,7 @@ from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.coats import Mix, change_coat, lay_primer, switch_coat
 from lean_sepia.document.items import put
-from lean_sepia.recipe.mix import NO_LIMITS
+from lean_sepia.recipe.limits import NO_LIMITS
 
 
 @pytest.fixture

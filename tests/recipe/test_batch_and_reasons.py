@@ -9,7 +9,8 @@ from lean_sepia.paint.laying import OPAQUE
 from lean_sepia.paint.paint import Palette
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.recipe.batch import batch_volume, correct_batch
-from lean_sepia.recipe.mix import Limits, MixSolver
+from lean_sepia.recipe.limits import Limits
+from lean_sepia.recipe.mix import MixSolver
 from lean_sepia.recipe.reasons import media_cautions, sheen_share, substitutes, wet_and_dry, why_not_exactly
 
 

@@ -14,7 +14,8 @@ from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.behaviour import FILM_COATS, GROUNDS, behaviour_of, sheen_by_medium
 from lean_sepia.recipe.fade import base_mixture, choose_lighteners
 from lean_sepia.recipe.glaze import Ground, choose_glazes
-from lean_sepia.recipe.mix import Limits, MixSolver
+from lean_sepia.recipe.limits import Limits
+from lean_sepia.recipe.mix import MixSolver
 
 
 @pytest.fixture(scope="module")

@@ -12,7 +12,8 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
-from lean_sepia.recipe.mix import RANK_STEP_DE00, Limits, MixSolver, one_per_bottle_set
+from lean_sepia.recipe.limits import Limits
+from lean_sepia.recipe.mix import RANK_STEP_DE00, MixSolver, one_per_bottle_set
 from lean_sepia.recipe.parts import proportions
 from lean_sepia.shelf.paint_record import paint_from_record
 

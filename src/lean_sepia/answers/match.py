@@ -22,7 +22,8 @@ from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
-from lean_sepia.recipe.mix import Limits, MixSolver, Recipe
+from lean_sepia.recipe.limits import Limits
+from lean_sepia.recipe.mix import MixSolver, Recipe
 from lean_sepia.recipe.mixture_table import Progress, no_progress
 from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.recipe.reasons import Substitute, media_cautions, substitutes, why_not_exactly

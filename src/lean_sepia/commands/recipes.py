@@ -47,7 +47,8 @@ def mix(
     only: tuple[str, ...], forbid: tuple[str, ...], must: tuple[str, ...], cup_ml: float | None, as_json: bool,
 ) -> None:  # fmt: skip
     """Find whole parts of paints on a shelf that give a colour."""
-    from lean_sepia.recipe.mix import Limits, MixSolver
+    from lean_sepia.recipe.limits import Limits
+    from lean_sepia.recipe.mix import MixSolver
     from lean_sepia.recipe.parts import DROPS_PER_ML
     from lean_sepia.recipe.reasons import media_cautions
     from lean_sepia.shelf.shelf_file import read_shelf, stock_ml

@@ -7,9 +7,9 @@ part at a time.
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from copy import copy
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from math import comb
 
 import numpy as np
@@ -25,8 +25,8 @@ from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Knowledge, Paint, Palette
+from lean_sepia.recipe.limits import NO_LIMITS, Limits, mixing_groups, sought, usable
 from lean_sepia.recipe.mixture_table import (
     MixtureTable,
     Progress,
@@ -36,6 +36,7 @@ from lean_sepia.recipe.mixture_table import (
     no_progress,
 )
 from lean_sepia.recipe.parts import reduced, stray_drops
+from lean_sepia.recipe.pool import Pool, first_of_each, joined, least, once
 
 RANK_STEP_DE00 = 0.2
 _EQUAL_DECIMALS = 6  # of ΔE00: bottles of one colour differ by less, and then the fewest are taken
@@ -48,24 +49,6 @@ _RATED = 200
 _BEAM, _LARGE_BEAM, _ROUNDS = 60, 24, 40
 _LARGE_SHELF = 100
 _SPREAD_POINTS, _Z90 = 64, 1.6448536
-
-
-@dataclass(frozen=True)
-class Limits:
-    """What a recipe may be made of: by paint id, and how much is left of a bottle for a batch of a volume.
-
-    only : paints to choose among; None for the whole shelf
-    must : paints that every recipe contains
-    """
-
-    only: frozenset[str] | None = None
-    forbid: frozenset[str] = frozenset()
-    must: frozenset[str] = frozenset()
-    stock_ml: Mapping[str, float] = field(default_factory=dict)
-    volume_ml: float = 0.0
-
-
-NO_LIMITS = Limits()
 
 
 @dataclass(frozen=True)
@@ -90,19 +73,6 @@ class Recipe:
         return sum(count for _unused, count in self.parts)
 
 
-@dataclass(frozen=True, eq=False)
-class _Pool:
-    """Mixtures as whole parts (c, n) of all paints, each proportion once, their L*a*b* (c, 3) and ΔE00 (c,)."""
-
-    parts: IntArray
-    labs: FloatArray
-    de00: FloatArray
-
-    def best(self, count: int) -> _Pool:
-        order = np.argsort(self.de00, kind="stable")[:count]
-        return _Pool(self.parts[order], self.labs[order], self.de00[order])
-
-
 class MixSolver:
     """Answers any number of targets for one shelf, one way of laying and one limit of parts.
 
@@ -124,7 +94,7 @@ class MixSolver:
         limits: Limits = NO_LIMITS,
         cup_drops: int | None = None,
     ) -> None:
-        self.palette = Palette.of(_usable(paints, limits, max_paints))
+        self.palette = Palette.of(usable(paints, limits, max_paints))
         self.laying = laying
         self.max_paints = min(max_paints, len(self.palette.paints), max_parts)
         self.max_parts = max_parts
@@ -135,8 +105,8 @@ class MixSolver:
             min(1.0, limits.stock_ml.get(paint.id, np.inf) / limits.volume_ml) if limits.volume_ml > 0 else 1.0
             for paint in self.palette.paints
         ])  # fmt: skip
-        self._groups = _mixing_groups(self.palette.paints)
-        self._sought = _sought(self.palette.paints, limits)
+        self._groups = mixing_groups(self.palette.paints)
+        self._sought = sought(self.palette.paints, limits)
         self._quick: QuickColours | None = None
         self._tables: dict[int, MixtureTable] = {}
 
@@ -204,9 +174,9 @@ class MixSolver:
         """Measured reflectance (c, 31) of whole parts (c, n) of all paints."""
         return self.laying.measured(self.palette.mixture(parts / parts.sum(axis=1, keepdims=True)))
 
-    def _exact(self, parts: IntArray, goal: FloatArray) -> _Pool:
+    def _exact(self, parts: IntArray, goal: FloatArray) -> Pool:
         labs = lab_from_reflectance(self._reflectance(parts))
-        return _Pool(parts, labs, delta_e00(labs, goal))
+        return Pool(parts, labs, delta_e00(labs, goal))
 
     # Every mixture of up to three paints and ten parts
 
@@ -215,9 +185,9 @@ class MixSolver:
             self._quick = QuickColours(self.palette, self.laying)
         return self._quick
 
-    def _from_tables(self, goal: FloatArray, progress: Progress) -> _Pool:
+    def _from_tables(self, goal: FloatArray, progress: Progress) -> Pool:
         metric = local_metric(goal)
-        found: list[_Pool] = []
+        found: list[Pool] = []
         for size in range(1, min(self.max_paints, _TABLE_PAINTS) + 1):
             table = self._table(size, found, progress)
             rows = table.near(metric, goal, _SLACK_DE00[size], _NEAR[size])
@@ -225,13 +195,13 @@ class MixSolver:
             whole = np.zeros((len(rows), len(self.palette.paints)), dtype=np.int64)
             np.put_along_axis(whole, sets, parts, axis=1)
             found.append(self._exact(whole[self._allowed(whole)], goal))
-        return _Pool(
+        return Pool(
             np.concatenate([pool.parts for pool in found]),
             np.concatenate([pool.labs for pool in found]),
             np.concatenate([pool.de00 for pool in found]),
         )
 
-    def _table(self, size: int, smaller: Sequence[_Pool], progress: Progress) -> MixtureTable:
+    def _table(self, size: int, smaller: Sequence[Pool], progress: Progress) -> MixtureTable:
         """The stored table of a size, or for a very large shelf one of the paints that matter for this target."""
         if size in self._tables:
             return self._tables[size]
@@ -250,7 +220,7 @@ class MixSolver:
             self._tables[size] = table
         return table
 
-    def _shortlist(self, smaller: Sequence[_Pool]) -> IntArray:
+    def _shortlist(self, smaller: Sequence[Pool]) -> IntArray:
         """The paints that occur in the best smaller mixtures, nearest first, and those that must be in."""
         order = np.concatenate([pool.best(len(pool.parts)).parts for pool in reversed(smaller)])
         first: dict[int, None] = dict.fromkeys(self._must.tolist())
@@ -278,7 +248,7 @@ class MixSolver:
 
     # More paints, finer parts
 
-    def _improved(self, pool: _Pool, goal: FloatArray, progress: Progress) -> _Pool:
+    def _improved(self, pool: Pool, goal: FloatArray, progress: Progress) -> Pool:
         """The pool with what is found by moving, adding and taking away single parts until nothing gets better."""
         beam = _BEAM if len(self.palette.paints) <= _LARGE_SHELF else _LARGE_BEAM
         seen = pool
@@ -286,15 +256,15 @@ class MixSolver:
         for done in range(_ROUNDS):
             progress(done / _ROUNDS)
             near = self._nearest_quickly(self._neighbours(best.parts), goal, 5 * beam)
-            trial = _joined(best, self._exact(near, goal))
-            seen = _joined(seen, trial)
+            trial = joined(best, self._exact(near, goal))
+            seen = joined(seen, trial)
             following = trial.best(beam)
             if np.array_equal(following.de00, best.de00):
                 break
             best = following
-        least = _least(seen.parts)
-        rows = _first_of_each(least)
-        return _Pool(least[rows], seen.labs[rows], seen.de00[rows])
+        smallest = least(seen.parts)
+        rows = first_of_each(smallest)
+        return Pool(smallest[rows], seen.labs[rows], seen.de00[rows])
 
     def _multiples(self, parts: IntArray) -> IntArray:
         """The same proportions in every number of parts that the limit allows: finer steps start from there."""
@@ -313,7 +283,7 @@ class MixSolver:
         moved = (less[:, None] + one).reshape(-1, parts.shape[1])
         more = (small[:, None] + one).reshape(-1, parts.shape[1])
         trial = np.concatenate([less, moved, more])
-        return _once(trial[self._allowed(trial)])
+        return once(trial[self._allowed(trial)])
 
     def _nearest_quickly(self, parts: IntArray, goal: FloatArray, count: int) -> IntArray:
         if len(parts) <= count:
@@ -323,14 +293,14 @@ class MixSolver:
 
     # Ranking
 
-    def _ranked(self, pool: _Pool, goal: FloatArray, count: int, half90: FloatArray | None) -> list[Recipe]:
+    def _ranked(self, pool: Pool, goal: FloatArray, count: int, half90: FloatArray | None) -> list[Recipe]:
         bottles = (pool.parts > 0).sum(axis=1)
         order = np.lexsort((pool.de00, bottles, (pool.de00 / RANK_STEP_DE00).astype(int)))
         short = order[: max(count, _RATED)]
         closest = int(np.lexsort((bottles, pool.de00.round(_EQUAL_DECIMALS)))[0])
         if closest not in short:
             short = np.append(short, closest)
-        chosen = _Pool(_least(pool.parts[short]), pool.labs[short], pool.de00[short])
+        chosen = Pool(least(pool.parts[short]), pool.labs[short], pool.de00[short])
         strayed = self._one_drop(chosen)
         steps = (chosen.de00 / RANK_STEP_DE00).astype(int)
         rank = np.lexsort((strayed, bottles[short], steps))
@@ -338,10 +308,10 @@ class MixSolver:
         best = int(np.lexsort((bottles[short], chosen.de00.round(_EQUAL_DECIMALS)))[0])
         if best not in kept:
             kept[-1] = best
-        rows = _Pool(chosen.parts[kept], chosen.labs[kept], chosen.de00[kept])
+        rows = Pool(chosen.parts[kept], chosen.labs[kept], chosen.de00[kept])
         return self._rated(rows, goal, half90, strayed[kept])
 
-    def _one_drop(self, pool: _Pool) -> FloatArray:
+    def _one_drop(self, pool: Pool) -> FloatArray:
         """The worst ΔE00 (c,) of one drop too many or too few of any paint."""
         variants, owner = [], []
         for index, row in enumerate(pool.parts):
@@ -358,7 +328,7 @@ class MixSolver:
         return worst
 
     def _rated(
-        self, pool: _Pool, goal: FloatArray, half90: FloatArray | None, strayed: FloatArray | None = None
+        self, pool: Pool, goal: FloatArray, half90: FloatArray | None, strayed: FloatArray | None = None
     ) -> list[Recipe]:
         if strayed is None:
             strayed = self._one_drop(pool)
@@ -389,91 +359,6 @@ class MixSolver:
                 )
             )
         return answer
-
-
-def _usable(paints: Sequence[Paint], limits: Limits, max_paints: int) -> list[Paint]:
-    """The paints that may be mixed under the limits."""
-    wet = [paint for paint in paints if paint.mixes]
-    if not wet:
-        raise ShelfError(
-            _(
-                "No paint on this shelf can be mixed: metallics, loose pigment and pastel are laid alone. Add at least one flat, satin or gloss paint."
-            )
-        )
-    names = {paint.id for paint in wet}
-    for name in sorted(limits.must | limits.forbid | (limits.only or frozenset())):
-        if name not in names:
-            raise ShelfError(
-                _("{0!r} is not a paint on this shelf that can be mixed. Check its id.").format(name)
-            )
-    for name in sorted(limits.must):
-        if name in limits.forbid or (limits.only is not None and name not in limits.only):
-            raise ShelfError(
-                _("{0!r} must be in the recipe and is ruled out of it. Take one of the two back.").format(
-                    name
-                )
-            )
-    if len(limits.must) > max_paints:
-        raise ShelfError(
-            _("{0} paints must be in the recipe, which may have {1}. Allow more, or ask for fewer.").format(
-                len(limits.must), max_paints
-            )
-        )
-    left = [
-        paint
-        for paint in wet
-        if paint.id not in limits.forbid and (limits.only is None or paint.id in limits.only)
-    ]
-    if not left:
-        raise ShelfError(_("Every paint that can be mixed is ruled out. Allow at least one."))
-    return left
-
-
-def _sought(paints: Sequence[Paint], limits: Limits) -> BoolArray:
-    """Which paints (n,) recipes are made of: clear media only where they are asked for, or where there is nothing else."""
-    asked = limits.must | (limits.only or frozenset())
-    sought = np.array([not paint.clear or paint.id in asked for paint in paints])
-    return sought if sought.any() else ~sought
-
-
-def _mixing_groups(paints: Sequence[Paint]) -> IntArray:
-    """A number (n,) for each paint; those with the same number can be stirred together."""
-    kinds: list[str] = []
-    groups = []
-    for paint in paints:
-        like = next((i for i, medium in enumerate(kinds) if media_mix(medium, paint.medium)), None)
-        if like is None:
-            like = len(kinds)
-            kinds.append(paint.medium)
-        groups.append(like)
-    return np.array(groups, dtype=np.int64)
-
-
-def _least(parts: IntArray) -> IntArray:
-    """The same proportions (c, n) in their smallest whole parts."""
-    return np.asarray(parts // np.gcd.reduce(parts, axis=1, keepdims=True))
-
-
-def _once(parts: IntArray) -> IntArray:
-    """Each row (c, n) once; the parts stay as they are, since finer steps start from larger numbers."""
-    return parts[_first_of_each(parts)]
-
-
-def _first_of_each(parts: IntArray) -> IntArray:
-    """Where each different row (c, n) is first found; rows are told apart by their sum under random weights."""
-    key = parts.astype(float) @ np.random.default_rng(1).random(parts.shape[1])
-    return np.unique(np.round(key, 8), return_index=True)[1]
-
-
-def _joined(one: _Pool, other: _Pool) -> _Pool:
-    """Both pools, each mixture once."""
-    parts = np.concatenate([one.parts, other.parts])
-    rows = _first_of_each(parts)
-    return _Pool(
-        parts[rows],
-        np.concatenate([one.labs, other.labs])[rows],
-        np.concatenate([one.de00, other.de00])[rows],
-    )
 
 
 def _normal_points() -> FloatArray:

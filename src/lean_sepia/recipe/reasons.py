@@ -15,7 +15,8 @@ from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import MEDIA, media_mix
 from lean_sepia.paint.paint import Paint, mixed
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.recipe.mix import Limits, MixSolver, Recipe, one_per_bottle_set
+from lean_sepia.recipe.limits import Limits
+from lean_sepia.recipe.mix import MixSolver, Recipe, one_per_bottle_set
 from lean_sepia.recipe.mixture_table import Progress, no_progress
 
 _CLOSE_DE00, _BETTER_SHARE = 1.0, 0.6

@@ -77,6 +77,10 @@ class Shelf:
             self._records = [json.loads(text) for (text,) in rows]
         return list(self._records)
 
+    def by_id(self) -> dict[str, Record]:
+        """All paint records by their ids."""
+        return {record["id"]: record for record in self.records()}
+
     def content(self) -> ShelfContent:
         """Everything on the shelf, as a shelf file holds it."""
         rows = dict(self._db.execute("SELECT name, value FROM setting"))

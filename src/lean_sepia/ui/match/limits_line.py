@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QPushButton
 
 from lean_sepia.answers.match import MatchQuestion
 from lean_sepia.language import _
-from lean_sepia.recipe.mix import Limits
+from lean_sepia.recipe.limits import Limits
 from lean_sepia.ui.kit.panel import button
 from lean_sepia.ui.kit.rows import Rows
 

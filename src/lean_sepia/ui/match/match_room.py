@@ -25,9 +25,9 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.recipe.choice import base_paints
-from lean_sepia.recipe.mix import NO_LIMITS, Limits, Recipe
+from lean_sepia.recipe.limits import NO_LIMITS, Limits
+from lean_sepia.recipe.mix import Recipe
 from lean_sepia.recipe.reasons import Substitute, unmixable
-from lean_sepia.shelf.shelf_file import Record
 from lean_sepia.ui.kit.ask import confirm
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, label, row
@@ -221,17 +221,14 @@ class MatchRoom(RoomPage):
 
     def _fill_cards(self) -> None:
         if self.answer is not None:
-            self._cards.show_cards(self.answer, self._stock(), self._chosen)
-
-    def _stock(self) -> dict[str, Record]:
-        return {record["id"]: record for record in self.session.shelf.records()}
+            self._cards.show_cards(self.answer, self.session.shelf.by_id(), self._chosen)
 
     def _renew_cards(self, *indices: int) -> None:
         """Make these cards anew, once what was clicked on them is done."""
 
         def renew() -> None:
             if self.answer is not None:
-                self._cards.renew(self.answer, self._stock(), self._chosen, indices)
+                self._cards.renew(self.answer, self.session.shelf.by_id(), self._chosen, indices)
 
         QTimer.singleShot(0, renew)
 
