@@ -81,3 +81,15 @@ def test_no_machine_paths(folder):
     for path in (ROOT / folder).rglob("*"):
         if path.suffix in {".py", ".md", ".sh"}:
             assert "/work/" + "main" not in path.read_text(encoding="utf-8")
+
+
+def test_nothing_grows_too_large():
+    """No file of more than 400 lines, no function of more than 50, no folder of more than 15 files."""
+    for file in SRC.rglob("*.py"):
+        text = file.read_text(encoding="utf-8")
+        assert len(text.splitlines()) <= 400, file
+        for node in ast.walk(ast.parse(text)):
+            if isinstance(node, ast.FunctionDef):
+                assert (node.end_lineno or 0) - node.lineno < 50, (file, node.name)
+    for folder in {file.parent for file in SRC.rglob("*.py")}:
+        assert len(list(folder.glob("*.py"))) <= 15, folder

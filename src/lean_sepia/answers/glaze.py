@@ -52,6 +52,7 @@ class GlazeQuestion:
 
     @property
     def key(self) -> tuple[object, ...]:
+        """What tells this question from others: arrays by their rounded values, paints by identity."""
         zones = [(one.zone, one.before, one.target, tuple(np.round(one.ground.R_i, 6))) for one in self.zones]
         return (zones, tuple(id(paint) for paint in self.paints))
 

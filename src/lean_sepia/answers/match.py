@@ -123,6 +123,7 @@ class MatchQuestion:
 
     @property
     def mixtures_key(self) -> tuple[object, ...]:
+        """What tells apart questions that need other mixtures."""
         ground = None if self.laying.ground is None else tuple(np.round(self.laying.ground, 5))
         bottles = tuple(id(paint) for paint in self.paints)
         return (

@@ -64,6 +64,7 @@ class ToneQuestion:
 
     @property
     def key(self) -> tuple[object, ...]:
+        """What tells this question from others: arrays by their rounded values, paints by identity."""
         ground = () if self.laying.ground is None else tuple(np.round(self.laying.ground, 6))
         base = tuple(np.round(np.concatenate([self.base.K, self.base.S]), 6))
         bottles = tuple(id(paint) for paint in self.paints)

@@ -176,6 +176,7 @@ def _mean_xyz(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray
 
 
 def mean_lab(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
+    """The mean L*a*b* (..., 3) of cones (..., 3), each hypothesis counted by its share."""
     return lab_from_xyz(_mean_xyz(hypotheses, cones))
 
 
