@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import re
-from collections.abc import Collection, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -25,11 +24,9 @@ from lean_sepia.paint.identify import (
     is_white,
     one_constant,
 )
-from lean_sepia.paint.media import MEDIA
-from lean_sepia.paint.paint import FINISHES, Knowledge, Paint
-from lean_sepia.paint.saunderson import K1, K2, SHEEN, Surface, into_paint
-
-_ID = re.compile(r"[a-z0-9._-]+")
+from lean_sepia.paint.paint import Knowledge, Paint
+from lean_sepia.paint.saunderson import SHEEN, Surface, into_paint
+from lean_sepia.shelf.record_model import PaintRecord, read_record
 
 
 @dataclass(frozen=True)
@@ -67,36 +64,25 @@ def paint_from_record(
     ShelfError
         The record breaks a rule; the message names the paint and the field.
     """
-    identity = _text(record, "id", "a paint")
-    who = _("Paint {0!r}").format(identity)
-    if not _ID.fullmatch(identity):
-        raise ShelfError(
-            _("{0}: an id has only a–z, 0–9, dot, underscore and hyphen. Rename it.").format(who)
-        )
-    name = str(record.get("name") or identity)
-    medium = _one_of(record, "medium", MEDIA, who)
-    finish = _one_of(record, "finish", FINISHES, who)
-    k1, k2 = _share(record, "k1", K1, who), _share(record, "k2", K2, who)
-    blank = Paint(identity, name, medium, finish, np.zeros(BANDS), np.ones(BANDS), SHEEN[finish],
-                  Knowledge.SPECTRAL, str(record.get("line") or ""), k1, k2,
-                  drops_per_ml=_positive(record, "drops_per_ml", None, who))  # fmt: skip
-    if "K" in record or "S" in record:
-        K, S = (_spectrum(record, key, who, least=0.0) for key in ("K", "S"))
-        return replace(
-            blank, K=K, S=S, g=_share(record, "g", blank.g, who, most=1.0), knowledge=_level(record, who)
-        )
-    masstone = _masstone(record, blank, who)
-    start = one_constant(
-        masstone.R_i, medium, _is_white(masstone), _positive(record, "opaque_coats", None, who)
-    )
-    known = _second_constant(record, blank, masstone, start, grounds, whites or {}, who)
+    given = read_record(record)
+    who = _("Paint {0!r}").format(given.id)
+    blank = Paint(given.id, given.name or given.id, given.medium, given.finish, np.zeros(BANDS), np.ones(BANDS),
+                  SHEEN[given.finish], Knowledge.SPECTRAL, given.line, given.k1, given.k2,
+                  drops_per_ml=given.drops_per_ml)  # fmt: skip
+    if given.K is not None or given.S is not None:
+        K, S = (_spectrum(given, key, who, least=0.0) for key in ("K", "S"))
+        level = next(level for level in Knowledge if str(level) == given.knowledge)
+        return replace(blank, K=K, S=S, g=blank.g if given.g is None else given.g, knowledge=level)
+    masstone = _masstone(given, blank, who)
+    start = one_constant(masstone.R_i, given.medium, _is_white(masstone), given.opaque_coats)
+    known = _second_constant(given, blank, masstone, start, grounds, whites or {}, who)
     K, S = known or start
     level = Knowledge.TWO_CONSTANT if known else Knowledge.ONE_CONSTANT
     return replace(blank, K=K, S=S, g=masstone.g, knowledge=level, notes=masstone.notes)
 
 
 def _second_constant(
-    record: Mapping[str, Any],
+    record: PaintRecord,
     paint: Paint,
     masstone: _Masstone,
     start: Constants,
@@ -105,27 +91,27 @@ def _second_constant(
     who: str,
 ) -> Constants | None:
     """K and S where the record holds a drawdown or a tint, else None."""
-    coats = _positive(record, "film_coats", 1.0, who) or 1.0
+    coats = record.film_coats or 1.0
     black = np.full(BANDS, float(into_paint(grounds.black)))
     white = np.full(BANDS, float(into_paint(grounds.white)))
     surface = Surface(masstone.g, paint.k1, paint.k2)
-    if "R_over_black" in record:
+    if record.R_over_black is not None:
         R_film = surface.inwards(_spectrum(record, "R_over_black", who))
         return from_drawdown(masstone.R_i, R_film, black, coats)
-    if "R_tint" in record:
+    if record.R_tint is not None:
         tint_white, parts = _tint_white(record, whites, who)
         R_tint = surface.inwards(_spectrum(record, "R_tint", who))
         return from_tint(masstone.R_i, R_tint, (tint_white.K, tint_white.S), parts)
     if masstone.lab is None:
         return None
-    if "lab_over_white" in record or "lab_over_black" in record:
+    if record.lab_over_white is not None or record.lab_over_black is not None:
         films = [
             (_lab(record, key, who), ground)
             for key, ground in (("lab_over_white", white), ("lab_over_black", black))
-            if key in record
+            if getattr(record, key) is not None
         ]
         return from_lab_films(start, surface, masstone.lab, films, coats)
-    if "lab_tint" in record:
+    if record.lab_tint is not None:
         tint_white, parts = _tint_white(record, whites, who)
         return from_lab_tint(
             start, surface, masstone.lab, _lab(record, "lab_tint", who), (tint_white.K, tint_white.S), parts
@@ -133,8 +119,8 @@ def _second_constant(
     return None
 
 
-def _masstone(record: Mapping[str, Any], paint: Paint, who: str) -> _Masstone:
-    if "R" in record:
+def _masstone(record: PaintRecord, paint: Paint, who: str) -> _Masstone:
+    if record.R is not None:
         R = _spectrum(record, "R", who, most=1.2)
         low, high = paint.g * paint.k1, paint.g * paint.k1 + 1 - paint.k1
         beyond = int(np.sum((low >= R) | (high <= R)))
@@ -149,7 +135,7 @@ def _masstone(record: Mapping[str, Any], paint: Paint, who: str) -> _Masstone:
         )
         clipped = np.clip(R, low + 1e-4, high - 1e-4)
         return _Masstone(np.clip(paint.surface.inwards(clipped), 1e-4, 1 - 1e-4), paint.g, None, notes)
-    if "lab" not in record:
+    if record.lab is None:
         raise ShelfError(_("{0} has no colour: give K and S, or R, or lab.").format(who))
     lab = _lab(record, "lab", who)
     found = internal_from_lab(lab, paint.g, paint.k1, paint.k2)
@@ -170,15 +156,15 @@ def _is_white(masstone: _Masstone) -> bool:
     return is_white(lab)
 
 
-def _tint_white(record: Mapping[str, Any], whites: Mapping[str, Paint], who: str) -> tuple[Paint, float]:
-    name = str(record.get("tint_white") or "")
+def _tint_white(record: PaintRecord, whites: Mapping[str, Paint], who: str) -> tuple[Paint, float]:
+    name = record.tint_white
     if name not in whites:
         raise ShelfError(
             _(
                 "{0} has a tint, but its tint_white {1!r} is not in the file (or is itself known by a tint)."
             ).format(who, name)
         )
-    parts = _positive(record, "tint_parts_white", None, who)
+    parts = record.tint_parts_white
     if parts is None:
         raise ShelfError(
             _(
@@ -188,38 +174,22 @@ def _tint_white(record: Mapping[str, Any], whites: Mapping[str, Paint], who: str
     return whites[name], parts
 
 
-def _text(record: Mapping[str, Any], key: str, who: str) -> str:
-    value = record.get(key)
-    if not isinstance(value, str) or not value.strip():
-        raise ShelfError(_("{0} has no {1!r}, which every paint needs.").format(who, key))
-    return value.strip()
-
-
-def _one_of(record: Mapping[str, Any], key: str, choices: Collection[str], who: str) -> str:
-    value = _text(record, key, who)
-    if value not in choices:
-        raise ShelfError(
-            _("{0}: {1} is one of {2}; found {3!r}.").format(who, key, ", ".join(choices), value)
-        )
-    return value
-
-
-def _numbers(record: Mapping[str, Any], key: str, who: str) -> FloatArray:
-    try:
-        values = np.array([float(value) for value in record[key]])
-    except (KeyError, TypeError, ValueError):
-        found = "nothing" if key not in record else repr(record[key])[:60]
-        raise ShelfError(_("{0}: {1} is a list of numbers; found {2}.").format(who, key, found)) from None
-    if not np.all(np.isfinite(values)):
-        raise ShelfError(_("{0}: {1} holds a value that is not a finite number.").format(who, key))
-    return values
+def _numbers(record: PaintRecord, key: str, who: str) -> FloatArray:
+    values = getattr(record, key)
+    if values is None:
+        raise ShelfError(_("{0}: {1} is a list of numbers; found {2}.").format(who, key, _("nothing")))
+    return np.array(values)
 
 
 def _spectrum(
-    record: Mapping[str, Any], key: str, who: str, least: float = 0.0, most: float = np.inf
+    record: PaintRecord, key: str, who: str, least: float = 0.0, most: float = np.inf
 ) -> FloatArray:
     values = _numbers(record, key, who)
-    grid = _numbers(record, "wavelengths", who) if "wavelengths" in record else WAVELENGTHS_NM.astype(float)
+    grid = (
+        _numbers(record, "wavelengths", who)
+        if record.wavelengths is not None
+        else WAVELENGTHS_NM.astype(float)
+    )
     if values.size != grid.size:
         raise ShelfError(
             _("{0}: {1} has {2} values for {3} wavelengths; they must be as many.").format(
@@ -246,43 +216,8 @@ def _spectrum(
         raise ShelfError(f"{who}: {error}.") from None
 
 
-def _lab(record: Mapping[str, Any], key: str, who: str) -> FloatArray:
+def _lab(record: PaintRecord, key: str, who: str) -> FloatArray:
     try:
         return checked_lab(_numbers(record, key, who))
     except ColourError as error:
         raise ShelfError(f"{who}: {key}: {error}") from None
-
-
-def _share(record: Mapping[str, Any], key: str, default: float, who: str, most: float = 0.999) -> float:
-    value = record.get(key, default)
-    if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= most:
-        raise ShelfError(
-            _("{0}: {1} is a share from 0 to {2}; found {3!r}.").format(
-                who, key, "1" if most == 1 else _("below 1"), value
-            )
-        )
-    return float(value)
-
-
-def _level(record: Mapping[str, Any], who: str) -> Knowledge:
-    """How well K and S in a record are known: measured spectra unless it says that they were come by otherwise."""
-    name = record.get("knowledge", str(Knowledge.SPECTRAL))
-    level = next((level for level in Knowledge if str(level) == name), None)
-    if level is None:
-        raise ShelfError(
-            _("{0}: knowledge is one of {1}; found {2!r}.").format(who, ", ".join(map(str, Knowledge)), name)
-        )
-    return level
-
-
-def _positive(record: Mapping[str, Any], key: str, default: float | None, who: str) -> float | None:
-    value = record.get(key, default)
-    if value is None:
-        return None
-    if (
-        isinstance(value, bool)
-        or not isinstance(value, int | float)
-        or not (np.isfinite(value) and value > 0)
-    ):
-        raise ShelfError(_("{0}: {1} is a number greater than 0; found {2!r}.").format(who, key, value))
-    return float(value)
