@@ -5,9 +5,10 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping, Sequence
 from pathlib import Path
-from typing import Any
+from typing import Annotated, Any
 
 import numpy as np
+from pydantic import BaseModel, ConfigDict, Field, FiniteFloat, ValidationError, field_validator
 
 from lean_sepia.colour.lab import checked_lab
 from lean_sepia.colour.spectrum import BANDS
@@ -17,6 +18,7 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.fit import Swatch
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
+from lean_sepia.shelf.record_model import Numbers
 from lean_sepia.text_files import read_json, write_whole
 
 
@@ -56,71 +58,76 @@ def write_swatches(path: str | Path, records: Sequence[Mapping[str, Any]]) -> No
         ) from None
 
 
+class _Part(BaseModel):
+    model_config = ConfigDict(frozen=True, strict=True)
+
+    paint: str
+    parts: Annotated[FiniteFloat, Field(gt=0)]
+
+
+class _Record(BaseModel):
+    """One painted mixture; what the program does not know is not looked at."""
+
+    model_config = ConfigDict(frozen=True, strict=True, extra="ignore")
+
+    parts: Annotated[tuple[_Part, ...], Field(min_length=1, strict=False)]
+    lab: Numbers = None
+    R: Annotated[tuple[Annotated[float, Field(ge=0, le=1.2)], ...], Field(strict=False)] | None = None
+    over: Numbers = None
+    coats: Annotated[FiniteFloat, Field(gt=0)] = 1.0
+    de00_90: Annotated[float, Field(ge=0)] | None = None
+
+    @field_validator("R")
+    @classmethod
+    def _whole(cls, values: tuple[float, ...] | None) -> tuple[float, ...] | None:
+        if values is not None and len(values) != BANDS:
+            raise ValueError("R")
+        return values
+
+
+def _told(fault: Any, record: Mapping[str, Any], who: str) -> str:
+    """The sentence for a field that breaks a rule."""
+    field = str(fault["loc"][0])
+    value = record.get(field)
+    if field == "parts" and isinstance(value, list) and value:
+        place = fault["loc"][1] if len(fault["loc"]) > 1 else 0
+        said = _('{0}: a part is {{"paint": id, "parts": number above 0}}; found {1!r}.')
+        return said.format(who, value[place] if isinstance(place, int) else value)
+    return {
+        "parts": _("{0} has no parts: say which paints are in it."),
+        "R": _("{0}: R is a list of {2} shares from 0 to 1, from 400 to 700 nm in steps of 10."),
+        "coats": _("{0}: coats is a number above 0; found {1!r}."),
+        "de00_90": _("{0}: de00_90 is a colour difference of 0 or more; found {1!r}."),
+    }.get(field, _("{0}: {3} is three numbers, L*, a* and b*; found {1!r}.")).format(who, value, BANDS, field)
+
+
 def _swatch(record: Any, who: str) -> Swatch:
     if not isinstance(record, Mapping):
         raise ShelfError(_("{0} is no swatch: {1!r}.").format(who, record))
+    try:
+        given = _Record.model_validate(dict(record))
+    except ValidationError as error:
+        raise ShelfError(_told(error.errors()[0], record, who)) from None
     shares: dict[str, float] = {}
-    parts = record.get("parts")
-    for part in parts if isinstance(parts, list) else ():
-        name, count = (part.get("paint"), part.get("parts")) if isinstance(part, Mapping) else (None, None)
-        if (
-            not isinstance(name, str)
-            or isinstance(count, bool)
-            or not isinstance(count, int | float)
-            or not count > 0
-        ):
-            raise ShelfError(
-                _('{0}: a part is {{"paint": id, "parts": number above 0}}; found {1!r}.').format(who, part)
-            )
-        shares[name] = shares.get(name, 0.0) + float(count)
-    if not shares:
-        raise ShelfError(_("{0} has no parts: say which paints are in it.").format(who))
-    R = None if "R" not in record else _reflectance(record["R"], who)
-    if R is None and "lab" not in record:
+    for part in given.parts:
+        shares[part.paint] = shares.get(part.paint, 0.0) + part.parts
+    if given.R is not None:
+        return Swatch(tuple(shares.items()), None, np.array(given.R), _laying(given, who))
+    if given.lab is None:
         raise ShelfError(
             _("{0} has no colour: give lab, or R with {1} values from 400 to 700 nm.").format(who, BANDS)
         )
-    if R is not None:
-        return Swatch(tuple(shares.items()), None, R, _laying(record, who))
-    return Swatch.read(shares.items(), _lab(record["lab"], who), _radius(record, who), _laying(record, who))
+    return Swatch.read(shares.items(), _lab(given.lab, who), given.de00_90, _laying(given, who))
 
 
-def _radius(record: Mapping[str, Any], who: str) -> float | None:
-    radius = record.get("de00_90")
-    if radius is not None and (
-        isinstance(radius, bool) or not isinstance(radius, int | float) or not radius >= 0
-    ):
-        raise ShelfError(
-            _("{0}: de00_90 is a colour difference of 0 or more; found {1!r}.").format(who, radius)
-        )
-    return radius
-
-
-def _lab(values: Any, who: str) -> np.ndarray:
+def _lab(values: Sequence[float], who: str) -> np.ndarray:
     try:
-        return checked_lab(np.array(values, dtype=float))
-    except (ColourError, TypeError, ValueError) as error:
+        return checked_lab(np.array(values))
+    except ColourError as error:
         raise ShelfError(_("{0}: lab: {1}").format(who, error)) from None
 
 
-def _reflectance(values: Any, who: str) -> np.ndarray:
-    try:
-        R = np.array(values, dtype=float)
-    except (TypeError, ValueError):
-        raise ShelfError(_("{0}: R is a list of {1} numbers.").format(who, BANDS)) from None
-    if R.shape != (BANDS,) or not np.all((R >= 0) & (R <= 1.2)):
-        raise ShelfError(
-            _("{0}: R is a list of {1} shares from 0 to 1, from 400 to 700 nm in steps of 10.").format(
-                who, BANDS
-            )
-        )
-    return R
-
-
-def _laying(record: Mapping[str, Any], who: str) -> Laying:
-    if "over" not in record:
+def _laying(given: _Record, who: str) -> Laying:
+    if given.over is None:
         return OPAQUE
-    coats = record.get("coats", 1)
-    if isinstance(coats, bool) or not isinstance(coats, int | float) or not coats > 0:
-        raise ShelfError(_("{0}: coats is a number above 0; found {1!r}.").format(who, coats))
-    return Laying(internal_from_lab(_lab(record["over"], who)).R_i, film_thickness(float(coats)))
+    return Laying(internal_from_lab(_lab(given.over, who)).R_i, film_thickness(given.coats))
