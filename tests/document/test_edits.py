@@ -19,8 +19,9 @@ from lean_sepia.document.coats import (
     remove_coat,
 )
 from lean_sepia.document.dates import date_span, verdict
+from lean_sepia.document.history import History
 from lean_sepia.document.items import fresh_id, put, without
-from lean_sepia.document.model import AnchorMark, Photo, Project, Zone
+from lean_sepia.document.model import AnchorMark, Photo, Project, Scheme, Zone
 from lean_sepia.document.photos import (
     add_photo,
     describe_photo,
@@ -37,6 +38,7 @@ from lean_sepia.document.steps import (
     set_school,
     set_step_done,
     title_of,
+    without_step,
 )
 from lean_sepia.document.versions import medium_of, portions
 from lean_sepia.document.zones import (
@@ -45,6 +47,7 @@ from lean_sepia.document.zones import (
     locate_feature,
     name_feature,
     remove_zone,
+    set_schemes,
     short_name,
     state_target,
 )
@@ -189,6 +192,61 @@ def test_steps_come_where_their_kind_usually_does(two):
     assert ids(move_step(tied, second, 1).steps) == [primer, base, wash, second]
     done = set_step_done(project, base, True)
     assert [step.done for step in done.steps] == [False, True, False, False]
+
+
+def test_nothing_waits_for_a_step_that_is_gone(two):
+    project, first = add_step(two, "mask", ["z1"])
+    project, second = add_step(project, "unmask", ["z1"])
+    project, third = add_step(project, "assemble", ["z1"])
+    tied = put(project, "steps", project.step(third).model_copy(update={"after": (first, second)}))
+    left = without_step(tied, first)
+    assert [(s.id, s.after) for s in left.steps] == [(second, ()), (third, (second,))]
+
+
+def test_a_step_is_shared_whatever_else_lies_on_the_zones(two, shelf_paints):
+    """Oil on a zone does not keep its acrylic primer out of the primer's step; a primer of oil would be kept out."""
+    project = lay_filter(two, ["z1"], Mix.of(shelf_paints, [("oil-sienna", 1)]))
+    red = Mix.of(shelf_paints, [("red-primer", 1)])
+    project = lay_primer(lay_primer(project, "z1", red), "z2", red)
+    assert [step.kind for step in project.steps] == ["primer", "filter"]
+    apart = lay_primer(project, "z2", Mix.of(shelf_paints, [("oil-sienna", 1)]))
+    assert [step.kind for step in apart.steps] == ["primer", "primer", "filter"]
+
+
+def test_schemes_are_told_apart_and_end_after_they_begin(two):
+    first = Scheme(id="h1", name="First livery", worn_from="1954/1956", worn_to="1955")
+    assert set_schemes(two, [first]).schemes == (first,)
+    for wrong in (
+        first.model_copy(update={"name": " "}),
+        first.model_copy(update={"name": "first LIVERY"}),
+        first.model_copy(update={"name": "Second", "worn_from": "1956", "worn_to": "1955"}),
+    ):
+        with pytest.raises(EditError):
+            set_schemes(two, [first, wrong])
+
+
+def test_edits_are_named_undone_and_done_again(two):
+    history = History(two)
+    assert (history.undo_name, history.redo_name, history.undo(), history.redo()) == (
+        None,
+        None,
+        False,
+        False,
+    )
+    assert not history.push("nothing", two)
+    one = add_zone(two, "Mast")[0]
+    both = add_zone(one, "Boom")[0]
+    assert history.push("Mast", one)
+    assert history.push("Boom", both)
+    assert history.undo_name == "Boom"
+    assert history.undo()
+    assert (history.present, history.undo_name, history.redo_name) == (one, "Mast", "Boom")
+    assert history.undo()
+    assert history.redo_name == "Mast"
+    assert history.redo()
+    assert history.present == one
+    assert history.push("Other", add_zone(one, "Deck")[0])
+    assert (history.redo_name, history.redo()) == (None, False)
 
 
 def test_hours_and_schools_are_checked(two):

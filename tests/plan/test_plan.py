@@ -51,13 +51,24 @@ def test_evenings_are_read_and_merged():
     assert EVENINGS.longest_min == 360
     night = parse_evenings("daily 22:00-01:00")
     assert next(night.windows(datetime(2031, 3, 4, 0, 30))).end == datetime(2031, 3, 4, 1)
+    assert parse_evenings("mon 23:00-24:00").longest_min == 60
     weekend = parse_evenings("fri-mon 20:00-21:00")
     assert [bool(day) for day in weekend.spans] == [True, False, False, False, True, True, True]
 
 
 @pytest.mark.parametrize(
     "text",
-    ["", "mon", "mon 19-21", "xyz 19:00-20:00", "mon 19:00-19:00", "mon 25:00-26:00", "mon 19:70-20:00"],
+    [
+        "",
+        "mon",
+        "mon 19:00-24:30",
+        "mon 24:00-24:10",
+        "mon 19-21",
+        "xyz 19:00-20:00",
+        "mon 19:00-19:00",
+        "mon 25:00-26:00",
+        "mon 19:70-20:00",
+    ],
 )
 def test_evenings_that_cannot_be(text):
     with pytest.raises(PlanError):
@@ -179,6 +190,7 @@ RULE_CASES = [
     ("varnish-kills-metallic", [step("steel", "base", finish="metallic"), step("matte", "matte-coat")], "matte"),
     ("chips-after-wash", [OIL_WASH, step("chips", "chips")], "chips"),
     ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="airbrush", place="indoors")], "coat"),
+    ("spray-solvent-indoors", [step("can", "base", application="spray-can", place="indoors")], "can"),
     # A seal on another zone seals nothing here.
     ("powder-fades-under-varnish", [step("dust", "dust", medium="pigment"), step("seal", "satin-coat", zones=("house",)), step("matte", "matte-coat")], "matte"),
     ("varnish-kills-metallic", [step("steel", "base", finish="metallic"), step("seal", "satin-coat", zones=("house",)), step("matte", "matte-coat")], "matte"),
@@ -206,6 +218,9 @@ SILENT_CASES = [
     ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="airbrush", place="indoors-extracted")]),
     ("unsealed-under-wet", [step("dust", "powder", medium="pigment", zones=("house",)), step("wet", "filter", medium="oil")]),
     ("varnish-kills-metallic", [step("flat", "base"), step("matte", "matte-coat")]),
+    ("spray-solvent-indoors", [step("coat", "base", application="airbrush", place="indoors")]),
+    ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="brush", place="indoors")]),
+    ("spray-solvent-indoors", [step("coat", "base", medium="lacquer", application="spray-can", place="outdoors")]),
     ("varnish-kills-metallic", [step("steel", "base", finish="metallic", zones=("house",)), step("matte", "matte-coat")]),
     ("powder-fades-under-varnish", [step("dust", "dust", medium="pigment", zones=("house",)), step("matte", "matte-coat")]),
     ("chips-after-wash", [step("wash", "wash", medium="oil", zones=("house",)), step("chips", "chips")]),
