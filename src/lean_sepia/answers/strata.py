@@ -66,7 +66,9 @@ def strata_inputs(project: Project, zone_id: str) -> Inputs:
             name = recipes[name].basis
     samples = [sample for sample in project.samples if sample.zone == zone_id]
     regions = [region for region in project.regions if region.zone == zone_id]
-    return (project.zone(zone_id), project.photos, project.paints, *coats, *mixed, *samples, *regions)
+    used = {version for recipe in mixed for version, _parts in recipe.parts}
+    paints = [paint for paint in project.paints if paint.id in used]
+    return (project.zone(zone_id), project.photos, *paints, *coats, *mixed, *samples, *regions)
 
 
 def strata_of(project: Project, zone_id: str) -> Strata:

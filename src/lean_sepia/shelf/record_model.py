@@ -37,7 +37,7 @@ Words = Annotated[str, BeforeValidator(lambda value: str(value or ""))]
 Named = Annotated[str, Field(min_length=1)]
 Share = Annotated[float, Field(ge=0, le=0.999)]
 Positive = Annotated[FiniteFloat, Field(gt=0)] | None
-Numbers = Annotated[tuple[FiniteFloat, ...], Field(strict=False)] | None
+Numbers = Annotated[tuple[Annotated[FiniteFloat, Field(strict=False)], ...], Field(strict=False)] | None
 """A list of numbers, where figures may be written as text."""
 
 
