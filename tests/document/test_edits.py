@@ -349,3 +349,10 @@ def test_what_is_no_date(text):
 )  # fmt: skip
 def test_whether_a_photo_can_show_a_livery(taken, begin, end, said):
     assert verdict(taken, begin, end) == said
+
+
+@pytest.mark.parametrize("name", ["zone", "photo", "recipe", "paint", "coat", "step"])
+def test_what_is_gone_is_refused_like_any_edit(two, name):
+    """A click may come after what it is about was taken away."""
+    with pytest.raises(EditError, match="no longer in the project"):
+        getattr(two, name)("gone")

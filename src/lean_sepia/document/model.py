@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Literal, get_args
+from collections.abc import Iterable
+from typing import Literal, TypeVar, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from lean_sepia.language import N_
+from lean_sepia.errors import EditError
+from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 
@@ -281,6 +283,9 @@ class Step(Frozen):
     done: bool = False
 
 
+Item = TypeVar("Item", bound="Frozen")
+
+
 class Project(Frozen):
     """The whole document."""
 
@@ -308,7 +313,7 @@ class Project(Frozen):
 
     def zone(self, zone_id: str) -> Zone:
         """The zone with this id."""
-        return next(zone for zone in self.zones if zone.id == zone_id)
+        return _of_id(self.zones, zone_id)
 
     def subject_of(self, zone: Zone) -> Subject:
         """The model a zone belongs to."""
@@ -316,28 +321,36 @@ class Project(Frozen):
 
     def photo(self, photo_id: str) -> Photo:
         """The photo with this id."""
-        return next(photo for photo in self.photos if photo.id == photo_id)
+        return _of_id(self.photos, photo_id)
 
     def recipe(self, recipe_id: str) -> Recipe:
         """The recipe with this id."""
-        return next(recipe for recipe in self.recipes if recipe.id == recipe_id)
+        return _of_id(self.recipes, recipe_id)
 
     def paint(self, version_id: str) -> PaintVersion:
         """The paint version with this id."""
-        return next(paint for paint in self.paints if paint.id == version_id)
+        return _of_id(self.paints, version_id)
 
     def coat(self, coat_id: str) -> Coat:
         """The coat with this id."""
-        return next(coat for coat in self.coats if coat.id == coat_id)
+        return _of_id(self.coats, coat_id)
 
     def step(self, step_id: str) -> Step:
         """The step with this id."""
-        return next(step for step in self.steps if step.id == step_id)
+        return _of_id(self.steps, step_id)
 
     def coats_of(self, zone_id: str) -> tuple[Coat, ...]:
         """The coats of a zone, bottom first: sorted by their steps."""
         order = {step.id: index for index, step in enumerate(self.steps)}
         return tuple(sorted((c for c in self.coats if c.zone == zone_id), key=lambda coat: order[coat.step]))
+
+
+def _of_id(items: Iterable[Item], identity: str) -> Item:
+    """The item with this id; what was taken away meanwhile is refused like any edit that cannot be."""
+    for item in items:
+        if item.id == identity:  # type: ignore[attr-defined]
+            return item
+    raise EditError(_("What this is about is no longer in the project ({0}).").format(identity))
 
 
 def dangling_reference(project: Project) -> str | None:

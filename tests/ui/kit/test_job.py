@@ -103,3 +103,15 @@ def test_a_closed_pool_draws_nothing_more(qtbot):
     qtbot.wait(300)
     assert drawn == []
     jobs.deleteLater()
+
+
+def test_nothing_begins_once_the_pool_is_closed(qtbot):
+    jobs, told = Jobs(), []
+    jobs.close()
+    jobs.start("a", lambda _p: "answer", told.append)
+    jobs.at_rest("b", lambda _p: "answer", told.append)
+    jobs.later("c", lambda: told.append("drawn"))
+    qtbot.wait(50)
+    assert told == []
+    assert jobs.idle
+    jobs.deleteLater()

@@ -94,6 +94,9 @@ class GlazeRoom(RoomPage):
         self._needs.fill(())
 
     def _show(self, answer: GlazeAnswer) -> None:
+        here = {zone.id for zone in self.session.project.zones}
+        if not all(zone.zone in here for zone in answer.question.zones):
+            return  # a zone was removed meanwhile; the room has asked anew
         self.answer = answer
         paints = {paint.id: paint for paint in self.session.shelf.paints()}
         zones = answer.question.zones
@@ -200,7 +203,10 @@ class GlazeRoom(RoomPage):
     def lay_chosen(self) -> None:
         """Lay the chosen filter on every zone it was judged on."""
         answer = self.answer
+        here = {zone.id for zone in self.session.project.zones}
         if answer is None or self.rows.current >= len(answer.glazes):
+            return
+        if not all(zone.zone in here for zone in answer.question.zones):
             return
         chosen = answer.glazes[self.rows.current]
         zones = [zone.zone for zone in answer.question.zones]

@@ -85,6 +85,7 @@ class Jobs(QObject):
         self._pool.setMaxThreadCount(2)
         self._newest: dict[str, Job] = {}
         self._running: set[Job] = set()
+        self._closed = False
         self._later: dict[str, Callable[[], object]] = {}
         self._resting: dict[str, QTimer] = {}
         self._turn = QTimer(self)
@@ -101,10 +102,12 @@ class Jobs(QObject):
         keep: bool = False,
     ) -> Job:
         """Start work of a kind; an older job of that kind is cancelled and its answer dropped, unless all are to be kept."""
-        older = self._newest.get(kind)
-        if older and not keep:
-            older.cancel()
         job = Job(work, self)
+        if self._closed:  # what ends on the way out must not begin anything
+            job.cancel()
+            return job
+        if not keep:
+            self._cancel(kind)
         self._newest[kind] = job
         self._running.add(job)
         self.busy_changed.emit(True)
@@ -138,8 +141,15 @@ class Jobs(QObject):
             self._pool.start(_Runner(job))
         return job
 
+    def _cancel(self, kind: str) -> None:
+        older = self._newest.get(kind)
+        if older is not None:
+            older.cancel()
+
     def later(self, kind: str, piece: Callable[[], object]) -> None:
         """Do a piece of drawing in a turn of its own, so that the window answers in between; only the newest of a kind."""
+        if self._closed:
+            return
         if self._synchronous:
             piece()
             return
@@ -148,7 +158,7 @@ class Jobs(QObject):
 
     def at_rest(self, kind: str, work: Work, done: Callable[[Any], object]) -> None:
         """Start work that nobody waits for a moment later, so that it takes nothing from what the hand just did."""
-        if self._synchronous:
+        if self._synchronous or self._closed:
             self.start(kind, work, done)
             return
         if (older := self._resting.pop(kind, None)) is not None:
@@ -182,6 +192,7 @@ class Jobs(QObject):
 
     def close(self) -> None:
         """Stop everything and wait for the threads."""
+        self._closed = True
         self._turn.stop()
         self._later.clear()
         for timer in self._resting.values():

@@ -378,8 +378,8 @@ class MatchRoom(RoomPage):
 
     def pin_chosen(self) -> None:
         """Make the chosen recipe the zone's base coat; asks first where its media do not mix."""
-        if self.answer is None:
-            return
+        if self.answer is None or self.answer.question.zone != self.session.zone:
+            return  # another zone was chosen, and its answer is not there yet
         question = self.answer.question
         recipe, zone = self.answer.choices[self._chosen].recipe, question.zone
         media = {paint.id: paint.medium for paint in question.paints}

@@ -266,8 +266,8 @@ class ToneRoom(RoomPage):
 
     def lay_chosen(self) -> None:
         """Lay the chosen fade on the zone."""
-        if self.answer is None:
-            return
+        if self.answer is None or self.answer.question.zone != self.session.zone:
+            return  # another zone was chosen, and its answer is not there yet
         option, zone = self.answer.lighteners[self.rows.current], self.answer.question.zone
         mix = Mix.of(self.session.shelf.paints(), [(option.paint, option.lightener_parts)], option.base_parts)
         coat = fade_coat(self.session.project, zone)
