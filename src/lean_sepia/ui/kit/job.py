@@ -135,11 +135,14 @@ class Jobs(QObject):
         job.cancelled.connect(finish)
         if progress:
             job.progress.connect(progress)
+        self._run(job)
+        return job
+
+    def _run(self, job: Job) -> None:
         if self._synchronous:
             job.run()
         else:
             self._pool.start(_Runner(job))
-        return job
 
     def _cancel(self, kind: str) -> None:
         older = self._newest.get(kind)
