@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.document.zones import remove_zone
 
 
 def test_glaze_lays_one_filter_on_all_its_zones_and_keeps_its_promise(workspace, qtbot):
@@ -33,3 +34,21 @@ def test_without_photos_no_photo_is_spoken_of(window, room):
         "photo"
         not in f"{page._statement.text()} {page._remark.text()} {page.rows.empty_words} {page.rows.foot}"
     )
+
+
+def test_an_answer_for_a_zone_that_is_gone_is_dropped(workspace):
+    session = workspace.session
+    session.choose_zone("hull")
+    workspace.open_room("glaze")
+    room = workspace.rooms["glaze"]
+    late = room.answer
+    assert "funnel" in [zone.zone for zone in late.question.zones]
+    session.edit("", lambda p: remove_zone(p, "funnel"))
+    asked_anew = room.answer
+    assert "funnel" not in [zone.zone for zone in asked_anew.question.zones]
+    room._show(late)
+    assert room.answer is asked_anew
+    room.answer = late
+    before = session.project
+    room.lay_chosen()
+    assert session.project is before
