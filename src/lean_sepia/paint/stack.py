@@ -6,7 +6,7 @@ The rules of what covers what are in `docs/science.md`, "Stacks". Films over fil
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, Self
 
 import numpy.typing as npt
 
@@ -31,7 +31,7 @@ class Opaque:
     surface: Surface
 
     @classmethod
-    def of_lab(cls, lab: npt.ArrayLike, finish: str = "flat") -> Opaque:
+    def of_lab(cls, lab: npt.ArrayLike, finish: str = "flat") -> Self:
         """The coat whose colour L*a*b* (3,) was measured at a finish."""
         found = internal_from_lab(lab, SHEEN[finish])
         return cls(found.R_i, Surface(found.g))

@@ -13,10 +13,10 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.saunderson import SHEEN, Surface
+from lean_sepia.paint.saunderson import Surface
+from lean_sepia.paint.stack import Opaque
 
 THINNER_PARTS = (10, 12, 15, 20, 25, 30, 40)
 """Parts of thinner to one of paint that are tried; 10 is a wash, 20 a filter (practice)."""
@@ -35,18 +35,8 @@ class Glaze:
     de00_mean: float
 
 
-@dataclass(frozen=True, eq=False)
-class Ground:
+class Ground(Opaque):
     """What a glaze lies on: its internal reflectance (31,), and the surface it is finally seen through."""
-
-    R_i: FloatArray
-    surface: Surface
-
-    @classmethod
-    def of_lab(cls, lab: npt.ArrayLike, finish: str = "flat") -> Ground:
-        """A ground known by its colour L*a*b* (3,) at a finish."""
-        found = internal_from_lab(lab, SHEEN[finish])
-        return cls(found.R_i, Surface(found.g))
 
 
 def glaze_labs(paint: Paint, grounds: Sequence[Ground], X: npt.ArrayLike) -> FloatArray:
