@@ -38,13 +38,14 @@ def layout_of(pdf: bytes) -> str:
                     for x, y in zip(values[::2], values[1::2], strict=True)
                 ]
                 lines.append(f"{operator.decode()} {', '.join(points)}")
-            elif operator in (b"w", b"rg", b"RG"):
+            elif operator in (b"w", b"rg", b"RG", b"g", b"G"):
                 lines.append(f"{operator.decode()} {' '.join(f'{float(value):.2f}' for value in operands)}")
 
-        def text(said: str, matrix: list[float], at: list[float], _font: object, size: float) -> None:
+        def text(said: str, matrix: list[float], at: list[float], font: dict[str, str], size: float) -> None:
             if said.strip():
+                face = font["/BaseFont"].rpartition("-")[2]
                 x, y = matrix[0] * at[4] + matrix[4], matrix[3] * at[5] + matrix[5]
-                lines.append(f"text {x / _MM:.1f} {y / _MM:.1f} {size:g} {said.strip()}")
+                lines.append(f"text {x / _MM:.1f} {y / _MM:.1f} {size:g} {face} {said.strip()}")
 
         page.extract_text(visitor_operand_before=before, visitor_text=text)
     return "\n".join(lines) + "\n"

@@ -1,5 +1,6 @@
 """Edits one by one: what is asked for changes, all else stays."""
 
+from dataclasses import replace
 from datetime import date
 
 import pytest
@@ -40,7 +41,7 @@ from lean_sepia.document.steps import (
     title_of,
     without_step,
 )
-from lean_sepia.document.versions import medium_of, portions
+from lean_sepia.document.versions import medium_of, portions, version_of
 from lean_sepia.document.zones import (
     add_zone,
     change_zone,
@@ -63,6 +64,22 @@ def two():
 
 def ids(items):
     return [item.id for item in items]
+
+
+def test_a_feature_is_named_renamed_and_taken_out(two):
+    both = name_feature(name_feature(two, "A dent"), "A patch")
+    first, second = both.features
+    renamed = name_feature(both, " A long  dent ", feature_id=first.id)
+    assert [feature.words for feature in renamed.features] == ["A long dent", "A patch"]
+    assert name_feature(both, "", feature_id=first.id).features == (second,)
+    assert name_feature(two, "") is two
+
+
+def test_a_version_is_named_by_what_can_be_told_apart(shelf_paints):
+    paint = shelf_paints[0]
+    rounded = replace(paint, K=paint.K.round(6), S=paint.S.round(6))
+    near, far = (replace(rounded, K=rounded.K + shift) for shift in (4e-7, 4e-6))
+    assert version_of(rounded).id == version_of(near).id != version_of(far).id
 
 
 def test_taking_one_item_leaves_the_others(worked):

@@ -332,3 +332,26 @@ def test_cautions_come_with_the_hazard():
     assert any("respirator" in words for words in cautions(sprayed))
     assert any("self-heat" in words for words in cautions(wash))
     assert cautions(water) == ()
+
+
+def test_a_step_with_half_its_dates_keeps_that_half():
+    early, late = "2031-03-04T19:10", "2031-03-05T20:00"
+    begun, ended, after, last = lay_without_waiting(
+        plan(step("begun", "base", start=early, hands=30), step("ended", "base", end=late, hands=30),
+             step("after", "base", hands=15), step("last", "base", hands=5)),
+        START, EVENINGS,
+    )  # fmt: skip
+    assert (begun.start, begun.end) == (datetime(2031, 3, 4, 19, 10), datetime(2031, 3, 4, 19, 40))
+    assert (ended.start, ended.end) == (datetime(2031, 3, 4, 19, 40), datetime(2031, 3, 5, 20))
+    assert (after.start, after.end) == (datetime(2031, 3, 5, 20), datetime(2031, 3, 5, 20, 15))
+    assert (last.start, last.end) == (datetime(2031, 3, 5, 20, 15), datetime(2031, 3, 5, 20, 20))
+
+
+def test_the_sheen_below_is_that_of_the_topmost_paint_whatever_lies_thin_on_it():
+    def found(*steps):
+        return ("decal-on-matte", "m") in codes(*steps, step("m", "marking"))
+
+    assert found(step("b", "base"), step("w", "filter", finish="gloss"))
+    assert not found(step("b", "base", finish="gloss"), step("w", "filter"))
+    assert found(step("b", "base", finish="gloss"), step("second", "base"))
+    assert not found({**step("b", "base"), "material": None})

@@ -80,7 +80,7 @@ def parse_evenings(text: str) -> Evenings:
                 raise PlanError(_("Days are mon, tue, wed, thu, fri, sat, sun; found {0!r}.").format(day))
         hours = [int(value) for value in clock]
         begin, end = hours[0] * 60 + hours[1], hours[2] * 60 + hours[3]
-        if max(hours[0], hours[2]) > 24 or max(hours[1], hours[3]) > 59 or max(begin, end) > 1440:
+        if max(hours[1], hours[3]) > 59 or max(begin, end) > 1440:
             raise PlanError(_("There is no such time as in {0!r}.").format(part.strip()))
         if begin == end:
             raise PlanError(_("An evening needs a length; {0!r} has none.").format(part.strip()))
