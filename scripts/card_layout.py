@@ -21,6 +21,8 @@ from lean_sepia.report.swatch_card import swatch_card
 
 FOLDER = Path(__file__).parents[1] / "tests" / "report"
 _MM = 72 / 25.4
+_SET = frozenset((b"w", b"rg", b"RG", b"g", b"G", b"f", b"f*", b"S", b"s", b"B", b"B*", b"b", b"n"))
+"""Widths, colours, and how what was drawn is painted: filled, outlined or both."""
 _DRAWN = {b"re": 4, b"l": 2, b"m": 2, b"c": 6}
 
 
@@ -38,7 +40,7 @@ def layout_of(pdf: bytes) -> str:
                     for x, y in zip(values[::2], values[1::2], strict=True)
                 ]
                 lines.append(f"{operator.decode()} {', '.join(points)}")
-            elif operator in (b"w", b"rg", b"RG", b"g", b"G"):
+            elif operator in _SET:
                 lines.append(f"{operator.decode()} {' '.join(f'{float(value):.2f}' for value in operands)}")
 
         def text(said: str, matrix: list[float], at: list[float], font: dict[str, str], size: float) -> None:

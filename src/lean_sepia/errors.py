@@ -5,9 +5,15 @@ A message says what was found, the rule, and what to do. The caller adds what wa
 
 from __future__ import annotations
 
+_LONGEST = 700
+
 
 class SepiaError(Exception):
-    """Base of every error the program raises on purpose; its text is meant for the user."""
+    """Base of every error the program raises on purpose; its text is meant for the user, and so is kept to a length."""
+
+    def __str__(self) -> str:
+        words = super().__str__()
+        return words if len(words) <= _LONGEST else f"{words[: _LONGEST // 2]} … {words[-_LONGEST // 2 :]}"
 
 
 class BadInputError(SepiaError):

@@ -1,17 +1,69 @@
-"""Reading text that a person wrote, and writing files whole or not at all."""
+"""The one gate for files: regular ones only, of a bounded size, read as text or bytes; written whole or not at all."""
 
 from __future__ import annotations
 
+import contextlib
 import csv
+import errno
 import io
 import json
 import os
+import re
+import stat
 from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import Any
 
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
+
+MOST_TEXT, MOST_PICTURE = 64 << 20, 1 << 30
+"""The largest file that is read, in bytes: lists, plans and shelves; pictures."""
+_MOST_DEEP = 60
+
+
+def shown(path: str | Path) -> str:
+    """A path as it can be written on a screen: what is no text in its name becomes a question mark."""
+    text = os.fsdecode(path).encode("utf-8", "replace").decode()
+    return "".join(letter if letter.isprintable() else "?" for letter in text)
+
+
+def read_bytes(path: str | Path, what: str, error: type[BadInputError], most: int = MOST_TEXT) -> bytes:
+    """What a regular file holds; `what` names it in messages, such as "The shelf".
+
+    Raises
+    ------
+    error
+        The file is missing, cannot be read, is a folder, device or pipe, or has more than `most` bytes.
+    """
+    try:
+        # A pipe without a writer would wait for ever; a device may never end.
+        handle = os.open(path, os.O_RDONLY | os.O_CLOEXEC | os.O_NONBLOCK)
+    except FileNotFoundError:
+        raise error(_("There is no file {0}. Check the path.").format(shown(path))) from None
+    except OSError as fault:
+        raise error(
+            _("{0} {1} cannot be read: {2}.").format(what, shown(path), fault.strerror or fault)
+        ) from None
+    except ValueError:
+        raise error(_("{0} {1} has no name that a file can have.").format(what, shown(path))) from None
+    try:
+        with open(handle, "rb", buffering=0) as file:
+            state = os.fstat(handle)
+            if not stat.S_ISREG(state.st_mode):
+                kind = _("a folder") if stat.S_ISDIR(state.st_mode) else _("a device or a pipe")
+                raise error(_("{0} {1} is {2}, not a file. Choose a file.").format(what, shown(path), kind))
+            data = file.read(min(state.st_size, most) + 1)
+            while data and len(data) <= most and (more := file.read(most + 1 - len(data))):
+                data += more
+    except OSError as fault:
+        raise error(
+            _("{0} {1} cannot be read: {2}.").format(what, shown(path), fault.strerror or fault)
+        ) from None
+    if len(data) > most:
+        words = _("{0} {1} is larger than {2} MB, more than is read. Choose a smaller one.")
+        raise error(words.format(what, shown(path), most >> 20))
+    return data
 
 
 def read_text(path: str | Path, what: str, error: type[BadInputError]) -> str:
@@ -20,17 +72,16 @@ def read_text(path: str | Path, what: str, error: type[BadInputError]) -> str:
     Raises
     ------
     error
-        The file is missing or is not UTF-8 text.
+        As for `read_bytes`, or the file is not UTF-8 text.
     """
+    data = read_bytes(path, what, error)
     try:
-        return Path(path).read_text(encoding="utf-8-sig")
-    except OSError as fault:
-        raise error(_("{0} {1} cannot be read: {2}.").format(what, path, fault.strerror)) from None
+        return data.decode("utf-8-sig")
     except UnicodeDecodeError as fault:
         byte = fault.object[fault.start]
         raise error(
             _("{0} {1} is not UTF-8 text (byte {2} is {3:#04x}). Save it as UTF-8.").format(
-                what, path, fault.start, byte
+                what, shown(path), fault.start, byte
             )
         ) from None
 
@@ -47,13 +98,73 @@ def read_json(path: str | Path, what: str, error: type[BadInputError]) -> Any:
 
 
 def parse_json(text: str, path: str | Path, what: str, error: type[BadInputError]) -> Any:
-    """What a JSON text read from a file holds."""
+    """What a JSON text read from a file holds: finite numbers, whole characters, no deeper than a person would nest.
+
+    Raises
+    ------
+    error
+        The text is not JSON, or holds what no form here can mean.
+    """
     try:
-        return json.loads(text)
+        return strict_json(text)
     except json.JSONDecodeError as fault:
         raise error(
-            _("{0} {1} is not JSON: {2} in line {3}.").format(what, path, fault.msg, fault.lineno)
+            _("{0} {1} is not JSON: {2} in line {3}.").format(what, shown(path), fault.msg, fault.lineno)
         ) from None
+    except ValueError as fault:
+        raise error(_("{0} {1} cannot be used: {2}.").format(what, shown(path), fault)) from None
+
+
+def strict_json(text: str) -> Any:
+    """Parse JSON that is to be trusted no further than its form.
+
+    Raises
+    ------
+    ValueError
+        It is not JSON, or holds NaN, an infinity, a number of hundreds of digits, half a character or is nested too deep.
+    """
+    try:
+        data = json.loads(text, parse_constant=_not_finite, parse_int=_whole, parse_float=_finite)
+    except RecursionError:
+        raise ValueError(_("it is nested too deep")) from None
+    _check_depth_and_letters(data)
+    return data
+
+
+def _not_finite(name: str) -> float:
+    raise ValueError(_("it holds {0}, which is not a finite number").format(name))
+
+
+def _whole(digits: str) -> int:
+    if len(digits) > 18:
+        raise ValueError(_("it holds a number of {0} digits").format(len(digits)))
+    return int(digits)
+
+
+def _finite(digits: str) -> float:
+    value = float(digits)
+    if not abs(value) < 1e300:
+        raise ValueError(_("it holds the number {0}, which is too large").format(digits[:20]))
+    return value
+
+
+def _check_depth_and_letters(data: Any) -> None:
+    level = [data]
+    for _depth in range(_MOST_DEEP):
+        below: list[Any] = []
+        for item in level:
+            if isinstance(item, str):
+                if not item.isascii() and any("\ud800" <= letter <= "\udfff" for letter in item):
+                    raise ValueError(_("it holds half a character ({0})").format(shown(item)[:40]))
+            elif isinstance(item, dict):
+                below += item
+                below += item.values()
+            elif isinstance(item, list):
+                below += item
+        level = below
+        if not level:
+            return
+    raise ValueError(_("it is nested too deep"))
 
 
 def csv_rows(
@@ -68,8 +179,8 @@ def csv_rows(
     """
     head = text.split("\n", 1)[0]
     delimiter = ";" if head.count(";") > head.count(",") else ","
-    reader = csv.DictReader(io.StringIO(text), delimiter=delimiter, skipinitialspace=True)
-    columns = [(name or "").strip() for name in reader.fieldnames or ()]
+    reader = csv.DictReader(io.StringIO(text.replace("\0", "")), delimiter=delimiter, skipinitialspace=True)
+    columns = [(name or "").strip() for name in _header(reader, path, what, error)]
     missing = [name for name in needed if name not in columns]
     if missing:
         raise error(
@@ -78,8 +189,8 @@ def csv_rows(
             )
         )
     reader.fieldnames = columns
-    for line, row in enumerate(reader, start=2):
-        cells = {key: (value or "").strip() for key, value in row.items() if key is not None}
+    for line, row in enumerate(_rows(reader, path, what, error), start=2):
+        cells = {key: plain_cell((value or "").strip()) for key, value in row.items() if key is not None}
         if None in row:
             raise error(
                 _("{0} {1}, line {2}: more values than columns. Put text with commas in quotes.").format(
@@ -88,6 +199,50 @@ def csv_rows(
             )
         if any(cells.values()):
             yield line, cells
+
+
+def _header(
+    reader: csv.DictReader[str], path: str | Path, what: str, error: type[BadInputError]
+) -> Sequence[str]:
+    try:
+        return reader.fieldnames or ()
+    except csv.Error as fault:
+        raise error(_("{0} {1}, line 1: {2}.").format(what, shown(path), fault)) from None
+
+
+def _rows(
+    reader: csv.DictReader[str], path: str | Path, what: str, error: type[BadInputError]
+) -> Iterator[dict[str, str]]:
+    try:
+        yield from reader
+    except csv.Error as fault:
+        raise error(
+            _("{0} {1}, line {2}: {3}.").format(what, shown(path), reader.line_num + 1, fault)
+        ) from None
+
+
+_RUNS = ("=", "+", "-", "@", "\t", "\r")
+
+
+def safe_cell(value: object) -> object:
+    """A cell of a table that no spreadsheet takes for a formula; `plain_cell` reads it back."""
+    if not isinstance(value, str):
+        return value
+    bare = value.lstrip("'")
+    return f"'{value}" if bare.startswith(_RUNS) and not _NUMBER.fullmatch(value) else value
+
+
+def plain_cell(text: str) -> str:
+    """A cell as it was before `safe_cell`."""
+    return text[1:] if text.startswith("'") and text[1:].lstrip("'").startswith(_RUNS) else text
+
+
+_NUMBER = re.compile(r"-?[0-9]+(\.[0-9]+)?(e[+-]?[0-9]+)?")
+
+
+def one_line(text: str) -> str:
+    """A name as one line of plain letters: what breaks a line or cannot be seen becomes a space."""
+    return " ".join("".join(letter if letter.isprintable() else " " for letter in text).split())
 
 
 def write_whole(path: str | Path, data: bytes) -> None:
@@ -99,7 +254,8 @@ def write_whole(path: str | Path, data: bytes) -> None:
         The place cannot be written to; nothing is left beside it.
     """
     target = Path(path)
-    beside = target.with_name(target.name + ".part")
+    check_place(target)
+    beside = target.with_name(f".{target.name[:40]}.{os.getpid()}.part")
     try:
         with beside.open("wb") as file:
             file.write(data)
@@ -107,5 +263,22 @@ def write_whole(path: str | Path, data: bytes) -> None:
             os.fsync(file.fileno())
         beside.replace(target)
     except OSError:
-        beside.unlink(missing_ok=True)
+        with contextlib.suppress(OSError):
+            beside.unlink(missing_ok=True)
         raise
+
+
+def check_place(target: Path) -> None:
+    """Whether a file can be written at a place, as far as can be told before.
+
+    Raises
+    ------
+    OSError
+        It has no file name, or a folder, device or pipe is there.
+    """
+    if not target.name or "\0" in str(target):
+        raise OSError(errno.EINVAL, _("a file needs a name"))
+    if target.is_dir():
+        raise OSError(errno.EISDIR, _("a folder is there"))
+    if target.exists() and not target.is_file():
+        raise OSError(errno.EINVAL, _("a device or a pipe is there"))

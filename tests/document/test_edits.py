@@ -3,6 +3,7 @@
 from dataclasses import replace
 from datetime import date
 
+import numpy as np
 import pytest
 
 from lean_sepia.document.coats import (
@@ -80,6 +81,12 @@ def test_a_version_is_named_by_what_can_be_told_apart(shelf_paints):
     rounded = replace(paint, K=paint.K.round(6), S=paint.S.round(6))
     near, far = (replace(rounded, K=rounded.K + shift) for shift in (4e-7, 4e-6))
     assert version_of(rounded).id == version_of(near).id != version_of(far).id
+    flat = replace(
+        rounded, id="mid-grey", name="Mid grey", line="", K=np.full(31, 0.5), S=np.full(31, 2.0), notes=()
+    )
+    assert (
+        version_of(flat).id == "6efc7d6ee3f7cdf6"
+    )  # as projects on disk have it: a new name would make every paint a stranger
 
 
 def test_taking_one_item_leaves_the_others(worked):

@@ -3,6 +3,7 @@
 import io
 import struct
 import zlib
+from types import SimpleNamespace
 
 import cv2
 import numpy as np
@@ -186,6 +187,7 @@ def test_raw_is_developed_for_daylight(monkeypatch):
     asked = {}
 
     class Raw:
+        sizes = SimpleNamespace(width=4, height=3)
         daylight_whitebalance = (2.0, 1.0, 1.5, 0.0)
 
         def __enter__(self):

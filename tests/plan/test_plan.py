@@ -9,7 +9,7 @@ from lean_sepia.errors import PlanError
 from lean_sepia.plan.cautions import cautions
 from lean_sepia.plan.evenings import parse_evenings
 from lean_sepia.plan.rules import check_plan
-from lean_sepia.plan.schedule import build_schedule, lay_without_waiting
+from lean_sepia.plan.schedule import _tails, build_schedule, lay_without_waiting
 from lean_sepia.plan.step import parse_plan, read_plan
 
 START = datetime(2031, 3, 3, 19)  # a Monday
@@ -355,3 +355,17 @@ def test_the_sheen_below_is_that_of_the_topmost_paint_whatever_lies_thin_on_it()
     assert not found(step("b", "base", finish="gloss"), step("w", "filter"))
     assert found(step("b", "base", finish="gloss"), step("second", "base"))
     assert not found({**step("b", "base"), "material": None})
+
+
+def test_what_hangs_on_a_step_counts_its_own_hours_its_drying_and_what_follows():
+    first, last = plan(
+        step("a", "base", hands=30, touch=20, cure=700), step("b", "gloss-coat", hands=15, cure=600)
+    )
+    assert _tails((first, last), [[], [0]], [0, 1]) == [30 + 700 + 15 + 600, 15 + 600]
+
+
+def test_an_evening_ends_by_midnight_of_its_own_clock():
+    assert parse_evenings("mon 22:00-24:00").longest_min == 120
+    for text in ("mon 23:00-24:01", "mon 25:00-26:00", "mon 19:60-20:00"):
+        with pytest.raises(PlanError, match="no such time"):
+            parse_evenings(text)

@@ -84,6 +84,24 @@ def test_a_kind_says_everything_that_is_asked_of_it(name):
     assert Coat(id="c", zone="z", step="s", kind=name).kind == name
 
 
+def test_oil_paint_takes_its_time_and_nothing_else_does():
+    oil, water = usual_times("base", "oil"), usual_times("base", "acrylic-water")
+    assert (oil.hands_on_min, oil.touch_dry_min, oil.full_cure_min) == (30, 6 * 60, 36 * 60)
+    assert water == usual_times("base") == KINDS["base"].times
+    assert usual_times("wash", "oil") == KINDS["wash"].times
+
+
+def test_every_paint_and_varnish_goes_on_wet():
+    paints = {name for name, kind in KINDS.items() if kind.is_paint or kind.is_varnish}
+    assert {name for name in paints if not KINDS[name].wet} == {"found"}
+
+
+def test_a_step_keeps_how_long_it_can_be_taken_off_where_that_is_said():
+    wash = KINDS["wash"].times.removable_until_min
+    assert PlanStep(id="s", kind="wash").removable_until_min == wash
+    assert PlanStep(id="s", kind="wash", removable_until_min=7).removable_until_min == 7
+
+
 @pytest.mark.parametrize("name", MEDIA)
 def test_a_medium_says_everything_that_is_asked_of_it(name):
     medium = MEDIA[name]

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from functools import wraps
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import click
 
 from lean_sepia.errors import BadInputError, ColourError
 from lean_sepia.language import _
 from lean_sepia.text_files import csv_rows, read_text
+from lean_sepia.typed import LARGEST, to_number
 
 if TYPE_CHECKING:
     from lean_sepia.paint.laying import Laying
@@ -22,17 +24,39 @@ if TYPE_CHECKING:
 # The core is imported inside the functions, so that `lean-sepia --help` does not wait for it.
 
 FINISHES = ("flat", "satin", "gloss")
+_COUNT = re.compile(r"0*[1-9][0-9]{0,5}")
+_YEARS = (1900, 2199)
+
+
+class Number(click.ParamType[float]):
+    """A finite number of an option, within bounds where they are given."""
+
+    name = "number"
+
+    def __init__(self, least: float = -LARGEST, most: float = LARGEST) -> None:
+        self._least, self._most = least, most
+
+    def convert(self, value: Any, param: click.Parameter | None, ctx: click.Context | None) -> float:
+        """Click's hook."""
+        try:
+            number = value if isinstance(value, float) else to_number(str(value))
+        except ValueError:
+            self.fail(_("{0!r} is not a number.").format(str(value)[:40]), param, ctx)
+        if not self._least <= number <= self._most:
+            words = _("{0:g} is not between {1:g} and {2:g}.")
+            self.fail(words.format(number, self._least, self._most), param, ctx)
+        return number
 
 
 def parse_numbers(text: str, what: str, counts: tuple[int, ...]) -> list[float]:
     """Numbers with commas between them, as many as one of `counts` says."""
     try:
-        values = [float(part) for part in text.split(",")]
+        values = [to_number(part) for part in text.split(",")]
     except ValueError:
         raise BadInputError(
             _("{0} is written as numbers with commas between them; found {1!r}.").format(what, text)
         ) from None
-    if len(values) not in counts or not all(abs(value) < 1e9 for value in values):
+    if len(values) not in counts:
         wanted = " or ".join(str(count) for count in counts)
         raise BadInputError(_("{0} takes {1} numbers; found {2!r}.").format(what, wanted, text))
     return values
@@ -62,13 +86,13 @@ def parse_parts(text: str) -> list[tuple[str, int]]:
     answer = []
     for piece in text.split(","):
         name, sign, count = piece.partition("=")
-        if not sign or not count.strip().isdigit() or int(count) < 1:
+        if not sign or not (found := _COUNT.fullmatch(count.strip())):
             raise BadInputError(
                 _(
                     "A mixture is written id=parts,id=parts with whole parts of at least 1; found {0!r}."
                 ).format(piece)
             )
-        answer.append((name.strip(), int(count)))
+        answer.append((name.strip(), int(found[0])))
     names = [name for name, _unused in answer]
     if len(set(names)) < len(names):
         raise BadInputError(_("A mixture names each paint once; found {0!r}.").format(text))
@@ -133,8 +157,8 @@ def film_options(command: Callable[..., None]) -> Callable[..., None]:
     from lean_sepia.paint.tools import TOOLS
 
     @click.option("--over", metavar="L,a,b[,finish]", help="What lies below.")
-    @click.option("--coats", type=float)
-    @click.option("--thinner-share", type=float)
+    @click.option("--coats", type=Number())
+    @click.option("--thinner-share", type=Number())
     @click.option("--tool", type=click.Choice(tuple(TOOLS)), help="airbrush unless said.")
     @click.option("--varnish", type=click.Choice(FINISHES))
     @wraps(command)
@@ -194,8 +218,10 @@ def parse_target_rows(path: str) -> list[tuple[float, float, float]]:
 def parse_moment(text: str) -> datetime:
     """A date and time in ISO form, without a time zone."""
     try:
-        return datetime.fromisoformat(text).replace(tzinfo=None)
+        moment = datetime.fromisoformat(text).replace(tzinfo=None)
     except ValueError:
-        raise BadInputError(
-            _("--start is a date and time such as 2031-03-03T19:00; found {0!r}.").format(text)
-        ) from None
+        moment = None
+    if moment is None or not _YEARS[0] <= moment.year <= _YEARS[1]:
+        words = _("--start is a date and time such as 2031-03-03T19:00, from {1} to {2}; found {0!r}.")
+        raise BadInputError(words.format(text, *_YEARS)) from None
+    return moment

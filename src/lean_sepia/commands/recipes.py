@@ -11,6 +11,7 @@ import click
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import (
     Film,
+    Number,
     film_options,
     parse_film,
     parse_lab,
@@ -39,7 +40,9 @@ if TYPE_CHECKING:
 @click.option("--forbid", multiple=True, metavar="id", help="Leave this paint out. May be repeated.")
 @click.option("--must", multiple=True, metavar="id", help="This paint is in every recipe. May be repeated.")
 @click.option(
-    "--cup-ml", type=float, help="What will be mixed: a stray drop is one in it, and stock_ml is kept to."
+    "--cup-ml",
+    type=Number(most=1e5),
+    help="What will be mixed: a stray drop is one in it, and stock_ml is kept to.",
 )
 @json_option
 def mix(

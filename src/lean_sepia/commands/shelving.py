@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 import click
 
 from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.commands.given import Number
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 
@@ -22,12 +23,12 @@ if TYPE_CHECKING:
 @click.option("--fields", type=click.IntRange(1, 24), default=12, show_default=True)
 @click.option(
     "--film-coats",
-    type=float,
+    type=Number(),
     default=1.0,
     show_default=True,
     help="The film it is meant for, printed on it.",
 )
-@click.option("--thinner-share", type=float, default=0.0, show_default=True)
+@click.option("--thinner-share", type=Number(), default=0.0, show_default=True)
 @json_option
 def swatch_card(
     pdf: str, layout: str | None, fields: int, film_coats: float, thinner_share: float, as_json: bool
@@ -55,11 +56,11 @@ def shelf() -> None:
 @click.option("--shelf", "shelf_file", metavar="FILE", help="The shelf the mixtures were mixed from.")
 @click.option(
     "--grey-lightness",
-    type=click.FloatRange(5, 100),
+    type=Number(5, 100),
     help="L* of the grey card in the frame; else the paper is the neutral.",
 )
-@click.option("--film-coats", type=float, default=1.0, show_default=True)
-@click.option("--thinner-share", type=float, default=0.0, show_default=True)
+@click.option("--film-coats", type=Number(), default=1.0, show_default=True)
+@click.option("--thinner-share", type=Number(), default=0.0, show_default=True)
 @click.option("--out", required=True, metavar="FILE.json")
 @json_option
 def read(

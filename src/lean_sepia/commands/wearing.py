@@ -8,7 +8,7 @@ import click
 
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.evidence import anchor_option, neutral_option
-from lean_sepia.commands.given import parse_anchors, parse_numbers
+from lean_sepia.commands.given import Number, parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 
@@ -25,9 +25,11 @@ if TYPE_CHECKING:
 @click.option(
     "--class", "classes", multiple=True, metavar="name=X,Y,R", help="A disc that shows one kind of wear."
 )
-@click.option("--mm-per-px", type=float, required=True, help="Millimetres on the prototype in a pixel.")
-@click.option("--scale", type=float, required=True, help="N of 1:N.")
-@click.option("--distance-mm", type=float, default=300.0, show_default=True)
+@click.option(
+    "--mm-per-px", type=Number(most=1e5), required=True, help="Millimetres on the prototype in a pixel."
+)
+@click.option("--scale", type=Number(most=1e4), required=True, help="N of 1:N.")
+@click.option("--distance-mm", type=Number(most=1e5), default=300.0, show_default=True)
 @neutral_option
 @anchor_option
 @json_option

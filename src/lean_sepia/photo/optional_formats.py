@@ -15,6 +15,7 @@ from lean_sepia.language import _
 RAW_SUFFIXES = frozenset(
     {".arw", ".cr2", ".cr3", ".dng", ".nef", ".nrw", ".orf", ".pef", ".raf", ".raw", ".rw2", ".srw"}
 )
+_MOST_RAW_PIXELS = 100_000_000
 _HEIC_BRANDS = frozenset({b"heic", b"heix", b"hevc", b"heim", b"heis", b"mif1", b"msf1", b"avif"})
 
 
@@ -50,6 +51,8 @@ def develop_raw(data: bytes, name: str) -> np.ndarray[Any, Any]:
     rawpy = _library("rawpy", "camera raw", name, "raw")
     try:
         with rawpy.imread(io.BytesIO(data)) as raw:
+            if raw.sizes.width * raw.sizes.height > _MOST_RAW_PIXELS:
+                raise ValueError(_("more than {0} megapixels").format(_MOST_RAW_PIXELS // 1_000_000))
             return np.asarray(
                 raw.postprocess(
                     use_camera_wb=False,

@@ -4,9 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import io
-import struct
-import warnings
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -14,14 +12,22 @@ from typing import Any
 import cv2
 import numpy as np
 import numpy.typing as npt
-from PIL import Image, ImageCms, UnidentifiedImageError
+from PIL import Image, ImageCms
 
 from lean_sepia.arrays import Image8
 from lean_sepia.errors import PictureError
 from lean_sepia.language import N_, _
-from lean_sepia.photo.optional_formats import develop_raw, is_heic, is_raw, open_heic
+from lean_sepia.photo.formats import (
+    DAMAGE,
+    bit_depth,
+    decoding,
+    frame_count,
+    is_whole_png,
+    open_picture,
+)
+from lean_sepia.photo.optional_formats import develop_raw, is_raw
+from lean_sepia.text_files import MOST_PICTURE, one_line, read_bytes, shown
 
-MOST_PIXELS = 150_000_000
 _BACKDROP = 160  # what transparent parts are laid on: the grey of the viewer
 _ORIENTATION_TAG, _TAKEN_TAG, _EXIF_IFD = 0x0112, 0x9003, 0x8769
 _WIDE_MM = 28.0
@@ -66,14 +72,9 @@ def read_picture(path: str | Path) -> Picture:
     PictureError
         The file is missing, empty, truncated, no picture, or has more than 150 megapixels.
     """
-    file = Path(path)
-    try:
-        data = file.read_bytes()
-    except FileNotFoundError:
-        raise PictureError(_("There is no file {0}. Check the path.").format(file)) from None
-    except OSError as error:
-        raise PictureError(_("{0} cannot be read: {1}.").format(file, error.strerror)) from None
-    return decode_picture(data, file.name)
+    return decode_picture(
+        read_bytes(path, _("The picture"), PictureError, MOST_PICTURE), shown(Path(path).name)
+    )
 
 
 def decode_picture(data: bytes, name: str) -> Picture:
@@ -88,26 +89,14 @@ def decode_picture(data: bytes, name: str) -> Picture:
         raise PictureError(_("{0} is empty (0 bytes). Copy it again from its source.").format(name))
     notes: list[str] = []
     if is_raw(name):
-        pixels = develop_raw(data, name)
+        with decoding(name):
+            pixels = develop_raw(data, name)
         notes.append(_("camera raw, developed for daylight"))
         return Picture(pixels, tuple(notes), None, hashlib.sha256(data).hexdigest(), "image/x-raw")
-    if is_heic(data):
-        open_heic(name)
-    with warnings.catch_warnings():
-        warnings.simplefilter("ignore")  # Pillow's own advice; what matters to the user becomes a note
-        image = _opened(data, name)
-        if image.width * image.height > MOST_PIXELS:
-            raise PictureError(_too_large(name, image.size))
-        try:
-            pixels = _pixels(image, data, notes)
-        except (OSError, SyntaxError, ValueError, EOFError, struct.error, MemoryError) as error:
-            raise PictureError(
-                _("{0} is damaged or cut short ({1}). Copy it again from its source.").format(name, error)
-            ) from None
-        exif = image.getexif()
-        pixels = _upright(pixels, exif.get(_ORIENTATION_TAG, 1), notes)
-        taken = _taken(exif)
-        notes += _lens(exif)
+    image = open_picture(data, name)
+    with decoding(name):
+        pixels = _pixels(image, data, notes)
+    pixels, taken = _as_the_camera_noted(image, pixels, notes)
     kind = str(image.format)
     suffix = Path(name).suffix.lower()
     expected = _KINDS.get(kind, {f".{kind.lower()}"})
@@ -122,56 +111,48 @@ def decode_picture(data: bytes, name: str) -> Picture:
     )
 
 
-def _opened(data: bytes, name: str) -> Image.Image:
-    """The picture before its pixels are decoded."""
+def _as_the_camera_noted(image: Image.Image, pixels: Pixels, notes: list[str]) -> tuple[Pixels, str | None]:
+    """The pixels upright, and when they were taken; damaged notes of a camera are left out and said."""
     try:
-        return Image.open(io.BytesIO(data))
-    except Image.DecompressionBombError:
-        raise PictureError(_too_large(name, None)) from None
-    except UnidentifiedImageError:
-        raise PictureError(
-            _(
-                "{0} is not a picture this program can read. JPEG, PNG, TIFF and WebP are; export it as one of these."
-            ).format(name)
-        ) from None
-    except (OSError, SyntaxError, ValueError, struct.error) as error:
-        raise PictureError(_("{0} is damaged and cannot be opened ({1}).").format(name, error)) from None
+        exif = image.getexif()
+        orientation, taken, lens = exif.get(_ORIENTATION_TAG, 1), _taken(exif), _lens(exif)
+    except DAMAGE:
+        notes.append(_("the camera's own notes are damaged and were left out"))
+        return pixels, None
+    pixels = _upright(pixels, orientation, notes)
+    notes += lens
+    return pixels, taken
 
 
 def quick_look(data: bytes, longest_side: int) -> Image8 | None:
     """A reduced upright copy (h, w, 3) of a large JPEG, decoded at a fraction of its size; None for other pictures."""
     try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("ignore")
-            image = Image.open(io.BytesIO(data))
-            if image.format != "JPEG" or max(image.size) < 2 * longest_side or image.mode not in ("RGB", "L"):
-                return None
-            if image.info.get("icc_profile") or image.width * image.height > MOST_PIXELS:
-                return None
+        image = open_picture(data, "")
+        if image.format != "JPEG" or max(image.size) < 2 * longest_side or image.mode not in ("RGB", "L"):
+            return None
+        if image.info.get("icc_profile"):
+            return None
+        with decoding(""):
             orientation = image.getexif().get(_ORIENTATION_TAG, 1)
             image.draft("RGB", (longest_side, longest_side * image.height // image.width))
             pixels = np.asarray(image.convert("RGB"))
-    except (OSError, SyntaxError, ValueError, EOFError, struct.error):
+    except PictureError:
         return None  # the full decoding tells what is wrong
     return np.ascontiguousarray(_upright(pixels, orientation, []))
 
 
-def _too_large(name: str, size: tuple[int, int] | None) -> str:
-    found = f"{size[0]} × {size[1]} = {size[0] * size[1] / 1e6:.0f}" if size else _("several hundred")
-    return _("{0} has {1} megapixels; at most {2} are read. Save a smaller copy.").format(
-        name, found, MOST_PIXELS // 1000000
-    )
-
-
 def _pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels:
-    frames = getattr(image, "n_frames", 1)
+    frames = frame_count(image)
     if frames > 1 and image.format != "MPO":
-        image.seek(0)
         notes.append(_("first of {0} frames").format(frames))
     profile = image.info.get("icc_profile")
-    if _bit_depth(image, data) == 16 and (deep := _deep_pixels(data, notes)) is not None:
+    if bit_depth(image, data) == 16 and (deep := _deep_pixels(data, notes)) is not None:
+        if image.format == "PNG" and not is_whole_png(data):
+            raise OSError(_("rows are missing"))
         return _deep_through_profile(deep, profile, notes) if profile else deep
     image.load()
+    if image.format == "PNG" and _ends_empty(image, data) and not is_whole_png(data):
+        raise OSError(_("rows are missing"))
     image = _opaque(image, notes)
     if profile:
         converted = _through_profile(image, profile, notes)
@@ -180,23 +161,19 @@ def _pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels:
     return _plain_rgb(image, notes)
 
 
+def _ends_empty(image: Image.Image, data: bytes) -> bool:
+    """Whether the last row is black throughout, as rows that never came are; interlaced ones come in no such order."""
+    last = image.crop((0, image.height - 1, image.width, image.height))
+    return data[28] != 0 or not any(last.tobytes())
+
+
 def _as_array(image: Image.Image) -> Pixels:
     """The pixels (h, w, 3) of an RGB picture, copied in bands: one copy of all would hold up every other thread."""
     pixels = np.empty((image.height, image.width, 3), dtype=np.uint8)
-    rows = max(1, _BAND_PIXELS // image.width)
-    for top in range(0, image.height, rows):
-        bottom = min(image.height, top + rows)
-        pixels[top:bottom] = np.asarray(image.crop((0, top, image.width, bottom)))
+    for band in _bands(pixels):
+        bottom = min(image.height, band.stop)
+        pixels[band] = np.asarray(image.crop((0, band.start, image.width, bottom)))
     return pixels
-
-
-def _bit_depth(image: Image.Image, data: bytes) -> int:
-    if image.format == "PNG" and len(data) > 24:
-        return data[24]
-    if image.format == "TIFF":
-        bits: Any = image.tag_v2.get(258, (8,))  # type: ignore[attr-defined]
-        return int(bits[0] if isinstance(bits, tuple) else bits)
-    return 8
 
 
 def _deep_pixels(data: bytes, notes: list[str]) -> Pixels | None:
@@ -209,12 +186,19 @@ def _deep_pixels(data: bytes, notes: list[str]) -> Pixels | None:
         notes.append(_("grey picture: lightness only"))
         return np.repeat(array[:, :, None], 3, axis=2)
     rgb = np.ascontiguousarray(array[:, :, 2::-1])
-    if array.shape[2] == 4:
-        alpha = array[:, :, 3:].astype(np.float32) / 65535
-        if alpha.min() < 1:
-            notes.append(_("transparent parts shown as grey"))
-            rgb = (rgb * alpha + _BACKDROP * 257 * (1 - alpha)).round().astype(np.uint16)
+    if array.shape[2] == 4 and int(array[:, :, 3].min()) < 65535:
+        notes.append(_("transparent parts shown as grey"))
+        for band in _bands(rgb):
+            alpha = array[band, :, 3:].astype(np.float32) / 65535
+            rgb[band] = (rgb[band] * alpha + _BACKDROP * 257 * (1 - alpha)).round()
     return rgb
+
+
+def _bands(pixels: Pixels) -> Iterator[slice]:
+    """A picture's rows in bands, so that what is computed from them takes little memory beside it."""
+    rows = max(1, _BAND_PIXELS // max(1, pixels.shape[1]))
+    for top in range(0, pixels.shape[0], rows):
+        yield slice(top, top + rows)
 
 
 def _opaque(image: Image.Image, notes: list[str]) -> Image.Image:
@@ -295,13 +279,23 @@ def _plain_rgb(image: Image.Image, notes: list[str]) -> Pixels:
         notes.append(_("printing inks without a profile: colours are a rough guess"))
     elif image.mode in ("F", "I") or image.mode.startswith("I;16"):
         notes.append(_("grey picture: lightness only"))
-        values = np.asarray(image).astype(np.float64)
-        top = 1.0 if values.max() <= 1 else 255.0 if values.max() <= 255 else 65535.0
-        grey = (np.clip(np.nan_to_num(values) / top, 0, 1) * 65535).round().astype(np.uint16)
-        return np.repeat(grey[:, :, None], 3, axis=2)
+        return _deep_grey(np.asarray(image))
     if image.mode != "RGB":
         image = image.convert("RGB")
     return _as_array(image)
+
+
+def _deep_grey(values: Pixels) -> Pixels:
+    """Grey of any number type as 16-bit pixels (h, w, 3); its white is 1, 255 or 65535, whichever holds its largest value."""
+    largest = max(
+        (float(np.nan_to_num(values[band], posinf=0).max()) for band in _bands(values)), default=0.0
+    )
+    top = 1.0 if largest <= 1 else 255.0 if largest <= 255 else 65535.0
+    grey = np.empty((*values.shape, 3), np.uint16)
+    for band in _bands(values):
+        share = np.clip(np.nan_to_num(values[band].astype(np.float32), posinf=top) / top, 0, 1)
+        grey[band] = (share * 65535).round()[..., None]
+    return grey
 
 
 def _upright(pixels: Pixels, orientation: object, notes: list[str]) -> Pixels:
@@ -324,14 +318,14 @@ def _lens(exif: Image.Exif) -> list[str]:
     """What the camera noted of its lens; a wide one is flagged, its bent lines are left as they are."""
     details = exif.get_ifd(_EXIF_IFD)
     found = []
-    model = str(details.get(_LENS_TAG, "")).strip().strip("\0")
-    if model and model.isprintable():
+    model = one_line(str(details.get(_LENS_TAG, "")))
+    if model:
         found.append(f"lens: {model[:60]}")
     try:
         length = float(details.get(_FOCAL_35_TAG, 0))
-    except (TypeError, ValueError):
+    except (ArithmeticError, TypeError, ValueError):
         length = 0.0
-    if bends_lines(length or None):
+    if bends_lines(length or None) and length > 0:
         found.append(
             _("wide lens ({0:.0f} mm): straight lines may bend; they are left as they are").format(length)
         )
@@ -348,7 +342,11 @@ def _taken(exif: Image.Exif) -> str | None:
     text = str(exif.get_ifd(_EXIF_IFD).get(_TAKEN_TAG, ""))
     date = text[:10].replace(":", "-")
     parts = date.split("-")
-    if len(parts) == 3 and all(part.isdigit() for part in parts) and 1826 <= int(parts[0]) <= 2200:
+    if (
+        len(parts) == 3
+        and all(part.isascii() and part.isdigit() for part in parts)
+        and 1826 <= int(parts[0]) <= 2200
+    ):
         return date if 1 <= int(parts[1]) <= 12 and 1 <= int(parts[2]) <= 31 else None
     return None
 

@@ -20,6 +20,7 @@ from lean_sepia.paint.paint import FINISHES, Knowledge, Mixture
 from lean_sepia.paint.saunderson import SHEEN, Surface
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.text_files import csv_rows, read_text
+from lean_sepia.typed import to_count
 
 _COLUMNS = ("field", "id", "name", "medium", "finish")
 _NO_FIT_DE00 = 6.0
@@ -82,11 +83,15 @@ def field_number(text: str, taken: Container[int], where: str) -> int:
     ShelfError
         It is no number from 1, or is taken.
     """
-    if not text.isdigit() or int(text) < 1:
+    try:
+        field = to_count(text)
+    except ValueError:
+        field = 0
+    if field < 1:
         raise ShelfError(_("{0}: field is a number from 1; found {1!r}.").format(where, text))
-    if int(text) in taken:
+    if field in taken:
         raise ShelfError(_("{0}: field {1} is named twice.").format(where, text))
-    return int(text)
+    return field
 
 
 def shelf_from_card(

@@ -17,6 +17,8 @@ from lean_sepia.colour.spectrum import WAVELENGTHS_NM, resample
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
+from lean_sepia.text_files import one_line
+from lean_sepia.typed import to_number
 
 SUFFIXES = (".txt", ".cgats", ".it8", ".ti3")
 _BAND = re.compile(r"(?:SPECTRAL_(?:NM_?|DEC)?|NM_?|R_?|SPEC_)(\d{3})(?:\.0+)?$", re.IGNORECASE)
@@ -52,7 +54,7 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
         )
     was = "" if len(bands) >= 6 else _what_it_was(table.header)
     records: list[dict[str, Any]] = []
-    taken: set[str] = set()
+    taken: dict[str, int] = {}
     for line, row in table.rows:
         name = next(
             (row[table.fields.index(key)] for key in _NAMES if key in table.fields),
@@ -127,7 +129,7 @@ def _words(line: str, source: str, number: int) -> list[str]:
 
 def _number(text: str, source: str, line: int) -> float:
     try:
-        return float(text)
+        return to_number(text)
     except ValueError:
         raise ShelfError(_("{0}, line {1}: {2!r} is not a number.").format(source, line, text)) from None
 
@@ -164,13 +166,14 @@ def _what_it_was(header: Sequence[str]) -> str:
     return said
 
 
-def unused_id(name: str, taken: set[str]) -> str:
-    """An id in the shelf's letters that no other sample of the file has."""
-    base = re.sub(r"[^a-z0-9._-]+", "-", name.casefold()).strip("-") or "sample"
-    identity, number = base, 2
+def unused_id(name: str, taken: dict[str, int]) -> str:
+    """An id in the shelf's letters that no other sample of the file has; `taken` counts how often each was wanted."""
+    base = re.sub(r"[^a-z0-9._-]+", "-", name.casefold()).strip("-")[:60] or "sample"
+    identity = base
     while identity in taken:
-        identity, number = f"{base}-{number}", number + 1
-    taken.add(identity)
+        taken[base] += 1
+        identity = f"{base}-{taken[base]}"
+    taken[identity] = 1
     return identity
 
 
@@ -190,7 +193,7 @@ def write(paints: Sequence[Paint]) -> str:
         "END_DATA_FORMAT", f"NUMBER_OF_SETS {len(paints)}", "BEGIN_DATA",
     ]  # fmt: skip
     for paint in paints:
-        name = paint.name.replace('"', "'")
+        name = one_line(paint.name).replace('"', "'").replace("\\", "/")
         figures = [f"{value:.4f}" for value in paint.masstone_lab()]
         spectrum = [f"{value:.6f}" for value in paint.masstone_reflectance()]
         lines.append(" ".join([paint.id, f'"{name}"', *figures, *spectrum]))

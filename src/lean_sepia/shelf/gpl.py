@@ -14,10 +14,11 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.shelf.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
+from lean_sepia.text_files import one_line
 
 SUFFIXES = (".gpl",)
 _HEAD = "GIMP Palette"  # the first line that the format asks for
-_LINE = re.compile(r"\s*(\d+)\s+(\d+)\s+(\d+)\s*(.*)$")
+_LINE = re.compile(r"\s*([0-9]{1,3})\s+([0-9]{1,3})\s+([0-9]{1,3})(?![0-9])\s*(.*)$")
 
 
 def readable(text: str) -> bool:
@@ -34,7 +35,7 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
         A line is no colour; the message names it.
     """
     records: list[dict[str, Any]] = []
-    taken: set[str] = set()
+    taken: dict[str, int] = {}
     for number, line in enumerate(text.splitlines()[1:], start=2):
         if not line.strip() or line.lstrip().startswith("#") or re.match(r"\s*(Name|Columns)\s*:", line):
             continue
@@ -46,7 +47,7 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
                 )
             )
         rgb = np.array([int(value) for value in found.groups()[:3]]) / 255
-        name = found[4].strip() or _("Colour {0}").format(len(records) + 1)
+        name = one_line(found[4]) or _("Colour {0}").format(len(records) + 1)
         lab = lab_from_xyz(rgb_to_xyz_matrix() @ linear_from_srgb(rgb))
         records.append(
             {
@@ -65,5 +66,5 @@ def write(paints: Sequence[Paint]) -> str:
     for paint in paints:
         L, a, b = (float(value) for value in paint.masstone_lab())
         (red, green, blue), _unused = screen_rgb((L, a, b))
-        lines.append(f"{red:3d} {green:3d} {blue:3d}\t{paint.name}")
+        lines.append(f"{red:3d} {green:3d} {blue:3d}\t{one_line(paint.name)}")
     return "\n".join([*lines, ""])

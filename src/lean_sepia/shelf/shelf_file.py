@@ -17,13 +17,16 @@ from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.shelf import cgats, gpl
 from lean_sepia.shelf.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
-from lean_sepia.text_files import csv_rows, parse_json, read_text, write_whole
+from lean_sepia.text_files import csv_rows, parse_json, read_text, safe_cell, shown, write_whole
+from lean_sepia.typed import to_number
 
 _CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
 _CSV_NUMBERS = (
     "film_coats", "tint_parts_white", "k1", "k2", "stock_ml", "drops_per_ml", "opaque_coats",
 )  # fmt: skip
+
+_MOST_PAINTS = 10_000
 
 Record = dict[str, Any]
 
@@ -107,15 +110,18 @@ def read_shelf(path: str | Path) -> ShelfContent:
     text = read_text(file, _("The shelf"), ShelfError)
     if not text.strip():
         raise ShelfError(_("The shelf {0} is empty.").format(file))
-    for form in (cgats, gpl):
-        if form.readable(text):
-            return ShelfContent(tuple(form.read(text, file.name)))
-    if text.lstrip()[0] in "{[":
+    form = next((form for form in (cgats, gpl) if form.readable(text)), None)
+    if form is not None:
+        content = ShelfContent(tuple(form.read(text, shown(file.name))))
+    elif text.lstrip()[0] in "{[":
         content = _from_json(text, file)
     else:
         content = _from_csv(text, file)
     if not content.records:
         raise ShelfError(_("The shelf {0} lists no paints.").format(file))
+    if len(content.records) > _MOST_PAINTS:
+        words = _("The shelf {0} lists {1} paints; at most {2} are read. Divide it.")
+        raise ShelfError(words.format(shown(file), len(content.records), _MOST_PAINTS))
     return content
 
 
@@ -144,7 +150,7 @@ def _from_csv(text: str, file: Path) -> ShelfContent:
 def _csv_record(cells: Mapping[str, str], where: str) -> Record:
     def number(key: str) -> float:
         try:
-            return float(cells[key])
+            return to_number(cells[key])
         except ValueError:
             raise ShelfError(
                 _("{0}: {1} is a number with a decimal point; found {2!r}.").format(where, key, cells[key])
@@ -235,5 +241,5 @@ def _as_csv(content: ShelfContent) -> str:
     file = io.StringIO()
     writer = csv.DictWriter(file, columns, restval="", lineterminator="\n")
     writer.writeheader()
-    writer.writerows(rows)
+    writer.writerows({key: safe_cell(value) for key, value in row.items()} for row in rows)
     return file.getvalue()

@@ -100,7 +100,8 @@ class CardDialog(TitledDialog):
 
     def names(self) -> dict[int, dict[str, str]]:
         """What the taken fields are, by number, with ids that nothing on the shelf has."""
-        taken, answer = set(self._taken_ids), {}
+        taken = dict.fromkeys(self._taken_ids, 1)
+        answer = {}
         for line in self.rows:
             if line.taken.isChecked():
                 name = line.name.text().strip() or line.name.placeholderText()

@@ -8,9 +8,10 @@ from pathlib import Path
 
 from platformdirs import user_state_path
 
-from lean_sepia.text_files import write_whole
+from lean_sepia.errors import BadInputError
+from lean_sepia.text_files import read_json, shown, write_whole
 
-_MOST_RECENT = 8
+_MOST_RECENT, _LARGEST = 8, 20_000
 
 
 @dataclass(frozen=True)
@@ -30,6 +31,8 @@ class Settings:
     def with_recent(self, path: Path) -> Settings:
         """The same with a project at the head of the recent ones."""
         name = str(path.absolute())
+        if name != shown(name):  # no text: it could not be written down
+            return self
         others = tuple(old for old in self.recent if old != name)
         return replace(self, recent=(name, *others)[:_MOST_RECENT])
 
@@ -56,14 +59,14 @@ def settings_file() -> Path:
 def load_settings() -> Settings:
     """The remembered choices."""
     try:
-        data = json.loads(settings_file().read_text(encoding="utf-8"))
+        data = read_json(settings_file(), "settings", BadInputError)
         size = data.get("size")
         return Settings(
             tuple(str(name) for name in data["recent"]), bool(data["evening"]),
-            (int(size[0]), int(size[1])) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
+            (min(int(size[0]), _LARGEST), min(int(size[1]), _LARGEST)) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
             tuple((str(name), str(room)) for name, room in data.get("rooms", ())),
         )  # fmt: skip
-    except (OSError, ValueError, KeyError, TypeError, IndexError, AttributeError, RecursionError):
+    except (BadInputError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
         return Settings()
 
 
