@@ -48,6 +48,18 @@ class NewerVersionError(ProjectFileError):
     """A file or document was written by a newer version of the program; it is never passed over."""
 
 
+class InUseError(ProjectFileError):
+    """A project is open elsewhere; it can be read, or a copy of it worked on."""
+
+
+class SaveError(ProjectFileError):
+    """A project could not be saved; what was saved before is whole. `lost` where its file is gone or another's now."""
+
+    def __init__(self, words: str, *, lost: bool = False) -> None:
+        super().__init__(words)
+        self.lost = lost
+
+
 class EditError(BadInputError):
     """An edit would leave the document in a state that breaks its rules."""
 

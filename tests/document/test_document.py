@@ -10,6 +10,7 @@ from lean_sepia.answers.strata import seen_miss, strata_of
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import xyz_from_lab
+from lean_sepia.document.check import dangling_reference
 from lean_sepia.document.coats import (
     Manner,
     Mix,
@@ -22,7 +23,7 @@ from lean_sepia.document.coats import (
     switch_coat,
 )
 from lean_sepia.document.items import put
-from lean_sepia.document.model import Project, Sample, dangling_reference
+from lean_sepia.document.model import Project, Sample
 from lean_sepia.document.photos import add_photo
 from lean_sepia.document.steps import move_step, title_of
 from lean_sepia.document.versions import paint_of, recipe_paint, version_of

@@ -153,12 +153,12 @@ def test_undo_and_redo_are_exact(project):
         values.append(history.present)
     for value in reversed(values[:-1]):
         assert history.undo()
-        assert history.present is value
+        assert history.present == value
     assert not history.undo()
     assert history.redo_name == "Add Roof"
     for value in values[1:]:
         assert history.redo()
-        assert history.present is value
+        assert history.present == value
     history.undo()
     history.push("Other", add_zone(history.present, "Bow")[0])
     assert not history.redo()

@@ -10,7 +10,8 @@ from lean_sepia.answers.amounts import Cup, cups_of
 from lean_sepia.answers.plan import PlanAnswer, coats_in
 from lean_sepia.answers.strata import Strata, passes_words
 from lean_sepia.answers.targets import Target
-from lean_sepia.document.model import Coat, Lab, Project, Zone
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.model import Coat, Project, Zone
 from lean_sepia.language import _
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.cautions import cautions

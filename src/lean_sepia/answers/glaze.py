@@ -11,7 +11,8 @@ from lean_sepia.answers.strata import Strata, coats_below, final_varnish, stack_
 from lean_sepia.answers.targets import Target
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.model import Lab, Project
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.model import Project
 from lean_sepia.document.versions import finish_of
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating

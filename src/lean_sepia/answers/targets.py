@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from lean_sepia.arrays import triple
-from lean_sepia.document.model import ROLE_WORDS, Lab, Project, Role, Sample
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.model import ROLE_WORDS, Project, Role, Sample
 from lean_sepia.language import _, ngettext
 from lean_sepia.photo.combine import Reading, combine
 

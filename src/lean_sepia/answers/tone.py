@@ -10,7 +10,8 @@ import numpy as np
 from lean_sepia.answers.strata import final_varnish, stack_below
 from lean_sepia.answers.targets import Target, Targets
 from lean_sepia.arrays import triple
-from lean_sepia.document.model import Coat, Lab, Project
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness

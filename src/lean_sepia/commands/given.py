@@ -12,9 +12,9 @@ from typing import TYPE_CHECKING, Any
 import click
 
 from lean_sepia.errors import BadInputError, ColourError
+from lean_sepia.files.gate import csv_rows, read_text
+from lean_sepia.files.typed import LARGEST, to_number
 from lean_sepia.language import _
-from lean_sepia.text_files import csv_rows, read_text
-from lean_sepia.typed import LARGEST, to_number
 
 if TYPE_CHECKING:
     from lean_sepia.paint.laying import Laying

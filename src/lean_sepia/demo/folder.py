@@ -21,6 +21,9 @@ from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.scene import draw_scene
 from lean_sepia.demo.shelf import demo_shelf
 from lean_sepia.document.store import ProjectStore
+from lean_sepia.errors import BadInputError
+from lean_sepia.files.gate import shown
+from lean_sepia.language import _
 from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.shelf.shelf import SHELF_NAME, Shelf
 from lean_sepia.shelf.shelf_file import write_shelf
@@ -74,8 +77,12 @@ def ensure_demo(folder: Path | None = None, progress: Callable[[str], None] = _n
     demo = Demo(target)
     if demo.worked.exists() and demo.untouched.exists():
         return demo
-    target.parent.mkdir(parents=True, exist_ok=True)
-    making = Path(tempfile.mkdtemp(prefix="demo-making-", dir=target.parent))
+    try:
+        target.parent.mkdir(parents=True, exist_ok=True)
+        making = Path(tempfile.mkdtemp(prefix="demo-making-", dir=target.parent))
+    except OSError as error:
+        words = _("The demo cannot be put into {0}: {1}. It needs a folder that can be written to.")
+        raise BadInputError(words.format(shown(target), error.strerror)) from None
     try:
         _make(making, progress)
         if target.exists():

@@ -15,6 +15,7 @@ from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.demo.canvas import MM_PER_PX, Scene
 from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.schemes import demo_schemes
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.coats import (
     Manner,
     Mix,
@@ -29,7 +30,6 @@ from lean_sepia.document.coats import (
 from lean_sepia.document.items import fresh_id
 from lean_sepia.document.model import (
     AnchorMark,
-    Lab,
     Photo,
     Project,
     Region,

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from typing import Any
 
 from pydantic import ValidationError
 
-from lean_sepia.document.model import FORMAT, Project, dangling_reference
+from lean_sepia.document.check import broken_rule, plain_fault
+from lean_sepia.document.model import FORMAT, Project
 from lean_sepia.errors import NewerVersionError, ProjectFileError
+from lean_sepia.files.gate import strict_json
 from lean_sepia.language import _
 
 _FORM_2_SCHOOLS = {
@@ -115,11 +116,11 @@ def parse_document(text: str) -> Project:
         It is damaged, or from a newer version.
     """
     try:
-        data = json.loads(text)
+        data = strict_json(text)
         number = data["format"]
-        if not isinstance(number, int):
+        if not isinstance(number, int) or isinstance(number, bool) or number < 1:
             raise TypeError("format")
-    except (json.JSONDecodeError, KeyError, TypeError):
+    except (KeyError, TypeError, IndexError, ValueError):
         raise ProjectFileError(_("This revision of the project is damaged.")) from None
     if number > FORMAT:
         raise NewerVersionError(
@@ -133,11 +134,11 @@ def parse_document(text: str) -> Project:
         project = Project.model_validate(data)
     except ValidationError as error:
         raise ProjectFileError(
-            _("This revision of the project is damaged ({0}).").format(error.errors()[0]["msg"])
+            _("This revision of the project is damaged ({0}).").format(plain_fault(error))
         ) from None
-    except (LookupError, TypeError, AttributeError, ValueError):
+    except (ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
         raise ProjectFileError(_("This revision of the project is damaged.")) from None
-    fault = dangling_reference(project)
+    fault = broken_rule(project)
     if fault:
         raise ProjectFileError(_("This revision of the project is damaged: {0}.").format(fault))
     return project

@@ -3,10 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Literal, TypeVar, get_args
+from typing import Annotated, Literal, TypeVar, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from lean_sepia.document.bounds import (
+    Bounded,
+    Coefficient,
+    Count,
+    Interval,
+    Key,
+    Lab,
+    Lightness,
+    Minutes,
+    Name,
+    Opponent,
+    Parts,
+    Point,
+    Share,
+    Size,
+    Words,
+)
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
@@ -15,8 +32,6 @@ from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 FORMAT = 3
 """Number of this document form; a newer one is refused, an older one migrated."""
 
-Lab = tuple[float, float, float]
-Interval = tuple[float, float]
 Role = Literal[
     "base", "sheltered", "faded", "undercoat", "patch", "replaced", "rust", "dust", "soot", "early-marking", "late-marking",
 ]  # fmt: skip
@@ -34,18 +49,18 @@ Tones = Literal["colour", "black-and-white", "colourised"]
 class Frozen(BaseModel):
     """Base of all parts of the document."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, revalidate_instances="always")
 
 
 class Subject(Frozen):
     """A model on the bench and the prototype it follows."""
 
-    id: str
-    name: str
-    scale: float = Field(gt=0, default=72)
-    livery: str = ""
-    livery_from: str = ""
-    livery_to: str = ""
+    id: Key
+    name: Name
+    scale: Annotated[float, Field(gt=0, le=10_000)] = 72
+    livery: Name = ""
+    livery_from: Name = ""
+    livery_to: Name = ""
     what_if: bool = False
 
 
@@ -55,14 +70,14 @@ class Zone(Frozen):
     `follows` names the sisters whose photos count for it; empty where all do.
     """
 
-    id: str
-    subject: str
-    name: str
-    short: str
-    note: str = ""
-    area_cm2: float | None = Field(default=None, gt=0)
+    id: Key
+    subject: Key
+    name: Name
+    short: Name
+    note: Words = ""
+    area_cm2: Size | None = None
     stated: Lab | None = None
-    follows: tuple[str, ...] = ()
+    follows: tuple[Name, ...] = ()
 
 
 class AnchorMark(Frozen):
@@ -71,15 +86,15 @@ class AnchorMark(Frozen):
     `group` names the chart it is a patch of, where it is.
     """
 
-    id: str
-    x: float
-    y: float
-    radius: float = Field(gt=0)
-    lightness: float | None = None
-    a: float = 0.0
-    b: float = 0.0
-    name: str = ""
-    group: str = ""
+    id: Key
+    x: Bounded
+    y: Bounded
+    radius: Size
+    lightness: Lightness | None = None
+    a: Opponent = 0.0
+    b: Opponent = 0.0
+    name: Name = ""
+    group: Name = ""
 
 
 class Photo(Frozen):
@@ -89,23 +104,23 @@ class Photo(Frozen):
     its scale on the prototype, where it is known; `copy_of` is the photo it was straightened from, with which it shares its errors.
     """
 
-    id: str
-    sha256: str
-    name: str
-    title: str
-    width: int
-    height: int
-    date: str = ""
-    process: str = ""
-    light: str = ""
-    source: str = ""
+    id: Key
+    sha256: Key
+    name: Name
+    title: Name
+    width: Parts
+    height: Parts
+    date: Name = ""
+    process: Name = ""
+    light: Name = ""
+    source: Name = ""
     trust: Trust = ""
     tones: Tones = "colour"
-    prototype: str = ""
-    copy_of: str = ""
+    prototype: Name = ""
+    copy_of: Name = ""
     of_model: bool = False
-    mm_per_px: float | None = Field(default=None, gt=0)
-    notes: tuple[str, ...] = ()
+    mm_per_px: Size | None = None
+    notes: tuple[Words, ...] = ()
     anchors: tuple[AnchorMark, ...] = ()
 
 
@@ -114,7 +129,7 @@ class ClippedChannel(Frozen):
 
     channel: Literal["red", "green", "blue"]
     end: Literal["low", "high"]
-    share: float
+    share: Share
 
 
 class Sample(Frozen):
@@ -123,20 +138,20 @@ class Sample(Frozen):
     x, y : its middle; path : corners of the polygon or points of the stroke, `radius` that of disc or brush
     """
 
-    id: str
-    photo: str
-    zone: str
+    id: Key
+    photo: Key
+    zone: Key
     role: Role
-    x: float
-    y: float
-    radius: float = Field(gt=0)
+    x: Bounded
+    y: Bounded
+    radius: Size
     shape: Shape = "disc"
-    path: tuple[tuple[float, float], ...] = ()
+    path: tuple[Point, ...] = ()
     lab: Lab
     lab_range90: tuple[Interval, Interval, Interval]
-    de00_90: float
-    pixels: int
-    clipped_share: float
+    de00_90: Annotated[float, Field(ge=0, le=1e6)]
+    pixels: Count
+    clipped_share: Share
     clipped: tuple[ClippedChannel, ...] = ()
     bound: bool = False
 
@@ -144,44 +159,44 @@ class Sample(Frozen):
 class WearClass(Frozen):
     """One class of wear in a region, with the colour it was recognised by; sizes on the prototype."""
 
-    name: str
+    name: Name
     lab: Lab
-    coverage_percent: float
-    median_mm: float
-    p90_mm: float
-    count: int
-    direction_deg: float | None
-    edge_share: float
+    coverage_percent: Bounded
+    median_mm: Bounded
+    p90_mm: Bounded
+    count: Count
+    direction_deg: Bounded | None
+    edge_share: Bounded
 
 
 class WearRecord(Frozen):
     """The survey of a region."""
 
-    mm_per_px: float
-    coverage_percent: float
+    mm_per_px: Size
+    coverage_percent: Bounded
     classes: tuple[WearClass, ...]
-    iso_4628_3: str
-    astm_d610: int
-    smallest_visible_mm: float
-    visible_coverage_percent: float
-    tint_lab_shift: Lab
+    iso_4628_3: Name
+    astm_d610: Annotated[int, Field(ge=0, le=10)]
+    smallest_visible_mm: Bounded
+    visible_coverage_percent: Bounded
+    tint_lab_shift: tuple[Bounded, Bounded, Bounded]
 
 
 class Tone(Frozen):
     """One colour of a region and the share of the area it covers."""
 
-    name: str
+    name: Name
     lab: Lab
-    share: float = Field(ge=0, le=1)
+    share: Share
 
 
 class Region(Frozen):
     """A polygon on one photo for one zone; `seen` is its plain mean, `tones` how its area divides into colours."""
 
-    id: str
-    zone: str
-    photo: str
-    corners: tuple[tuple[float, float], ...]
+    id: Key
+    zone: Key
+    photo: Key
+    corners: Annotated[tuple[Point, ...], Field(min_length=3)]
     seen: Lab
     wear: WearRecord | None = None
     tones: tuple[Tone, ...] = ()
@@ -190,51 +205,51 @@ class Region(Frozen):
 class Feature(Frozen):
     """Something people know the subject by: it is done first and best. It may be located on a zone and a photo."""
 
-    id: str
-    words: str = Field(min_length=1)
-    zone: str | None = None
-    photo: str | None = None
-    x: float | None = None
-    y: float | None = None
+    id: Key
+    words: Annotated[Words, Field(min_length=1)]
+    zone: Key | None = None
+    photo: Key | None = None
+    x: Bounded | None = None
+    y: Bounded | None = None
 
 
 class Scheme(Frozen):
     """A colour scheme the prototype may have worn: its years, and the colour of each zone it names."""
 
-    id: str
-    name: str
-    worn_from: str = ""
-    worn_to: str = ""
-    colours: tuple[tuple[str, Lab], ...] = ()
+    id: Key
+    name: Name
+    worn_from: Name = ""
+    worn_to: Name = ""
+    colours: tuple[tuple[Key, Lab], ...] = ()
 
 
 class PaintVersion(Frozen):
     """A paint as it was when the project took it from the shelf; never changed, named by its content."""
 
-    id: str
-    shelf_id: str
-    name: str
-    line: str = ""
+    id: Key
+    shelf_id: Key
+    name: Name
+    line: Name = ""
     medium: MediumName
     finish: Finish
-    K: tuple[float, ...] = Field(min_length=31, max_length=31)
-    S: tuple[float, ...] = Field(min_length=31, max_length=31)
-    g: float
-    k1: float = 0.04
-    k2: float = 0.6
+    K: Annotated[tuple[Coefficient, ...], Field(min_length=31, max_length=31)]
+    S: Annotated[tuple[Coefficient, ...], Field(min_length=31, max_length=31)]
+    g: Share
+    k1: Annotated[float, Field(ge=0, le=0.999)] = 0.04
+    k2: Annotated[float, Field(ge=0, le=0.999)] = 0.6
     knowledge: Literal["one-constant", "two-constant", "spectral"]
-    notes: tuple[str, ...] = ()
-    drops_per_ml: float | None = None
+    notes: tuple[Words, ...] = ()
+    drops_per_ml: Annotated[float, Field(gt=0, le=1e4)] | None = None
 
 
 class Recipe(Frozen):
     """A mixture: whole parts of paint versions, and of another recipe where it is made from that one's cup."""
 
-    id: str
-    name: str
-    parts: tuple[tuple[str, int], ...]
-    basis: str | None = None
-    basis_parts: int = Field(default=0, ge=0)
+    id: Key
+    name: Name
+    parts: tuple[tuple[Key, Parts], ...]
+    basis: Key | None = None
+    basis_parts: Annotated[int, Field(ge=0, le=1_000_000)] = 0
 
 
 class Coat(Frozen):
@@ -244,19 +259,19 @@ class Coat(Frozen):
     mix_ml : how much of the thinned mix the user wants, where that is not what its area needs
     """
 
-    id: str
-    zone: str
-    step: str
+    id: Key
+    zone: Key
+    step: Key
     kind: KindName
-    name: str = ""
-    recipe: str | None = None
+    name: Name = ""
+    recipe: Key | None = None
     lab: Lab | None = None
-    passes: int = Field(default=1, ge=1)
-    thinner_share: float = Field(default=0.0, ge=0, lt=1)
+    passes: Annotated[int, Field(ge=1, le=1000)] = 1
+    thinner_share: Annotated[float, Field(ge=0, lt=1)] = 0.0
     tool: ToolName = "airbrush"
-    area_share: float = Field(default=1.0, ge=0, le=1)
+    area_share: Share = 1.0
     finish: Finish = "flat"
-    mix_ml: float | None = Field(default=None, gt=0)
+    mix_ml: Size | None = None
     on: bool = True
 
 
@@ -267,19 +282,19 @@ class Step(Frozen):
     Title and times are kept only where the user gave them.
     """
 
-    id: str
+    id: Key
     kind: KindName
-    title: str = ""
-    zones: tuple[str, ...] = ()
-    after: tuple[str, ...] = ()
+    title: Name = ""
+    zones: tuple[Key, ...] = ()
+    after: tuple[Key, ...] = ()
     medium: MediumName | None = None
     carrier: Carrier | None = None
     place: Place | None = None
-    hands_on_min: float | None = Field(default=None, ge=0)
-    touch_dry_min: float | None = Field(default=None, ge=0)
-    full_cure_min: float | None = Field(default=None, ge=0)
-    removable_until_min: float | None = Field(default=None, ge=0)
-    note: str = ""
+    hands_on_min: Minutes | None = None
+    touch_dry_min: Minutes | None = None
+    full_cure_min: Minutes | None = None
+    removable_until_min: Minutes | None = None
+    note: Words = ""
     done: bool = False
 
 
@@ -289,8 +304,8 @@ Item = TypeVar("Item", bound="Frozen")
 class Project(Frozen):
     """The whole document."""
 
-    format: int = FORMAT
-    title: str = "Untitled"
+    format: Annotated[int, Field(ge=1, le=FORMAT)] = FORMAT
+    title: Name = "Untitled"
     subjects: tuple[Subject, ...] = ()
     zones: tuple[Zone, ...] = ()
     photos: tuple[Photo, ...] = ()
@@ -300,11 +315,11 @@ class Project(Frozen):
     recipes: tuple[Recipe, ...] = ()
     coats: tuple[Coat, ...] = ()
     steps: tuple[Step, ...] = ()
-    schools: dict[str, str] = {}
+    schools: dict[Name, Name] = {}
     features: tuple[Feature, ...] = ()
     schemes: tuple[Scheme, ...] = ()
-    plan_start: str = ""
-    evenings: str = "mon-fri 19:00-21:30,sat 10:00-16:00"
+    plan_start: Name = ""
+    evenings: Name = "mon-fri 19:00-21:30,sat 10:00-16:00"
 
     @property
     def signature(self) -> str:
@@ -351,36 +366,3 @@ def _of_id(items: Iterable[Item], identity: str) -> Item:
         if item.id == identity:  # type: ignore[attr-defined]
             return item
     raise EditError(_("What this is about is no longer in the project ({0}).").format(identity))
-
-
-def dangling_reference(project: Project) -> str | None:
-    """A sentence about the first reference to something that does not exist, or None."""
-    known = {
-        "zone": {zone.id for zone in project.zones},
-        "photo": {photo.id for photo in project.photos},
-        "step": {step.id for step in project.steps},
-        "recipe": {recipe.id for recipe in project.recipes},
-        "paint": {paint.id for paint in project.paints},
-        "model": {subject.id for subject in project.subjects},
-    }
-    references = [
-        *(("model", zone.subject, f"zone {zone.name!r}") for zone in project.zones),
-        *(("photo", sample.photo, "a sample") for sample in project.samples),
-        *(("zone", sample.zone, "a sample") for sample in project.samples),
-        *(("photo", region.photo, "a region") for region in project.regions),
-        *(("zone", region.zone, "a region") for region in project.regions),
-        *(("paint", paint, f"recipe {r.name!r}") for r in project.recipes for paint, _ in r.parts),
-        *(("recipe", recipe.basis, f"recipe {recipe.name!r}") for recipe in project.recipes if recipe.basis),
-        *(("zone", f.zone, "a feature") for f in project.features if f.zone),
-        *(("photo", f.photo, "a feature") for f in project.features if f.photo),
-        *(("zone", zone, f"scheme {s.name!r}") for s in project.schemes for zone, _ in s.colours),
-        *(("zone", coat.zone, f"coat {coat.id!r}") for coat in project.coats),
-        *(("step", coat.step, f"coat {coat.id!r}") for coat in project.coats),
-        *(("recipe", coat.recipe, f"coat {coat.id!r}") for coat in project.coats if coat.recipe),
-        *(("zone", zone, f"step {step.id!r}") for step in project.steps for zone in step.zones),
-        *(("step", other, f"step {step.id!r}") for step in project.steps for other in step.after),
-    ]
-    for kind, target, source in references:
-        if target not in known[kind]:
-            return f"{source} refers to {kind} {target!r}, which does not exist"
-    return None

@@ -11,7 +11,8 @@ from functools import lru_cache
 import numpy as np
 
 from lean_sepia.arrays import triple
-from lean_sepia.document.model import Coat, Lab, PaintVersion, Project, Recipe
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.model import Coat, PaintVersion, Project, Recipe
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge, Paint, stirred
 from lean_sepia.plan.kinds import KINDS

@@ -16,6 +16,7 @@ from PIL import Image, ImageCms
 
 from lean_sepia.arrays import Image8
 from lean_sepia.errors import PictureError
+from lean_sepia.files.gate import MOST_PICTURE, one_line, read_bytes, shown
 from lean_sepia.language import N_, _
 from lean_sepia.photo.formats import (
     DAMAGE,
@@ -26,7 +27,6 @@ from lean_sepia.photo.formats import (
     open_picture,
 )
 from lean_sepia.photo.optional_formats import develop_raw, is_raw
-from lean_sepia.text_files import MOST_PICTURE, one_line, read_bytes, shown
 
 _BACKDROP = 160  # what transparent parts are laid on: the grey of the viewer
 _ORIENTATION_TAG, _TAKEN_TAG, _EXIF_IFD = 0x0112, 0x9003, 0x8769

@@ -12,11 +12,11 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError, model_validator
 
 from lean_sepia.errors import PlanError
+from lean_sepia.files.gate import read_json
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA, Carrier
 from lean_sepia.plan.kinds import KINDS, Kind, usual_times
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
-from lean_sepia.text_files import read_json
 
 
 class Material(BaseModel):

@@ -28,11 +28,11 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import colour_name, difference
 from lean_sepia.document.model import Project, Zone
 from lean_sepia.errors import BadInputError
+from lean_sepia.files.gate import write_whole
 from lean_sepia.language import _, clock, day
 from lean_sepia.plan.cautions import DEFER
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
-from lean_sepia.text_files import write_whole
 
 _MARGIN, _HEAD, _FOOT = 14 * mm, 10 * mm, 12 * mm
 _WIDTH = A4[0] - 2 * _MARGIN

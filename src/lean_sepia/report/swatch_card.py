@@ -13,6 +13,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from lean_sepia.errors import BadInputError
+from lean_sepia.files.gate import write_whole
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.photo.swatch_card import (
     PAGE_MM,
@@ -24,7 +25,6 @@ from lean_sepia.photo.swatch_card import (
     mark_bits,
 )
 from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
-from lean_sepia.text_files import write_whole
 
 _SECOND, _HAIR = 0.33, 0.62
 _ADVICE = (

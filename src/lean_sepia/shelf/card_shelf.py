@@ -11,6 +11,8 @@ import numpy as np
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.errors import ShelfError
+from lean_sepia.files.gate import csv_rows, read_text
+from lean_sepia.files.typed import to_count
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.identify import from_lab_films, internal_from_lab, is_white, one_constant
@@ -19,8 +21,6 @@ from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISHES, Knowledge, Mixture
 from lean_sepia.paint.saunderson import SHEEN, Surface
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
-from lean_sepia.text_files import csv_rows, read_text
-from lean_sepia.typed import to_count
 
 _COLUMNS = ("field", "id", "name", "medium", "finish")
 _NO_FIT_DE00 = 6.0

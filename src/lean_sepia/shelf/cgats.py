@@ -15,10 +15,10 @@ from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.colour.lights import white
 from lean_sepia.colour.spectrum import WAVELENGTHS_NM, resample
 from lean_sepia.errors import ShelfError
+from lean_sepia.files.gate import one_line
+from lean_sepia.files.typed import to_number
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
-from lean_sepia.text_files import one_line
-from lean_sepia.typed import to_number
 
 SUFFIXES = (".txt", ".cgats", ".it8", ".ti3")
 _BAND = re.compile(r"(?:SPECTRAL_(?:NM_?|DEC)?|NM_?|R_?|SPEC_)(\d{3})(?:\.0+)?$", re.IGNORECASE)

@@ -11,10 +11,10 @@ import numpy as np
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import linear_from_srgb, rgb_to_xyz_matrix, screen_rgb
 from lean_sepia.errors import ShelfError
+from lean_sepia.files.gate import one_line
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.shelf.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
-from lean_sepia.text_files import one_line
 
 SUFFIXES = (".gpl",)
 _HEAD = "GIMP Palette"  # the first line that the format asks for

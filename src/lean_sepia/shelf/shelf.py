@@ -5,19 +5,29 @@ from __future__ import annotations
 import json
 import sqlite3
 import threading
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from platformdirs import user_data_path
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.files.gate import shown, strict_json
+from lean_sepia.files.sqlite import bounded, connect, reason, strange_part
+from lean_sepia.files.typed import to_number
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.shelf.paint_record import Grounds
-from lean_sepia.shelf.shelf_file import Record, ShelfContent, build_paints, grounds_of
+from lean_sepia.shelf.record_model import read_record
+from lean_sepia.shelf.shelf_file import Record, ShelfContent, build_paints, grounds_of, tidied
 
 APPLICATION_ID = 0x4C535002
 SHELF_NAME = "shelf.sqlite"
+_TABLES = {
+    "paint": "CREATE TABLE paint (id TEXT PRIMARY KEY, position INTEGER NOT NULL, record TEXT NOT NULL)",
+    "setting": "CREATE TABLE setting (name TEXT PRIMARY KEY, value TEXT NOT NULL)",
+}
+_MOST_SECONDS = 10.0
 LOW_ML = 5.0
 """A bottle with less left is said to be low (practice)."""
 
@@ -37,45 +47,81 @@ def shelf_path_for(project: Path | None) -> Path:
 class Shelf:
     """An open shelf. Paints are built when first asked for and again after a change."""
 
-    def __init__(self, path: Path) -> None:
-        """Open the shelf, or make an empty one.
+    def __init__(self, path: Path | None) -> None:
+        """Open the shelf, or make an empty one; without a path one that is kept nowhere.
 
         Raises
         ------
         ShelfError
-            The file cannot be opened or is no shelf.
+            The file cannot be opened, is no shelf, or holds what no shelf has.
         """
         self.path = path
         self._records: list[Record] | None = None
         self._paints: list[Paint] | None = None
         self._building = threading.Lock()
         try:
-            path.parent.mkdir(parents=True, exist_ok=True)
-            self._db = sqlite3.connect(path, check_same_thread=False)
-            application = self._db.execute("PRAGMA application_id").fetchone()[0]
-            tables = self._db.execute("SELECT count(*) FROM sqlite_master").fetchone()[0]
-            if tables and application != APPLICATION_ID:
-                raise ShelfError(_("{0} is a database of another program, not a paint shelf.").format(path))
+            if path is not None:
+                path.parent.mkdir(parents=True, exist_ok=True)
+            self._db = (
+                connect(path) if path is not None else sqlite3.connect(":memory:", check_same_thread=False)
+            )
+        except (OSError, ValueError, sqlite3.Error) as error:
+            raise self._not_opened(error) from None
+        try:
+            with bounded(self._db, _MOST_SECONDS):
+                self._begin()
+        except sqlite3.Error as error:
+            self._db.close()
+            raise self._not_opened(error) from None
+        except ShelfError:
+            self._db.close()
+            raise
+
+    def _begin(self) -> None:
+        """Make the tables of a new shelf; look whether an old one is as it should be."""
+        application = self._db.execute("PRAGMA application_id").fetchone()[0]
+        if self._db.execute("SELECT count(*) FROM sqlite_master").fetchone()[0]:
+            if application != APPLICATION_ID:
+                words = _("{0} is a database of another program, not a paint shelf.")
+                raise ShelfError(words.format(self._shown))
+            if strange := strange_part(self._db, _TABLES):
+                words = _("The paint shelf {0} holds what no shelf has ({1}). It was not opened.")
+                raise ShelfError(words.format(self._shown, strange))
+        else:
             with self._db:
                 self._db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
                 self._db.execute("PRAGMA user_version = 1")
-                self._db.execute(
-                    "CREATE TABLE IF NOT EXISTS paint (id TEXT PRIMARY KEY, position INTEGER NOT NULL, record TEXT NOT NULL)"
-                )
-                self._db.execute(
-                    "CREATE TABLE IF NOT EXISTS setting (name TEXT PRIMARY KEY, value TEXT NOT NULL)"
-                )
-        except (OSError, sqlite3.Error) as error:
-            raise ShelfError(
-                _("The paint shelf {0} cannot be opened: {1}. It was not changed.").format(path, error)
-            ) from None
+                for statement in _TABLES.values():
+                    self._db.execute(statement)
+        self.content()
+
+    @property
+    def _shown(self) -> str:
+        return shown(self.path) if self.path is not None else _("in memory")
+
+    def _not_opened(self, error: Exception) -> ShelfError:
+        words = _("The paint shelf {0} cannot be opened: {1}. It was not changed.")
+        return ShelfError(words.format(self._shown, reason(error)))
 
     def records(self) -> list[Record]:
         """All paint records in shelf order: read once, and again after a change."""
         if self._records is None:
-            rows = self._db.execute("SELECT record FROM paint ORDER BY position, id")
-            self._records = [json.loads(text) for (text,) in rows]
+            rows = self._db.execute("SELECT id, record FROM paint ORDER BY position, id").fetchall()
+            self._records = [self._record(identity, text) for identity, text in rows]
         return list(self._records)
+
+    def _record(self, identity: object, text: object) -> Record:
+        try:
+            record = strict_json(text) if isinstance(text, str) else None
+        except ValueError:
+            record = None
+        if not isinstance(record, dict) or record.get("id") != identity:
+            words = _(
+                "The paint shelf {0} is damaged at {1}. Move it away and read your list of paints anew."
+            )
+            raise ShelfError(words.format(self._shown, ascii(identity)[:60]))
+        read_record(record)
+        return tidied(record)
 
     def by_id(self) -> dict[str, Record]:
         """All paint records by their ids."""
@@ -83,8 +129,15 @@ class Shelf:
 
     def content(self) -> ShelfContent:
         """Everything on the shelf, as a shelf file holds it."""
-        rows = dict(self._db.execute("SELECT name, value FROM setting"))
-        return ShelfContent(tuple(self.records()), {name: float(value) for name, value in rows.items()})
+        rows = self._db.execute("SELECT name, value FROM setting").fetchall()
+        try:
+            settings = {str(name): to_number(value) for name, value in rows}
+        except (TypeError, AttributeError, ValueError):
+            words = _(
+                "The paint shelf {0} is damaged in its settings. Move it away and read your list of paints anew."
+            )
+            raise ShelfError(words.format(self._shown)) from None
+        return ShelfContent(tuple(self.records()), settings)
 
     def grounds(self) -> Grounds:
         """The grounds of the films measured for this shelf."""
@@ -113,7 +166,7 @@ class Shelf:
             A record breaks a rule, or an id is on the shelf already and `replace` is not set.
         """
         content.paints()
-        present = dict(self._db.execute("SELECT id, position FROM paint"))
+        present = dict(self._db.execute("SELECT id, CAST(position AS INTEGER) FROM paint"))
         clash = sorted(present.keys() & {str(record["id"]) for record in content.records})
         if clash and not replace:
             raise ShelfError(
@@ -122,31 +175,40 @@ class Shelf:
                 )
             )
         start = 1 + max(present.values(), default=-1)
-        with self._db:
-            self._db.executemany(
-                "INSERT OR REPLACE INTO paint VALUES (?, ?, ?)",
-                [
-                    (
-                        record["id"],
-                        present.get(record["id"], start + index),
-                        json.dumps(record, ensure_ascii=False),
-                    )
-                    for index, record in enumerate(content.records)
-                ],
-            )
-            for key in ("ground_white", "ground_black"):
-                if key in content.extra and not present:
-                    self._db.execute(
-                        "INSERT OR REPLACE INTO setting VALUES (?, ?)", (key, str(content.extra[key]))
-                    )
-        self._records = self._paints = None
+        rows = [
+            (record["id"], present.get(record["id"], start + index), json.dumps(record, ensure_ascii=False))
+            for index, record in enumerate(content.records)
+        ]
+        grounds = [
+            (key, str(content.extra[key]))
+            for key in ("ground_white", "ground_black") if key in content.extra and not present
+        ]  # fmt: skip
+        with self._change() as db:
+            db.executemany("INSERT OR REPLACE INTO paint VALUES (?, ?, ?)", rows)
+            db.executemany("INSERT OR REPLACE INTO setting VALUES (?, ?)", grounds)
         return len(content.records)
 
     def remove(self, ids: Iterable[str]) -> None:
-        """Take paints off the shelf; projects keep their own copies."""
-        with self._db:
-            self._db.executemany("DELETE FROM paint WHERE id = ?", [(identity,) for identity in ids])
-        self._records = self._paints = None
+        """Take paints off the shelf; projects keep their own copies.
+
+        Raises
+        ------
+        ShelfError
+            The file cannot be written to.
+        """
+        with self._change() as db:
+            db.executemany("DELETE FROM paint WHERE id = ?", [(identity,) for identity in ids])
+
+    @contextmanager
+    def _change(self) -> Iterator[sqlite3.Connection]:
+        try:
+            with self._db:
+                yield self._db
+        except (sqlite3.Error, ValueError) as error:
+            words = _("The paint shelf {0} cannot be changed: {1}. It is as it was.")
+            raise ShelfError(words.format(self._shown, reason(error))) from None
+        finally:
+            self._records = self._paints = None
 
     def close(self) -> None:
         """Close the file."""

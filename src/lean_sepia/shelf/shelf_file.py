@@ -11,14 +11,14 @@ from pathlib import Path
 from typing import Any
 
 from lean_sepia.errors import ShelfError
+from lean_sepia.files.gate import csv_rows, parse_json, read_text, safe_cell, shown, write_whole
+from lean_sepia.files.typed import to_number
 from lean_sepia.language import _
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.shelf import cgats, gpl
 from lean_sepia.shelf.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
-from lean_sepia.text_files import csv_rows, parse_json, read_text, safe_cell, shown, write_whole
-from lean_sepia.typed import to_number
 
 _CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
@@ -27,6 +27,7 @@ _CSV_NUMBERS = (
 )  # fmt: skip
 
 _MOST_PAINTS = 10_000
+_TEXTS = ("name", "line", "note", "tint_white")
 
 Record = dict[str, Any]
 
@@ -137,7 +138,16 @@ def _from_json(text: str, file: Path) -> ShelfContent:
                 _("Entry {0} of the shelf {1} is not a paint: {2!r}.").format(position + 1, file, record)
             )
     extra = {key: value for key, value in data.items() if key != "paints"}
-    return ShelfContent(tuple(data["paints"]), extra)
+    return ShelfContent(tuple(tidied(record) for record in data["paints"]), extra)
+
+
+def tidied(record: Record) -> Record:
+    """A record whose names and notes are texts, whatever they were written as."""
+    return {
+        key: str(value) if key in _TEXTS and not isinstance(value, str) else value
+        for key, value in record.items()
+        if not (key in _TEXTS and value is None)
+    }
 
 
 def _from_csv(text: str, file: Path) -> ShelfContent:

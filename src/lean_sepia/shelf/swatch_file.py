@@ -13,13 +13,13 @@ from pydantic import BaseModel, ConfigDict, Field, FiniteFloat, ValidationError,
 from lean_sepia.colour.lab import checked_lab
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.errors import ColourError, ShelfError
+from lean_sepia.files.gate import read_json, write_whole
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.fit import Swatch
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.shelf.record_model import Numbers
-from lean_sepia.text_files import read_json, write_whole
 
 
 def read_swatches(path: str | Path) -> list[Swatch]:

@@ -10,6 +10,7 @@ from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
 from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.faults import catch_uncaught
 from lean_sepia.ui.shell.settings import load_settings
 from lean_sepia.ui.shell.window import MainWindow
 
@@ -33,6 +34,7 @@ def make_app(arguments: list[str] | None = None) -> QApplication:
 def run_app(project: Path | None = None) -> int:
     """Open the window, and a project in it where one is given; returns the exit code."""
     app = make_app()
+    catch_uncaught()
     settings = load_settings()
     theme.apply(app, theme.EVENING if settings.evening else theme.DAY)
     window = MainWindow(settings)

@@ -173,7 +173,7 @@ def test_what_was_learnt_may_be_left_alone(workspace, tmp_path, monkeypatch):
     said = []
     session.refused.connect(said.append)
     page.cards.learn_from_file(tmp_path / "nothing.json")
-    assert "cannot be read" in said[0]
+    assert "There is no file" in said[0]
 
 
 def test_a_clear_medium_is_shown_as_one(workspace):

@@ -78,7 +78,7 @@ def test_files_that_cannot_be_opened_leave_the_open_project(workspace, window, t
     for path in (tmp_path / "words.sepia", newer, tmp_path / "missing.sepia"):
         assert not window.open_project(path)
         assert window.workspace is workspace
-        assert workspace.session.project is before
+        assert workspace.session.project == before
         assert path.stem in workspace.advice._text.text()
 
 
@@ -105,11 +105,11 @@ def test_undo_and_redo_by_key(workspace, window, qtbot):
     after = session.project
     window.activateWindow()
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert session.project is before
+    assert session.project == before
     qtbot.keyClick(
         window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier
     )
-    assert session.project is after
+    assert session.project == after
 
 
 def test_edits_are_saved_within_two_seconds(workspace, qtbot):
@@ -138,7 +138,7 @@ def test_going_back_to_an_earlier_state_can_be_undone(workspace):
     session.edit("Go back", lambda _p: session.store.revision(first))
     assert "Mast" not in [zone.name for zone in session.project.zones]
     session.undo()
-    assert session.project is with_mast
+    assert session.project == with_mast
 
 
 def test_advice_goes_where_it_says(workspace, qtbot):

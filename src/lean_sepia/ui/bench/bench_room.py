@@ -17,6 +17,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.plan.cautions import DEFER
 from lean_sepia.ui.bench.print_card import ask_card
 from lean_sepia.ui.kit.diamond import Diamond
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -27,6 +28,7 @@ from lean_sepia.ui.shell.session import Session
 _TILES_IN_LINE = 3
 
 
+@guarded
 class BenchRoom(RoomPage):
     """One step at a time: the first that is not done, or any other the user turns to."""
 

@@ -17,10 +17,12 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.document.model import Photo
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
 
 
+@guarded
 class PhotoCard(KeyboardRing, QWidget):
     """One photo on the contact sheet."""
 

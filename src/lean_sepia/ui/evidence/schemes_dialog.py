@@ -18,11 +18,13 @@ from PySide6.QtWidgets import (
 )
 
 from lean_sepia.answers.targets import targets_of
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.items import fresh_id
-from lean_sepia.document.model import Lab, Project, Scheme, Zone
+from lean_sepia.document.model import Project, Scheme, Zone
 from lean_sepia.document.zones import set_schemes
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import button, label, measure_box, row, scrolled
 from lean_sepia.ui.kit.swatch import Chip
 
@@ -71,6 +73,7 @@ class _ZoneColour:
         self.chip.show_lab(self.lab)
 
 
+@guarded
 class SchemesDialog(QDialog):
     """A list at the left, the chosen scheme at the right. It edits copies; the caller makes the edit."""
 

@@ -38,8 +38,13 @@ def tell(parent: QWidget | None, title: str, words: str) -> None:
     Notice(parent, title, words, _("Close")).exec()
 
 
+def choose(parent: QWidget | None, title: str, words: str, *choices: str) -> int | None:
+    """Ask which of several things to do; the place of the choice, None where the question was closed."""
+    asked = Notice(parent, title, words, *choices)
+    asked.exec()
+    return asked.answer
+
+
 def confirm(parent: QWidget | None, title: str, words: str, yes: str) -> bool:
     """Ask before something is done; `yes` says what will be."""
-    asked = Notice(parent, title, words, yes, _("Leave it"))
-    asked.exec()
-    return asked.answer == 0
+    return choose(parent, title, words, yes, _("Leave it")) == 0

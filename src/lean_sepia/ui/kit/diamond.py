@@ -6,9 +6,11 @@ from PySide6.QtCore import QPointF
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.theme import TEXT, font
 
 
+@guarded
 class Diamond(QWidget):
     """The sign of a warning: a shape, not a hue. Filled for a stop."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import threading
-import traceback
 from collections.abc import Callable
 from functools import partial
 from typing import Any
@@ -12,6 +11,7 @@ from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
 
 from lean_sepia.errors import JobCancelled, SepiaError
 from lean_sepia.language import _
+from lean_sepia.ui.kit.faults import faults, guarded
 
 _REST_MS = 200
 Progress = Callable[[float], None]
@@ -50,7 +50,7 @@ class Job(QObject):
         except SepiaError as error:
             self.failed.emit(str(error))
         except Exception as error:  # noqa: BLE001 - every fault must end the job where the user sees it
-            traceback.print_exc()
+            faults.note(error)
             self.failed.emit(
                 _("The program made a mistake ({0}: {1}). Your project is unchanged.").format(
                     type(error).__name__, error
@@ -63,6 +63,7 @@ class Job(QObject):
                 self.done.emit(answer)
 
 
+@guarded
 class _Runner(QRunnable):
     def __init__(self, job: Job) -> None:
         super().__init__()
@@ -200,5 +201,6 @@ class Jobs(QObject):
         self._later.clear()
         for timer in self._resting.values():
             timer.stop()
+        self._resting.clear()
         self.cancel_all()
         self._pool.waitForDone(10_000)

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, TEXT, THIRD, WELL_TEXT, font
 
 GUTTER, COLUMN_WIDTH = 18, 268
@@ -52,6 +53,7 @@ def label(text: str = "", kind: str = "", wrap: bool = False) -> QLabel:
     return answer
 
 
+@guarded
 class ElidedLabel(QLabel):
     """One line that ends in an ellipsis where it does not fit; the whole of it is its tool tip."""
 
@@ -146,6 +148,7 @@ def measure_box(
     return box
 
 
+@guarded
 class NoteBox(QPlainTextEdit):
     """A text of two lines. Enter, or leaving it, ends the editing; Tab goes on to the next control."""
 

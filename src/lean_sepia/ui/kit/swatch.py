@@ -14,6 +14,7 @@ from lean_sepia.colour.srgb import screen_rgb
 from lean_sepia.colour.words import colour_name
 from lean_sepia.language import _, ngettext, plain
 from lean_sepia.paint.paint import Paint
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.theme import SECOND, TEXT, WELL, WELL_TEXT, font
 
 Lab = tuple[float, float, float]
@@ -60,6 +61,7 @@ def paint_field(painter: QPainter, rect: QRectF, lab: Lab | None, ink: QColor) -
         painter.fillPath(notch, QColor("white") if lab[0] < 50 else QColor("black"))
 
 
+@guarded
 class Fields(QWidget):
     """Fields of colour edge to edge on the well, with a margin of well round them."""
 
@@ -97,6 +99,7 @@ class Fields(QWidget):
             )
 
 
+@guarded
 class Chip(QWidget):
     """One small field of colour beside a name."""
 
@@ -119,6 +122,7 @@ class Chip(QWidget):
         painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
 
+@guarded
 class Drops(QWidget):
     """Parts as drops to count, up to ten; beyond that the figure beside them says it."""
 

@@ -12,6 +12,8 @@ from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication, QStyleFactory, QWidget
 from shiboken6 import isValid
 
+from lean_sepia.ui.kit.faults import guarded
+
 FAMILY = "B612"
 Role = QPalette.ColorRole
 
@@ -123,6 +125,7 @@ def apply(app: QApplication, shades: Shades) -> None:
     _Redressing(app)
 
 
+@guarded
 class _Redressing(QObject):
     """Dresses every widget anew: those that are seen at once, the others a few at a time or when they are shown."""
 

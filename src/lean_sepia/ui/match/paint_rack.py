@@ -12,12 +12,14 @@ from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.drag import DropSource, drag_drop
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, scrolled
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.swatch import bottle_lab, lab_words, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, WELL
 
 
+@guarded
 class _RackChip(DropSource, KeyboardRing, QAbstractButton):
     def __init__(self, paint: Paint) -> None:
         super().__init__()

@@ -26,11 +26,13 @@ from lean_sepia.recipe.parts import measure_out
 from lean_sepia.shelf.shelf import LOW_ML
 from lean_sepia.shelf.shelf_file import Record, stock_ml
 from lean_sepia.ui.kit.drag import DropSource, drag_drop, dragged_paint
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, button, holder, label, row
 from lean_sepia.ui.kit.swatch import Chip, Drops, Lab, bottle_lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND
 
 
+@guarded
 class _PaintDrops(DropSource, Drops):
     """Drops of one paint that can be dragged out of the card."""
 
@@ -49,6 +51,7 @@ class _PaintDrops(DropSource, Drops):
                 self.dragged_out.emit()
 
 
+@guarded
 class _MenuChip(KeyboardRing, QAbstractButton):
     """A paint's colour; a click opens what can be done with its bottle."""
 
@@ -78,6 +81,7 @@ _HEIGHT = 250
 """Room for four bottles: a card does not jump when a drop of another is put in."""
 
 
+@guarded
 class RecipeCard(QFrame):
     """A recipe as drops; the chosen card also has buttons to change it."""
 

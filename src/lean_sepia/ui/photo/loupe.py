@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from lean_sepia.arrays import Image8
 from lean_sepia.colour.words import colour_name
 from lean_sepia.language import plain
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import Panel, label
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.kit.theme import WELL
@@ -18,6 +19,7 @@ from lean_sepia.ui.photo.screen_image import to_image
 _SIDE = 76
 
 
+@guarded
 class _Glass(QWidget):
     """A few pixels, large, with the disc that is measured."""
 
@@ -43,6 +45,7 @@ class _Glass(QWidget):
         draw_shape(painter, "circle", QRectF(self.rect()).center(), self._reach * _SIDE / 2)
 
 
+@guarded
 class Loupe(Panel):
     """Follows the pointer over a photo."""
 

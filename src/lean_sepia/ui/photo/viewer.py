@@ -21,6 +21,7 @@ from lean_sepia.arrays import IntArray
 from lean_sepia.language import _
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, WELL, WELL_TEXT, font
 from lean_sepia.ui.photo.marks import (
@@ -45,6 +46,7 @@ _MOVES = {
 }  # fmt: skip
 
 
+@guarded
 class PhotoViewer(KeyboardRing, QWidget):
     """Shows one picture; says where was clicked, in pixels of the full picture."""
 

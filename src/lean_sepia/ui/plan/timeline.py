@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.language import _, clock, weekday, weekday_and_time
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
 
@@ -31,6 +32,7 @@ class Bar:
     done: bool = False
 
 
+@guarded
 class Timeline(KeyboardRing, QWidget):
     """Evenings side by side, each as wide as it is long; the gap between two is a night, cut and hatched."""
 

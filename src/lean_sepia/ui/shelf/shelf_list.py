@@ -16,6 +16,7 @@ from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import into_paint
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.swatch import Lab, bottle_lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
@@ -36,6 +37,7 @@ def film_labs(paint: Paint) -> Films:
     return triple(seen[0]), triple(seen[1]), bottle_lab(paint)
 
 
+@guarded
 class ShelfList(KeyboardRing, QWidget):
     """Bottles in two columns; arrows and clicks choose."""
 

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QVBoxLayout
 from lean_sepia.answers.advice import ROOM_WORDS, Advice
 from lean_sepia.language import _
 from lean_sepia.ui.kit.diamond import Diamond
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Job
 from lean_sepia.ui.kit.panel import button, label
 from lean_sepia.ui.shell.session import Session
@@ -15,6 +16,7 @@ from lean_sepia.ui.shell.session import Session
 _REFUSAL_MS = 9000
 
 
+@guarded
 class AdviceLine(QFrame):
     """Shows one piece of advice, or for a while why something was refused."""
 

@@ -8,12 +8,14 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, label, scrolled
 from lean_sepia.ui.shell.session import Session
 
 _BAR = 12
 
 
+@guarded
 class RoomPage(QWidget):
     """A room listens to the session and redraws from the document; it never edits while it redraws."""
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import operator
 from collections.abc import Callable, Mapping
+from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -11,11 +12,13 @@ from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
 from lean_sepia.answers.strata import Inputs, Strata, strata_inputs, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
+from lean_sepia.document.place import SUFFIX, free_name
 from lean_sepia.document.store import ProjectStore
-from lean_sepia.errors import SepiaError
+from lean_sepia.errors import EditError, SaveError, SepiaError, ShelfError
+from lean_sepia.files.gate import shown
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import Room
-from lean_sepia.shelf.shelf import Shelf, shelf_path_for
+from lean_sepia.shelf.shelf import Shelf, shelf_path_for, user_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.photo.pictures import Pictures
 
@@ -33,14 +36,17 @@ class Session(QObject):
     settled = Signal()
     shelf_changed = Signal()
     refused = Signal(str)
+    moved = Signal()
 
     def __init__(self, store: ProjectStore, jobs: Jobs, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        project, self.opening_note = store.load()
+        project, note = store.load()
         self.store = store
         self.jobs = jobs
         self.history = History(project)
-        self.shelf = Shelf(shelf_path_for(store.path))
+        self.shelf, shelf_note = _shelf_for(store)
+        notes = (note, _only_read(store), shelf_note)
+        self.opening_note = " ".join(said for said in notes if said) or None
         self._saved = project
         self._label = _("Opened")
         self._cuts: dict[str, tuple[Inputs, Strata]] = {}
@@ -97,6 +103,8 @@ class Session(QObject):
     def edit(self, name: str, change: Callable[[Project], Project]) -> bool:
         """Apply a named edit; what the core refuses is told to the user and nothing changes."""
         try:
+            if self.store.reading_because:
+                raise EditError(_only_read(self.store))
             done = self.history.push(name, change(self.project))
         except SepiaError as error:
             self.refused.emit(str(error))
@@ -128,23 +136,80 @@ class Session(QObject):
         self.changed.emit()
         self.jobs.later("settled", self.settled.emit)
 
-    def save_now(self) -> None:
-        """Write the present document as a revision, if it is not written yet."""
+    @property
+    def unsaved(self) -> bool:
+        """Whether the present document is in no file yet."""
+        return self.project is not self._saved and self.project != self._saved
+
+    def save_now(self) -> SaveError | None:
+        """Write the present document as a revision, if it is not written yet; why that failed, where it did.
+
+        Where the file is gone or another's now, the work goes on in a file of its own.
+        """
         self._autosave.stop()
-        if self.project is not self._saved:
-            try:
-                self.store.save(self.project, self._label)
-            except SepiaError as error:  # a full disk must not close the window
-                self.refused.emit(
-                    _("{0} The work is still in the window and saving is tried again.").format(error)
-                )
-                self._autosave.start()
-                return
-            self._saved = self.project
+        if not self.unsaved:
+            return None
+        try:
+            self.store.save(self.project, self._label)
+        except SaveError as error:  # a full disk must not close the window
+            if error.lost and self._rescued(error):
+                return None
+            self.refused.emit(
+                _("{0} The work is still in the window and saving is tried again.").format(error)
+            )
+            self._autosave.start()
+            return error
+        self._saved = self.project
+        return None
+
+    def _rescued(self, error: SaveError) -> bool:
+        for place in rescue_places(self.store.path, user_folder() / "projects"):
+            if self.save_elsewhere(place):
+                self.refused.emit(_("{0} Your work goes on in {1}.").format(error, shown(place)))
+                return True
+        return False
+
+    def save_elsewhere(self, place: Path) -> bool:
+        """Go on in another file, with the document as it is now; what stands against it is told."""
+        try:
+            place.parent.mkdir(parents=True, exist_ok=True)
+            self.store.move_to(place, self.project, self._label)
+        except (OSError, SepiaError) as error:
+            self.refused.emit(str(error))
+            return False
+        self._saved = self.project
+        self.moved.emit()
+        return True
 
     def close(self) -> None:
-        """Save what is not saved, stop the jobs, close the files."""
+        """Stop the jobs and close the files. What is not saved by now is given up."""
         self.jobs.close()
-        self.save_now()
+        self._autosave.stop()
         self.store.close()
         self.shelf.close()
+
+
+def rescue_places(path: Path, fallback: Path) -> list[Path]:
+    """Where work goes on whose file is gone: beside it under a name of its own, else in the user's own folder."""
+    name = _("{0} (kept)").format(path.stem) + SUFFIX
+    return [
+        free_name(folder / name)
+        for folder in (path.parent, fallback)
+        if folder == fallback or folder.is_dir()
+    ]
+
+
+def _only_read(store: ProjectStore) -> str:
+    if not store.reading_because:
+        return ""
+    words = _("{0} can only be read: {1}. Nothing is changed; save a copy to work on.")
+    return words.format(shown(store.path), store.reading_because)
+
+
+def _shelf_for(store: ProjectStore) -> tuple[Shelf, str]:
+    """The shelf of a project; an empty one that is kept nowhere, and why, where it cannot be opened."""
+    try:
+        return Shelf(shelf_path_for(store.path)), ""
+    except ShelfError as error:
+        words = _("{0} The shelf is empty until then, and nothing put on it is kept.")
+        return Shelf(None), words.format(error)

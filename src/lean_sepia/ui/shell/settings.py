@@ -9,7 +9,7 @@ from pathlib import Path
 from platformdirs import user_state_path
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.text_files import read_json, shown, write_whole
+from lean_sepia.files.gate import read_json, shown, write_whole
 
 _MOST_RECENT, _LARGEST = 8, 20_000
 

@@ -10,6 +10,7 @@ from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QPainter, QPaintE
 from PySide6.QtWidgets import QHBoxLayout, QLayout, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.language import _
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.theme import WELL, WELL_TEXT, font
 
@@ -18,6 +19,7 @@ _EMBLEM = (("#7c4038", 30), ("#3f7670", 74), ("#5d8d86", 26), ("#4d7a72", 14), (
 _CORE = 118
 
 
+@guarded
 class Emblem(QWidget):
     """The strata drawn once, large and named: what the program is about in one picture."""
 
@@ -53,6 +55,7 @@ class Emblem(QWidget):
             painter.drawText(QRectF(left, y, inner.right() - left, tall), Qt.AlignmentFlag.AlignVCenter, name)
 
 
+@guarded
 class StartPage(QWidget):
     """Open the demo, start from a photo, start from a colour, or go on with a recent project."""
 

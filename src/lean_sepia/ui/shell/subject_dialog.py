@@ -7,9 +7,11 @@ from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Subject
 from lean_sepia.language import _
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.form_dialog import FormDialog
 
 
+@guarded
 class ScaleBox(QDoubleSpinBox):
     """A scale, shown as 1:96; typed with the 1: or without it."""
 

@@ -9,12 +9,14 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 from lean_sepia.answers.advice import ROOM_WORDS, ROOMS, STATE_WORDS, RoomState
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import Room
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, button, label
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
 
 HEIGHT = 52
 
 
+@guarded
 class RoomTabs(KeyboardRing, QWidget):
     """Seven rooms, each with how far it has come; a full disc is done, a half one started, a ring nothing yet."""
 

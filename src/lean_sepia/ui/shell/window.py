@@ -20,11 +20,12 @@ from PySide6.QtWidgets import (
 )
 
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _, day, day_and_time
+from lean_sepia.language import _
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.ask import tell
+from lean_sepia.ui.kit.faults import faults, guarded, report_file
 from lean_sepia.ui.kit.file_filters import pictures, projects
-from lean_sepia.ui.kit.files import ask_file, ask_files, ask_place, last_folder, remember_folder
+from lean_sepia.ui.kit.files import ask_file, ask_files, last_folder, remember_folder
 from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.start_page import StartPage
@@ -51,6 +52,7 @@ _AT_REST_MS, _FIRST_ROOM = 300, "evidence"
 _DESIGN_SIZE, _SMALLEST = (1280, 800), (1100, 700)
 
 
+@guarded
 class MainWindow(QMainWindow):
     """Owns the menu, the settings and whichever project is open. The core is imported with the first project."""
 
@@ -61,6 +63,7 @@ class MainWindow(QMainWindow):
         self._remember = remember
         self.jobs = Jobs(self, synchronous=synchronous)
         self.jobs.failed.connect(self._tell)
+        faults.happened.connect(self._tell_mistake, Qt.ConnectionType.QueuedConnection)
         self.workspace: Workspace | None = None
         self._stack = QStackedWidget()
         self.start_page = StartPage(settings.existing())
@@ -117,8 +120,8 @@ class MainWindow(QMainWindow):
             ("back", _("Go back to an earlier state…"), "", self.ask_revision),
             ("card", _("Print the bench card…"), "Ctrl+P", self.ask_card),
             None,
-            ("undo", _("Undo"), "Ctrl+Z", self._undo),
-            ("redo", _("Redo"), "Ctrl+Shift+Z", self._redo),
+            ("undo", _("Undo"), "Ctrl+Z", lambda: self._step(back=True)),
+            ("redo", _("Redo"), "Ctrl+Shift+Z", lambda: self._step(back=False)),
             None,
             ("details", _("Model and livery…"), "", self._edit_subject),
             ("evening", _("Evening bench lighting"), "Ctrl+E", self.toggle_lighting),
@@ -165,13 +168,10 @@ class MainWindow(QMainWindow):
             self._actions[key].setText(f"{word}: {name}" if name else word)
             self._actions[key].setEnabled(not opened or name is not None)
 
-    def _undo(self) -> None:
+    def _step(self, *, back: bool) -> None:
         if self.workspace:
-            self.workspace.session.undo()
-
-    def _redo(self) -> None:
-        if self.workspace:
-            self.workspace.session.redo()
+            session = self.workspace.session
+            (session.undo if back else session.redo)()
 
     def _edit_subject(self) -> None:
         if self.workspace:
@@ -233,9 +233,10 @@ class MainWindow(QMainWindow):
         """Start a project from a colour typed as L*, a*, b*."""
         from lean_sepia.arrays import triple
         from lean_sepia.colour.lab import checked_lab
+        from lean_sepia.files.typed import to_number
 
         try:
-            values = [float(part.replace("−", "-")) for part in text.replace(";", ",").split(",")]
+            values = [to_number(part) for part in text.replace(";", ",").split(",")]
             lab = checked_lab(values)
         except ValueError:
             self._refuse(_("A colour is three numbers with commas between them; found “{0}”.").format(text))
@@ -247,18 +248,10 @@ class MainWindow(QMainWindow):
             self.workspace.add_stated_colour(triple(lab))
 
     def _new_project(self, title: str) -> bool:
-        from lean_sepia.document.model import Project
-        from lean_sepia.document.store import SUFFIX, ProjectStore
-        from lean_sepia.shelf.shelf import user_folder
+        from lean_sepia.ui.shell.keeping import new_project
 
-        folder = user_folder() / "projects"
-        path = folder / f"{title}{SUFFIX}"
-        number = 2
-        while path.exists():
-            path = folder / f"{title} {number}{SUFFIX}"
-            number += 1
         try:
-            ProjectStore.create(path, Project(title=path.stem)).close()
+            path = new_project(title)
         except SepiaError as error:
             self._refuse(str(error))
             return False
@@ -267,12 +260,16 @@ class MainWindow(QMainWindow):
     def open_project(self, path: Path) -> bool:
         """Open a project; what is open stays open where that fails."""
         from lean_sepia.answers.advice import ROOMS
-        from lean_sepia.document.store import ProjectStore
+        from lean_sepia.ui.shell.keeping import opened_somehow
         from lean_sepia.ui.shell.session import Session
         from lean_sepia.ui.shell.workspace import Workspace
 
+        if self._is_open(path):
+            return True
         try:
-            store = ProjectStore.open(path)
+            store = opened_somehow(self, path)
+            if store is None:
+                return False
             try:
                 session = Session(store, Jobs(synchronous=self._synchronous))
             except SepiaError:
@@ -281,10 +278,14 @@ class MainWindow(QMainWindow):
         except SepiaError as error:
             self._refuse(str(error))
             return False
-        self._leave()
+        if not self._leave():
+            session.close()
+            return False
+        path = store.path
         room = self.settings.room_of(path)
         self.workspace = Workspace(session, self.menu, room if room in ROOMS else ROOMS[0])
         session.settled.connect(self._refresh_menu)
+        session.moved.connect(self._follow_project)
         self._stack.addWidget(self.workspace)
         self._stack.setCurrentWidget(self.workspace)
         self.workspace.top_bar.tabs.setFocus()
@@ -296,8 +297,26 @@ class MainWindow(QMainWindow):
         self._refresh_menu()
         return True
 
-    def _leave(self) -> None:
+    def _is_open(self, path: Path) -> bool:
+        present = self.workspace.session.store.path if self.workspace else None
+        try:
+            return present is not None and present.samefile(path)
+        except (OSError, ValueError):
+            return False
+
+    def _follow_project(self) -> None:
+        """The project goes on in another file."""
         if self.workspace:
+            self.settings = self.settings.with_recent(self.workspace.session.store.path)
+            self._keep_settings()
+
+    def _leave(self) -> bool:
+        """Close the project; False where it is not saved and the user stays."""
+        if self.workspace:
+            from lean_sepia.ui.shell.keeping import saved_or_given_up
+
+            if not saved_or_given_up(self, self.workspace.session):
+                return False
             path, room = self.workspace.session.store.path, self.workspace.last_room
             self.settings = self.settings.with_room(path, room)
             self._keep_settings()
@@ -305,10 +324,12 @@ class MainWindow(QMainWindow):
             self._stack.removeWidget(self.workspace)
             self.workspace.deleteLater()
             self.workspace = None
+        return True
 
     def close_project(self) -> None:
         """Back to the first page."""
-        self._leave()
+        if not self._leave():
+            return
         self._stack.removeWidget(self.start_page)
         self.start_page.deleteLater()
         self.start_page = StartPage(self.settings.existing())
@@ -320,16 +341,10 @@ class MainWindow(QMainWindow):
 
     def ask_save_copy(self) -> None:
         """Ask where to and write a copy of the project."""
-        if self.workspace is None:
-            return
-        session = self.workspace.session
-        place = ask_place(self, _("Save a copy as"), session.store.path.name, projects())
-        if place:
-            session.save_now()
-            try:
-                session.store.save_copy(place if place.suffix == ".sepia" else f"{place}.sepia")
-            except SepiaError as error:
-                self._refuse(str(error))
+        if self.workspace is not None:
+            from lean_sepia.ui.shell.keeping import ask_save_copy
+
+            ask_save_copy(self, self.workspace.session)
 
     def ask_card(self) -> None:
         """Ask where to and write the bench card."""
@@ -340,23 +355,10 @@ class MainWindow(QMainWindow):
 
     def ask_revision(self) -> None:
         """Offer the kept revisions and go back to one, as an edit that can be undone."""
-        if self.workspace is None:
-            return
-        session = self.workspace.session
-        session.save_now()
-        kept = session.store.revisions()
-        moments = [revision.saved_at.astimezone() for revision in kept]
-        words = [
-            f"{day(moment)}, {moment:%H:%M:%S}   {revision.label}"
-            for moment, revision in zip(moments, kept, strict=True)
-        ]
-        choice, accepted = QInputDialog.getItem(
-            self, _("Go back"), _("The project as it was"), words, 0, editable=False
-        )
-        if accepted:
-            revision = kept[words.index(choice)]
-            name = _("Go back to {0}").format(day_and_time(revision.saved_at.astimezone()))
-            session.edit(name, lambda _present: session.store.revision(revision.id))
+        if self.workspace is not None:
+            from lean_sepia.ui.shell.keeping import ask_revision
+
+            ask_revision(self, self.workspace.session)
 
     def show_help(self) -> None:
         """Help for the room that is open."""
@@ -370,14 +372,25 @@ class MainWindow(QMainWindow):
             tell(self, "Lean Sepia", message)
         self._tell(message)
 
+    def _tell_mistake(self, mistake: str) -> None:
+        """The program made a mistake somewhere: the work is saved before anything else is done."""
+        if self.workspace:
+            self.workspace.session.save_now()
+        words = _(
+            "The program made a mistake ({0}). Your work is saved. A report lies in {1}; it goes nowhere by itself."
+        )
+        self._tell(words.format(mistake, report_file()))
+
     def _tell(self, message: str) -> None:
         self.start_page.message.setText(message)
         if self.workspace and message:
             self.workspace.session.refused.emit(message)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        """Everything is saved already or is saved now; nothing to ask."""
-        self._leave()
+        """Everything is saved already or is saved now; asked is only where that fails."""
+        if not self._leave():
+            event.ignore()
+            return
         maximised = self.isMaximized()
         size = self.settings.size if maximised else (self.width(), self.height())
         self.settings = replace(self.settings, size=size, maximised=maximised, folder=last_folder())

@@ -19,16 +19,19 @@ from PySide6.QtWidgets import (
 )
 
 from lean_sepia.answers.advice import ROOMS
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.items import fresh_id
-from lean_sepia.document.model import Lab, Photo, Project
+from lean_sepia.document.model import Photo, Project
 from lean_sepia.document.photos import add_photo
 from lean_sepia.document.zones import add_subject, change_subject, state_target
-from lean_sepia.errors import SepiaError
+from lean_sepia.errors import PictureError, SepiaError
+from lean_sepia.files.gate import MOST_PICTURE, read_bytes, shown
 from lean_sepia.language import _
-from lean_sepia.photo.read import Picture, decode_picture, read_picture
+from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.plan.kinds import Room
 from lean_sepia.ui.kit.ask import tell
 from lean_sepia.ui.kit.drag import DROP_MIME
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.plots.colour_plane import load_plot
 from lean_sepia.ui.shell.advice_line import AdviceLine
@@ -61,6 +64,7 @@ ReadPhoto = tuple[str, Picture, bytes] | str
 """A photo that was read: its name, picture and file; or why it was not."""
 
 
+@guarded
 class Workspace(QWidget):
     """Built once per open project; rooms are made when first entered."""
 
@@ -193,9 +197,10 @@ class Workspace(QWidget):
             for index, name in enumerate(names):
                 progress(index / len(names))
                 try:
-                    picture = read_picture(name)
-                    found.append((Path(name).name, picture, Path(name).read_bytes()))
-                except (SepiaError, OSError) as error:
+                    data = read_bytes(name, _("The picture"), PictureError, MOST_PICTURE)
+                    called = shown(Path(name).name)
+                    found.append((called, decode_picture(data, called), data))
+                except SepiaError as error:
                     found.append(str(error))
             return found
 
@@ -231,13 +236,17 @@ class Workspace(QWidget):
             if isinstance(item, str):
                 continue
             name, picture, data = item
-            self.session.store.add_photo(picture.sha256, picture.media_type, name, data)
+            try:
+                self.session.store.add_photo(picture.sha256, picture.media_type, name, data)
+            except SepiaError as error:
+                refused.append(str(error))
+                continue
             self.session.edit(
                 _("Add photo {0}").format(name),
                 partial(_with_photo, name=name, picture=picture),
             )
         if refused:
-            self.session.refused.emit(" ".join(refused))
+            self.session.refused.emit(" ".join(dict.fromkeys(refused)))
         if not self.session.project.zones and any(not isinstance(item, str) for item in found):
             self.column.add_named_zone(_("First zone"))
 

@@ -8,9 +8,11 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.theme import HAIRLINE, SECOND, TEXT, THIRD, font
 
 
+@guarded
 class SizeBars(QWidget):
     """Counts by size on a doubling scale, in millimetres."""
 

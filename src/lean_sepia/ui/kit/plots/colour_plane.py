@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 from shiboken6 import isValid
 
 from lean_sepia.language import _
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.kit.panel import Panel
 from lean_sepia.ui.kit.plots.plane_content import PlaneContent, Point, Way
@@ -26,6 +27,7 @@ def load_plot(_progress: Callable[[float], None]) -> ModuleType:
     return importlib.import_module("lean_sepia.ui.kit.plots.colour_plot")
 
 
+@guarded
 class ColourPlane(QWidget):
     """Keeps what is to be shown and draws it once the plotting library is there."""
 

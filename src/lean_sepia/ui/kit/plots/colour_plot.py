@@ -10,6 +10,7 @@ from PySide6.QtGui import QColor, QMouseEvent, QPen, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QGraphicsPolygonItem, QVBoxLayout, QWidget
 
 from lean_sepia.colour.srgb import srgb_from_lab
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.plots.plane_content import PlaneContent, Way
 from lean_sepia.ui.kit.swatch import Lab, lab_words, qcolor
 from lean_sepia.ui.kit.theme import WELL, WELL_TEXT, font
@@ -22,6 +23,7 @@ _EMPTY = (-20.0, 20.0)
 _BAR_WIDTH = 16
 
 
+@guarded
 class _Canvas(pg.GraphicsLayoutWidget):  # type: ignore[misc]
     """The wheel scrolls the column the plot stands in; with Ctrl it zooms."""
 
@@ -45,6 +47,7 @@ class _Axis(pg.AxisItem):  # type: ignore[misc]
         return [text.replace("-", "−") for text in super().tickStrings(values, scale, spacing)]
 
 
+@guarded
 class ColourPlot(QWidget):
     """A plane of a* and b* at one scale, and beside it a bar of lightness."""
 

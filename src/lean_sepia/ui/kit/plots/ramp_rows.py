@@ -9,6 +9,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.swatch import Lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, WELL, WELL_TEXT, font
@@ -27,6 +28,7 @@ class RampRow:
     words: str = ""
 
 
+@guarded
 class RampRows(KeyboardRing, QWidget):
     """Draws rows; arrow keys and clicks choose."""
 

@@ -18,6 +18,7 @@ from lean_sepia.document.coats import move_coat, remove_coat, switch_coat
 from lean_sepia.document.steps import coat_name
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.swatch import qcolor
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, font
@@ -25,6 +26,7 @@ from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.bands import COLUMN, band_heights, paint_band
 
 
+@guarded
 class Core(KeyboardRing, QWidget):
     """The chosen zone's coats, large. Click opens a band's room, dragging moves it, Space switches it off."""
 

@@ -17,6 +17,7 @@ from PySide6.QtWidgets import QWidget
 from lean_sepia.answers.strata import Strata
 from lean_sepia.document.model import Zone
 from lean_sepia.language import _
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.swatch import paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, TEXT, WINDOW, font
@@ -24,6 +25,7 @@ from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.bands import COLUMN, band_heights, paint_band
 
 
+@guarded
 class Rack(KeyboardRing, QWidget):
     """Every zone as a thin core. Arrow keys and clicks choose; the wheel scrolls when there are many."""
 

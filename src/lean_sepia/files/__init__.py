@@ -1,0 +1,1 @@
+"""Everything that comes in from files or goes out to them."""

@@ -1,0 +1,104 @@
+"""Opening SQLite files that may come from anyone: only the tables we make, nothing that runs, bounded in time."""
+
+from __future__ import annotations
+
+import sqlite3
+import time
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
+from pathlib import Path
+from urllib.parse import quote
+
+from lean_sepia.language import _
+
+LOCK_WAIT_S = 0.2
+"""How long a call waits for another program's lock: short, since the window may be waiting."""
+_MOST_BYTES = 1 << 30
+_STEPS_BETWEEN_LOOKS = 20_000
+_OWN = ("sqlite_sequence", "sqlite_stat1", "sqlite_autoindex_")
+
+
+def connect(file: Path, *, reading: bool = False) -> sqlite3.Connection:
+    """A connection that trusts nothing in the file.
+
+    Raises
+    ------
+    sqlite3.Error
+        The file cannot be opened.
+    """
+    mode = "ro" if reading else "rwc"
+    db = sqlite3.connect(
+        f"file:{quote(bytes(file.absolute()))}?mode={mode}", uri=True, check_same_thread=False, timeout=LOCK_WAIT_S
+    )  # fmt: skip
+    try:
+        db.execute("PRAGMA trusted_schema = OFF")
+        db.execute("PRAGMA cell_size_check = ON")
+        db.execute("PRAGMA mmap_size = 0")
+        db.setlimit(sqlite3.SQLITE_LIMIT_LENGTH, _MOST_BYTES)
+        db.setlimit(sqlite3.SQLITE_LIMIT_ATTACHED, 0)
+        if not reading:
+            # One file at any moment: a rollback journal, gone after each transaction, instead of a write-ahead log.
+            db.execute("PRAGMA journal_mode = DELETE")
+            db.execute("PRAGMA synchronous = FULL")
+    except sqlite3.Error:
+        db.close()
+        raise
+    return db
+
+
+def strange_part(db: sqlite3.Connection, tables: Mapping[str, str]) -> str | None:
+    """What a file holds beside `tables`, whose names go to the statements that make them; None where it is as it should be.
+
+    Triggers, views and virtual tables run statements of their own when a table is read or written.
+
+    Raises
+    ------
+    sqlite3.Error
+        The schema cannot be read.
+    """
+    found = set()
+    for kind, name, statement in db.execute("SELECT type, name, sql FROM sqlite_master"):
+        if isinstance(name, str) and name.startswith(_OWN) and kind in ("table", "index"):
+            continue
+        if kind != "table" or name not in tables or _squeezed(statement) != _squeezed(tables[name]):
+            return f"{kind} {ascii(name)[:60]}"
+        found.add(name)
+    missing = sorted(tables.keys() - found)
+    return _("no table {0}").format(missing[0]) if missing else None
+
+
+def _squeezed(statement: object) -> str:
+    return " ".join(str(statement).split())
+
+
+@contextmanager
+def bounded(db: sqlite3.Connection, seconds: float) -> Iterator[None]:
+    """Statements inside end with sqlite3.OperationalError once the time is over."""
+    end = time.monotonic() + seconds
+    db.set_progress_handler(lambda: int(time.monotonic() > end), _STEPS_BETWEEN_LOOKS)
+    try:
+        yield
+    finally:
+        db.set_progress_handler(None, 0)
+
+
+def reason(error: Exception) -> str:
+    """Why SQLite or the system could not do it, in plain words, with what to do."""
+    name = getattr(error, "sqlite_errorname", None) or ""
+    for start, words in (
+        ("SQLITE_FULL", _("the disk is full: free some space on it")),
+        ("SQLITE_BUSY", _("another program holds it locked: close that one")),
+        ("SQLITE_LOCKED", _("another program holds it locked: close that one")),
+        ("SQLITE_READONLY_DBMOVED", _("the file was moved or replaced by another program")),
+        ("SQLITE_READONLY", _("it may not be written to: check its folder and its permissions")),
+        ("SQLITE_CANTOPEN", _("its folder may not be written to, or its name is too long")),
+        ("SQLITE_IOERR", _("the disk does not answer: see that it is still there")),
+        ("SQLITE_CORRUPT", _("the file is damaged")),
+        ("SQLITE_NOTADB", _("the file is damaged")),
+        ("SQLITE_INTERRUPT", _("reading it takes too long: it is damaged or made to last")),
+        ("SQLITE_TOOBIG", _("something in it is larger than is read")),
+    ):
+        if name.startswith(start):
+            return words
+    strerror = getattr(error, "strerror", None)
+    return str(strerror or error)

@@ -1,0 +1,127 @@
+"""When work cannot be saved where it was, or is open elsewhere: the questions, and what each answer does."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtWidgets import QInputDialog, QWidget
+
+from lean_sepia.document.model import Project
+from lean_sepia.document.place import SUFFIX, free_name
+from lean_sepia.document.store import ProjectStore
+from lean_sepia.errors import InUseError, SepiaError
+from lean_sepia.files.gate import shown
+from lean_sepia.language import _, day, day_and_time
+from lean_sepia.shelf.shelf import user_folder
+from lean_sepia.ui.kit.ask import choose
+from lean_sepia.ui.kit.file_filters import projects
+from lean_sepia.ui.kit.files import ask_place
+from lean_sepia.ui.shell.session import Session
+
+_LONGEST_TITLE = 60
+
+
+def saved_or_given_up(window: QWidget, session: Session) -> bool:
+    """Save before a project is left; where that fails ask until it is saved or given up. False: the project stays open."""
+    while (error := session.save_now()) is not None:
+        answer = choose(
+            window, _("Not saved"), _("{0} What was done since the last save is only in this window.").format(error),
+            _("Try again"), _("Save elsewhere…"), _("Stay here"), _("Discard it"),
+        )  # fmt: skip
+        if answer == 1:
+            place = ask_place(window, _("Save as"), free_name(session.store.path).name, projects())
+            if place is not None:
+                session.save_elsewhere(with_suffix(place))
+        elif answer == 3:
+            return True
+        elif answer != 0:
+            return False
+    return True
+
+
+def opened_somehow(window: QWidget, path: Path) -> ProjectStore | None:
+    """A project to work on; where someone else has it the user chooses to read it, to take a copy, or neither.
+
+    Raises
+    ------
+    ProjectFileError
+        It cannot be opened.
+    """
+    try:
+        return ProjectStore.open(path)
+    except InUseError as error:
+        answer = choose(
+            window, _("Open elsewhere"), str(error), _("Read it"), _("Work on a copy"), _("Leave it")
+        )
+    if answer == 0:
+        return ProjectStore.open(path, reading=True)
+    return copy_of(path) if answer == 1 else None
+
+
+def copy_of(path: Path) -> ProjectStore:
+    """A copy of a project beside it, opened.
+
+    Raises
+    ------
+    ProjectFileError
+        It cannot be written or read.
+    """
+    original = ProjectStore.open(path, reading=True)
+    try:
+        place = free_name(path.with_name(_("{0} copy").format(path.stem) + SUFFIX))
+        original.save_copy(place)
+    finally:
+        original.close()
+    return ProjectStore.open(place)
+
+
+def with_suffix(place: Path) -> Path:
+    """A place whose name ends as projects do."""
+    return place if place.suffix == SUFFIX else place.with_name(place.name + SUFFIX)
+
+
+def new_project(title: str) -> Path:
+    """Make an empty project in the user's folder, named for its title.
+
+    Raises
+    ------
+    ProjectFileError
+        The folder cannot be written to.
+    """
+    name = shown(title).replace("/", " ").strip(". ")[:_LONGEST_TITLE] or _("Project")
+    path = free_name(user_folder() / "projects" / f"{name}{SUFFIX}")
+    ProjectStore.create(path, Project(title=path.stem)).close()
+    return path
+
+
+def ask_save_copy(window: QWidget, session: Session) -> None:
+    """Ask where to and write a copy of the project."""
+    place = ask_place(window, _("Save a copy as"), session.store.path.name, projects())
+    if place:
+        session.save_now()
+        try:
+            session.store.save_copy(with_suffix(place))
+        except SepiaError as error:
+            session.refused.emit(str(error))
+
+
+def ask_revision(window: QWidget, session: Session) -> None:
+    """Offer the kept revisions and go back to one, as an edit that can be undone."""
+    session.save_now()
+    try:
+        kept = session.store.revisions()
+    except SepiaError as error:
+        session.refused.emit(str(error))
+        return
+    moments = [revision.saved_at.astimezone() for revision in kept]
+    words = [
+        f"{day(moment)}, {moment:%H:%M:%S}   {revision.label}"
+        for moment, revision in zip(moments, kept, strict=True)
+    ]
+    choice, accepted = QInputDialog.getItem(
+        window, _("Go back"), _("The project as it was"), words, 0, editable=False
+    )
+    if accepted:
+        revision = kept[words.index(choice)]
+        name = _("Go back to {0}").format(day_and_time(revision.saved_at.astimezone()))
+        session.edit(name, lambda _present: session.store.revision(revision.id))
