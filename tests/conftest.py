@@ -52,7 +52,7 @@ def worked(demo_master):
     """The demo's half-worked document."""
     from lean_sepia.document.store import ProjectStore
 
-    store = ProjectStore.open(demo_master.worked)
+    store = ProjectStore.open(demo_master.worked, reading=True)
     project, _ = store.load()
     store.close()
     return project

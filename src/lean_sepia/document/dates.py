@@ -11,7 +11,7 @@ from lean_sepia.errors import EditError
 from lean_sepia.language import _
 
 Verdict = Literal["possible", "unlikely", "contradicted", "unknown"]
-_DATE = re.compile(r"(\d{4})(?:-(\d{1,2}))?(?:-(\d{1,2}))?$")
+_DATE = re.compile(r"([0-9]{4})(?:-([0-9]{1,2}))?(?:-([0-9]{1,2}))?$")
 _LIKELY_SHARE = 0.5
 
 

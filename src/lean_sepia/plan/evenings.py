@@ -12,8 +12,9 @@ from lean_sepia.language import _
 
 _DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 _FORM = re.compile(
-    r"([a-z]{3,9})(?:\s*[-–]\s*([a-z]{3,9}))?\s+(\d{1,2})[:.](\d{2})\s*[-–]\s*(\d{1,2})[:.](\d{2})"
+    r"([a-z]{3,9})(?:\s*[-–]\s*([a-z]{3,9}))?\s+([0-9]{1,2})[:.]([0-9]{2})\s*[-–]\s*([0-9]{1,2})[:.]([0-9]{2})"
 )
+_LONGEST = 1000
 _HORIZON = timedelta(days=3 * 366)
 
 
@@ -64,32 +65,36 @@ def parse_evenings(text: str) -> Evenings:
     PlanError
         A part has another form, names an unknown day or an impossible time.
     """
+    if len(text) > _LONGEST:
+        raise PlanError(_("Evenings are a short line; found {0} letters.").format(len(text)))
     spans: list[list[tuple[int, int]]] = [[] for _unused in _DAYS]
     for part in text.lower().split(","):
-        match = _FORM.fullmatch(part.strip().replace("daily", "mon-sun").replace("every day", "mon-sun"))
-        if match is None:
-            raise PlanError(
-                _('Evenings are written "mon-fri 19:00-21:30,sat 10:00-16:00"; found {0!r}.').format(
-                    part.strip()
-                )
-            )
-        first, last, *clock = match.groups()
-        days = [name[:3] for name in (first, last or first)]
-        for day in days:
-            if day not in _DAYS:
-                raise PlanError(_("Days are mon, tue, wed, thu, fri, sat, sun; found {0!r}.").format(day))
-        hours = [int(value) for value in clock]
-        begin, end = hours[0] * 60 + hours[1], hours[2] * 60 + hours[3]
-        if max(hours[1], hours[3]) > 59 or max(begin, end) > 1440:
-            raise PlanError(_("There is no such time as in {0!r}.").format(part.strip()))
-        if begin == end:
-            raise PlanError(_("An evening needs a length; {0!r} has none.").format(part.strip()))
-        if end < begin:
-            end += 1440
-        index, stop = _DAYS.index(days[0]), _DAYS.index(days[1])
+        first, last, begin, end = _read_part(part.strip())
+        index, stop = _DAYS.index(first), _DAYS.index(last)
         while True:
             spans[index].append((begin, end))
             if index == stop:
                 break
             index = (index + 1) % 7
     return Evenings(tuple(tuple(sorted(day)) for day in spans))
+
+
+def _read_part(part: str) -> tuple[str, str, int, int]:
+    """First and last day of one part, and its minutes from midnight; an end past 1440 runs into the next day."""
+    match = _FORM.fullmatch(part.replace("daily", "mon-sun").replace("every day", "mon-sun"))
+    if match is None:
+        raise PlanError(
+            _('Evenings are written "mon-fri 19:00-21:30,sat 10:00-16:00"; found {0!r}.').format(part)
+        )
+    first, last, *clock = match.groups()
+    days = [name[:3] for name in (first, last or first)]
+    for day in days:
+        if day not in _DAYS:
+            raise PlanError(_("Days are mon, tue, wed, thu, fri, sat, sun; found {0!r}.").format(day))
+    hours = [int(value) for value in clock]
+    begin, end = hours[0] * 60 + hours[1], hours[2] * 60 + hours[3]
+    if max(hours[1], hours[3]) > 59 or max(begin, end) > 1440:
+        raise PlanError(_("There is no such time as in {0!r}.").format(part))
+    if begin == end:
+        raise PlanError(_("An evening needs a length; {0!r} has none.").format(part))
+    return days[0], days[1], begin, end if end > begin else end + 1440

@@ -47,8 +47,10 @@ def _films_below(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
     """For each zone of a step, the topmost earlier step that left something there."""
     step = steps[index]
     seen: set[str] = set()
-    zones = {zone for other in steps if other.zones != "all" for zone in other.zones} or {"all"}
-    mine = zones if step.zones == "all" else set(step.zones)
+    if step.zones == "all":
+        mine = {zone for other in steps if other.zones != "all" for zone in other.zones} or {"all"}
+    else:
+        mine = set(step.zones)
     for zone in sorted(mine):
         for earlier in reversed(steps[:index]):
             if not earlier.nature.leaves_film or not (earlier.zones == "all" or zone in earlier.zones):

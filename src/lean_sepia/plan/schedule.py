@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import heapq
+from bisect import bisect_left, bisect_right, insort
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from itertools import islice
 
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _
@@ -46,6 +48,7 @@ class _Bench:
         self._source = evenings.windows(start)
         self._windows: list[Window] = []
         self._busy: list[tuple[datetime, datetime, int]] = []
+        self._longest = timedelta()
 
     def _window(self, index: int) -> Window:
         while len(self._windows) <= index:
@@ -60,22 +63,33 @@ class _Bench:
     def earliest(self, bound: datetime, length: timedelta) -> tuple[datetime, int | None]:
         """First start at or after `bound` that fits whole into an evening, and the step that was in the way."""
         blocker = None
-        index = 0
+        index = bisect_left(self._windows, bound, key=lambda window: window.end)
         while True:
             window = self._window(index)
             index += 1
-            moment = max(bound, window.start)
-            for begin, end, step in self._busy:
-                if begin < moment + length and end > moment:
-                    moment, blocker = end, step
+            moment, blocking = self._past_what_is_busy(max(bound, window.start), length, window.end)
+            blocker = blocker if blocking is None else blocking
             if moment + length <= window.end:
                 return moment, blocker
+
+    def _past_what_is_busy(
+        self, moment: datetime, length: timedelta, limit: datetime
+    ) -> tuple[datetime, int | None]:
+        """The first moment from which the hands are free for so long, looked for up to a limit, and what was in the way."""
+        blocker = None
+        first = bisect_right(self._busy, moment - self._longest, key=lambda busy: busy[0])
+        for begin, end, step in islice(self._busy, first, None):
+            if begin >= limit:
+                break
+            if begin < moment + length and end > moment:
+                moment, blocker = end, step
+        return moment, blocker
 
     def take(self, start: datetime, length: timedelta, step: int) -> None:
         """Mark the hands as busy."""
         if length:
-            self._busy.append((start, start + length, step))
-            self._busy.sort()
+            insort(self._busy, (start, start + length, step))
+            self._longest = max(self._longest, length)
 
 
 def build_schedule(steps: Sequence[PlanStep], start: datetime, evenings: Evenings) -> Schedule:

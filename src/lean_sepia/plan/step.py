@@ -5,11 +5,20 @@ from __future__ import annotations
 import heapq
 from collections.abc import Sequence
 from datetime import datetime
+from functools import cached_property
 from graphlib import CycleError, TopologicalSorter
 from pathlib import Path
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError, model_validator
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    TypeAdapter,
+    ValidationError,
+    model_validator,
+)
 
 from lean_sepia.errors import PlanError
 from lean_sepia.files.gate import read_json
@@ -27,6 +36,16 @@ class Material(BaseModel):
     finish: Finish = "flat"
 
 
+def _on_the_wall(moment: datetime) -> datetime:
+    """The time the clock on the wall shows: a plan has no time zone."""
+    if not _YEARS[0] <= moment.year <= _YEARS[1]:
+        raise ValueError(_("a date from {0} to {1}").format(*_YEARS))
+    return moment.replace(tzinfo=None)
+
+
+_YEARS, _LONGEST_MIN, _MOST_STEPS = (1900, 2199), 525_600, 2000
+Minutes = Annotated[float, Field(ge=0, le=_LONGEST_MIN, allow_inf_nan=False)]
+Moment = Annotated[datetime, AfterValidator(_on_the_wall)]
 _TIMES = ("hands_on_min", "touch_dry_min", "full_cure_min")
 _KIND: TypeAdapter[str] = TypeAdapter(KindName)
 
@@ -41,15 +60,15 @@ class PlanStep(BaseModel):
     material: Material | None = None
     zones: tuple[str, ...] | Literal["all"] = "all"
     after: tuple[str, ...] = ()
-    hands_on_min: float = Field(default=-1, ge=0)
-    touch_dry_min: float = Field(default=-1, ge=0)
-    full_cure_min: float = Field(default=-1, ge=0)
-    removable_until_min: float | None = Field(default=None, ge=0)
+    hands_on_min: Minutes = -1
+    touch_dry_min: Minutes = -1
+    full_cure_min: Minutes = -1
+    removable_until_min: Minutes | None = None
     carrier: Carrier | None = None
     application: ToolName | None = None
     place: Place | None = None
-    start: datetime | None = None
-    end: datetime | None = None
+    start: Moment | None = None
+    end: Moment | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -98,7 +117,11 @@ class PlanStep(BaseModel):
 
     def shares_zone(self, other: PlanStep) -> bool:
         """Whether two steps touch a common zone."""
-        return self.zones == "all" or other.zones == "all" or bool(set(self.zones) & set(other.zones))
+        return self.zones == "all" or other.zones == "all" or not self._zone_set.isdisjoint(other._zone_set)
+
+    @cached_property
+    def _zone_set(self) -> frozenset[str]:
+        return frozenset(self.zones)
 
     def wait_before(self, following: PlanStep) -> float:
         """Minutes from this step's end until `following` may start where they share a zone.
@@ -113,12 +136,20 @@ class PlanStep(BaseModel):
 def predecessors(steps: Sequence[PlanStep]) -> list[list[int]]:
     """For every step the indices of earlier steps it waits for: a shared zone in file order, or `after`."""
     index = {step.id: position for position, step in enumerate(steps)}
-    return [
-        sorted(
-            {i for i in range(position) if steps[i].shares_zone(step)} | {index[name] for name in step.after}
-        )
-        for position, step in enumerate(steps)
-    ]
+    by_zone: dict[str, list[int]] = {}
+    everywhere: list[int] = []
+    answer = []
+    for position, step in enumerate(steps):
+        if step.zones == "all":
+            earlier = set(range(position))
+            everywhere.append(position)
+        else:
+            earlier = set(everywhere).union(*(by_zone.get(zone, ()) for zone in step.zones))
+            for zone in step.zones:
+                by_zone.setdefault(zone, []).append(position)
+        earlier.update(index[name] for name in step.after)
+        answer.append(sorted(earlier))
+    return answer
 
 
 def check_steps(steps: Sequence[PlanStep]) -> None:
@@ -185,6 +216,9 @@ def parse_plan(data: Any) -> tuple[PlanStep, ...]:
     """
     if not isinstance(data, dict) or not isinstance(data.get("steps"), list):
         raise PlanError(_('A plan file is {"steps": [...]}; no list named "steps" was found.'))
+    if len(data["steps"]) > _MOST_STEPS:
+        words = _("A plan has at most {0} steps; found {1}. Divide it.")
+        raise PlanError(words.format(_MOST_STEPS, len(data["steps"])))
     steps = []
     for position, record in enumerate(data["steps"]):
         try:
@@ -220,4 +254,6 @@ def _plain(error: ValidationError, record: Any, position: int) -> str:
         return _("Step {0!r} has the kind {1!r}; kinds are: {2}.").format(
             name, first["input"], ", ".join(KINDS)
         )
-    return _("Step {0!r}, field {1!r}: {2}; found {3!r}.").format(name, field, first["msg"], first["input"])
+    return _("Step {0!r}, field {1!r}: {2}; found {3!r}.").format(
+        name, field, first["msg"], ascii(first["input"])[:60]
+    )

@@ -9,8 +9,9 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 
 _SEPARATED = re.compile(r"[,;+\n]| : ")
+_SPACES, _LONGEST = re.compile(r"[^\S\n]+"), 2000
 _COUNTED = re.compile(
-    r"(?P<first>\d+)\s*(?:parts?|drops?|×|x)?\s+(?P<named>.+)|(?P<name>.+?)\s*(?:[=×]|\s)\s*(?P<last>\d+)"
+    r"(?P<first>[0-9]{1,6})\s*(?:parts?|drops?|×|x)?\s+(?P<named>.+)|(?P<name>.+?)\s*(?:[=×]|\s)\s*(?P<last>[0-9]{1,6})"
 )
 
 
@@ -27,7 +28,12 @@ def read_mixture(text: str, names: Mapping[str, str]) -> list[tuple[str, int]]:
     ShelfError
         Nothing is written, a piece has no count, or names no paint or several.
     """
-    pieces = [piece.strip() for piece in _SEPARATED.split(text) if piece.strip()]
+    if len(text) > _LONGEST:
+        raise ShelfError(
+            _('A mixture is a line such as "8 Deep sea, 1 Chalk"; found {0} letters.').format(len(text))
+        )
+    squeezed = _SPACES.sub(" ", text)
+    pieces = [piece.strip() for piece in _SEPARATED.split(squeezed) if piece.strip()]
     if len(pieces) == 1 and pieces[0].count("=") > 1:
         pieces = pieces[0].split()
     if not pieces:

@@ -12,9 +12,10 @@ from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 from lean_sepia.recipe.parts import DROPS_PER_ML
 
-_NUMBER = r"\d+(?:[.,]\d+)?"
+_NUMBER = r"(?<![0-9.,])[0-9]{1,7}(?:[.,][0-9]{1,6})?(?![0-9])"
+_LONGEST = 300
 _RATIO = re.compile(
-    rf"({_NUMBER})\s*(?::|to|/)\s*({_NUMBER})(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?"
+    rf"({_NUMBER})\s*(?::|to|/)\s*({_NUMBER})(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?(?!\s*[:/])"
 )
 _PERCENT = re.compile(rf"({_NUMBER})\s*(?:%|per\s?cent|percent)")
 _DROPS = re.compile(rf"({_NUMBER})\s*drops?\s*(?:in|to|per)\s*({_NUMBER})\s*(ml|drops?)")
@@ -56,6 +57,9 @@ def read_ratio(phrase: str) -> list[Reading]:
     >>> [round(reading.colour, 3) for reading in read_ratio("1:20")]
     [0.048, 0.952]
     """
+    if len(phrase) > _LONGEST:
+        words = _("A ratio is a short phrase such as 1:20; found {0} letters.")
+        raise BadInputError(words.format(len(phrase)))
     text = " ".join(phrase.casefold().replace("∶", ":").split())
     if not text:
         raise BadInputError(

@@ -21,7 +21,7 @@ from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 
 SUFFIXES = (".txt", ".cgats", ".it8", ".ti3")
-_BAND = re.compile(r"(?:SPECTRAL_(?:NM_?|DEC)?|NM_?|R_?|SPEC_)(\d{3})(?:\.0+)?$", re.IGNORECASE)
+_BAND = re.compile(r"(?:SPECTRAL_(?:NM_?|DEC)?|NM_?|R_?|SPEC_)([0-9]{3})(?:\.0+)?$", re.IGNORECASE)
 _D50 = np.array([0.9642, 1.0, 0.8251])  # ICC.1, the white of the profile connection space
 _NAMES = ("SAMPLE_NAME", "SAMPLENAME", "NAME", "SAMPLE_LOC", "SAMPLE_ID", "SAMPLEID")
 DEFAULT_MEDIUM, DEFAULT_FINISH = "acrylic-water", "flat"

@@ -76,14 +76,15 @@ def _write_down(report: str) -> None:
 
 def guarded(cls: Widget) -> Widget:
     """Class decorator: an error in a handler that Qt calls is noted, and Qt gets what its own class would have answered."""
-    bases = [base for base in cls.__mro__ if base.__module__.startswith("PySide6")]
-    for name, function in list(vars(cls).items()):
-        if (
-            isinstance(function, FunctionType)
-            and name[0] != "_"
-            and any(hasattr(base, name) for base in bases)
-        ):
-            setattr(cls, name, _guarded(cls, function))
+    qt = [base for base in cls.__mro__ if base.__module__.startswith("PySide6")]
+    for ours in (base for base in cls.__mro__ if base not in qt and base is not object):
+        for name, function in list(vars(ours).items()):
+            handler = isinstance(function, FunctionType) and any(hasattr(base, name) for base in qt)
+            fresh = (
+                name[0] != "_" and not hasattr(function, "guarded") and (ours is cls or name not in vars(cls))
+            )
+            if handler and fresh:
+                setattr(cls, name, _guarded(ours, function))
     return cls
 
 

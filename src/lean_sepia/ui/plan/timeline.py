@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
@@ -15,7 +15,7 @@ from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
 
-_HEAD, _LINE, _GAP = 46, 30, 26
+_HEAD, _LINE, _GAP, _HATCH = 46, 30, 26, 7
 
 
 @dataclass(frozen=True)
@@ -124,7 +124,7 @@ class Timeline(KeyboardRing, QWidget):
                 return column.left() + column.width() * ((moment - start) / (end - start))
         return columns[-1].right() + 6
 
-    def paintEvent(self, _event: QPaintEvent) -> None:
+    def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         colours = self.palette()
         painter.fillRect(self.rect(), colours.color(PANEL))
@@ -148,25 +148,27 @@ class Timeline(KeyboardRing, QWidget):
                     f"{clock(start)}–{clock(end)}",
                 )
             if index + 1 < len(columns):
-                self._night(
-                    painter, QRectF(column.right(), 0, _GAP, self.height()), self._windows[index + 1][0] - end
-                )
-        for index, bar in enumerate(self._bars):
+                gap = QRectF(column.right(), 0, _GAP, self.height())
+                self._night(painter, gap, self._windows[index + 1][0] - end, event.rect())
+        first = max(0, int((event.rect().top() - _HEAD) // _LINE))
+        last = int((event.rect().bottom() - _HEAD) // _LINE) + 1
+        for index, bar in enumerate(self._bars[first:last], start=first):
             self._step(painter, bar, _HEAD + index * _LINE, columns)
         if self.ring:
             painter.setPen(QPen(colours.color(ACCENT), 2))
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 
-    def _night(self, painter: QPainter, box: QRectF, span: timedelta) -> None:
-        """A hatched gap with the hours it stands for."""
+    def _night(self, painter: QPainter, box: QRectF, span: timedelta, visible: QRect) -> None:
+        """A hatched gap with the hours it stands for; hatched only where it is seen, since a plan may be long."""
         soft = QColor(self.palette().color(HAIRLINE))
         painter.save()
         painter.setClipRect(box)
         painter.setPen(QPen(soft, 1))
-        y = box.top() - box.width()
-        while y < box.bottom():
+        above = max(0, int((visible.top() - box.top()) // _HATCH))
+        y = box.top() - box.width() + above * _HATCH
+        while y < min(box.bottom(), visible.bottom() + 1):
             painter.drawLine(QPointF(box.left(), y + box.width()), QPointF(box.right(), y))
-            y += 7
+            y += _HATCH
         painter.restore()
         painter.setFont(font(11))
         painter.setPen(self.palette().color(SECOND))
