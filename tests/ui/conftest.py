@@ -5,6 +5,7 @@ from PySide6.QtCore import QPointF, QThreadPool
 from PySide6.QtWidgets import QApplication
 
 from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.faults import faults
 from lean_sepia.ui.shell.settings import Settings
 from lean_sepia.ui.shell.window import MainWindow
 
@@ -29,6 +30,18 @@ def nothing_left_alive(qapp):
     shown = [widget for widget in qapp.topLevelWidgets() if widget.isVisible()]
     assert shown == []
     assert QThreadPool.globalInstance().activeThreadCount() == 0
+
+
+@pytest.fixture(autouse=True)
+def mistakes(qapp, tmp_path, monkeypatch):
+    """Errors that were kept from Qt: a test that means to make some empties the list."""
+    told = []
+    monkeypatch.setattr("lean_sepia.ui.kit.faults.report_file", lambda: tmp_path / "mistakes.txt")
+    faults.forget()
+    faults.happened.connect(told.append)
+    yield told
+    faults.happened.disconnect(told.append)
+    assert told == []
 
 
 @pytest.fixture

@@ -49,7 +49,7 @@ def test_only_the_newest_answer_of_a_kind_counts(jobs, qtbot):
 @pytest.mark.parametrize(
     ("fault", "words"), [(BadInputError("The card is wet."), "wet"), (ZeroDivisionError("0"), "mistake")]
 )
-def test_every_fault_is_told(jobs, qtbot, fault, words, capsys):
+def test_every_fault_is_told(jobs, qtbot, fault, words, mistakes):
     def broken(_progress):
         raise fault
 
@@ -57,6 +57,8 @@ def test_every_fault_is_told(jobs, qtbot, fault, words, capsys):
         jobs.start("a", broken, lambda _a: pytest.fail("no answer was expected"))
     assert words in caught.args[0]
     assert jobs.idle
+    assert [told for told in mistakes if "ZeroDivision" not in told] == []
+    mistakes.clear()
 
 
 def test_cancel_stops_at_the_next_report(jobs, qtbot):

@@ -120,8 +120,8 @@ def test_a_known_length_gives_the_scale(workspace, qtbot, monkeypatch):
     room = workspace.rooms["wear"]
     asked = []
     monkeypatch.setattr(
-        "lean_sepia.ui.wear.wear_room.QInputDialog.getDouble",
-        lambda *given: asked.append(given) or (12_000.0, True),
+        "lean_sepia.ui.wear.wear_room.ask_number",
+        lambda *given, **more: asked.append((given, more)) or 12_000.0,
     )
     room.length.click()
     assert room.viewer.tool == "length"

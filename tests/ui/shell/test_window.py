@@ -7,7 +7,7 @@ import pytest
 from PIL import Image
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QImage
-from PySide6.QtWidgets import QInputDialog, QLabel, QPushButton, QSizePolicy
+from PySide6.QtWidgets import QLabel, QPushButton, QSizePolicy
 
 from lean_sepia.answers.advice import ROOMS
 from lean_sepia.document.store import ProjectStore
@@ -29,7 +29,7 @@ def test_first_page_offers_the_ways_in(window, qtbot, monkeypatch):
         "Start from a colour",
         "Open a project",
     ]
-    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("50, 10, 20", True))
+    monkeypatch.setattr("lean_sepia.ui.shell.window.ask_text", lambda *_a, **_k: "50, 10, 20")
     qtbot.mouseClick(page.buttons[2], Qt.MouseButton.LeftButton)
     assert window.workspace.session.project.zones[0].stated == (50, 10, 20)
 

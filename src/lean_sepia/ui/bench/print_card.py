@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QWidget
 
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
-from lean_sepia.ui.kit.files import ask_place
+from lean_sepia.ui.kit.dialogs.files import ask_place
 from lean_sepia.ui.kit.job import Jobs
 
 

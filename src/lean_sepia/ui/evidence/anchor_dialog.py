@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _
-from lean_sepia.ui.kit.form_dialog import FormDialog
+from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 
 
 def _number(low: float, high: float, value: float) -> QDoubleSpinBox:

@@ -15,6 +15,7 @@ from lean_sepia.language import _, ngettext, plain
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.cast_families import LIGHT_WORDS
 from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.photo.seen_photo import Seen
@@ -82,7 +83,7 @@ class CastPanel(Panel):
     def _show_correction(self, seen: Seen) -> None:
         self.words.setText(cast_words(seen))
         detail = [_("Most like {0}.").format(_(LIGHT_WORDS[seen.cast.light]))] if seen.cast.light else []
-        self.detail.setToolTip(seen.cast.model)
+        hint(self.detail, seen.cast.model)
         if seen.cast.anchor_error_de00 is not None:
             detail.append(_("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
         detail += [word[:1].upper() + word[1:] + "." for word in seen.cast.warnings]

@@ -11,8 +11,8 @@ from lean_sepia.document.model import Photo
 from lean_sepia.language import _
 from lean_sepia.photo.read import shrunk
 from lean_sepia.ui.evidence.photo_card import PhotoCard
-from lean_sepia.ui.kit.file_filters import pictures
-from lean_sepia.ui.kit.files import ask_files
+from lean_sepia.ui.kit.dialogs.file_filters import pictures
+from lean_sepia.ui.kit.dialogs.files import ask_files
 from lean_sepia.ui.kit.panel import button, scrolled
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.photo.pictures import Pictures

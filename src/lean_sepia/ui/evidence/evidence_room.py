@@ -29,6 +29,7 @@ from lean_sepia.ui.evidence.samples_panel import SamplesPanel
 from lean_sepia.ui.evidence.shares_panel import SharesPanel
 from lean_sepia.ui.evidence.straighten_dialog import StraightenDialog
 from lean_sepia.ui.kit.panel import ElidedLabel, button, label, row
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.photo.loupe import Loupe
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, first_look, prepare
@@ -94,7 +95,7 @@ class EvidenceRoom(RoomPage):
         self._details = button(_("About…"), "tool", _("Title, date and origin of this photo"))
         self._details.clicked.connect(self._edit_photo)
         self.clipped = QCheckBox(_("Clipped"))
-        self.clipped.setToolTip(_("Stripes where a channel is at its end: nothing can be measured there"))
+        hint(self.clipped, _("Stripes where a channel is at its end: nothing can be measured there"))
         self.clipped.toggled.connect(self.viewer.set_show_clipped)
         head = row(
             self._title,

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import QWidget
 from lean_sepia.document.model import Photo
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.theme import HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
 
 
@@ -36,10 +37,11 @@ class PhotoCard(KeyboardRing, QWidget):
         self.setFixedSize(136, 104)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(f"{photo.title}, {photo.date}, {status}")
-        self.setToolTip(
+        hint(
+            self,
             "\n".join(
                 [photo.title, photo.process, photo.light, photo.source, photo.trust, *photo.notes]
-            ).strip()
+            ).strip(),
         )
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 

@@ -16,6 +16,7 @@ from lean_sepia.photo.next_evidence import Help, best_help, what_would_help
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule, scrolled
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.photo.seen_photo import Seen
@@ -39,9 +40,7 @@ class SamplesPanel(Panel):
         for role in ROLES:
             self.role.addItem(_(ROLE_WORDS[role]), role)
         self.role.setAccessibleName(_("Role of the next sample"))
-        self.role.setToolTip(
-            _("What the next sample shows: the base coat, a faded or a sheltered place, rust")
-        )
+        hint(self.role, _("What the next sample shows: the base coat, a faded or a sheltered place, rust"))
         for words, shape in (
             (_("disc"), "disc"),
             (_("polygon"), "polygon"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.language import _
-from lean_sepia.ui.kit.form_dialog import FormDialog
+from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import label, measure_box
 
 

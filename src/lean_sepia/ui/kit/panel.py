@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, TEXT, THIRD, WELL_TEXT, font
 
 GUTTER, COLUMN_WIDTH = 18, 268
@@ -66,7 +67,7 @@ class ElidedLabel(QLabel):
     def show_text(self, text: str) -> None:
         """Show a text, shortened to the width there is."""
         self._whole = text
-        self.setToolTip(text)
+        hint(self, text)
         self._fit()
 
     def _fit(self) -> None:
@@ -83,7 +84,7 @@ def button(text: str, kind: str = "", tip: str = "") -> QPushButton:
     answer.setProperty("kind", kind)
     answer.setCursor(Qt.CursorShape.PointingHandCursor)
     if tip:
-        answer.setToolTip(tip)
+        hint(answer, tip)
     return answer
 
 
@@ -126,7 +127,7 @@ def count_box(low: int, high: int, value: int, name: str) -> QSpinBox:
     box.setFixedWidth(46)
     box.setAlignment(Qt.AlignmentFlag.AlignRight)
     box.setAccessibleName(name)
-    box.setToolTip(name)
+    hint(box, name)
     box.setKeyboardTracking(False)
     return box
 
@@ -143,7 +144,7 @@ def measure_box(
     box.setFixedWidth(width)
     box.setAlignment(Qt.AlignmentFlag.AlignRight)
     box.setAccessibleName(name)
-    box.setToolTip(name)
+    hint(box, name)
     box.setKeyboardTracking(False)
     return box
 

@@ -15,6 +15,7 @@ from lean_sepia.colour.words import colour_name
 from lean_sepia.language import _, ngettext, plain
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.theme import SECOND, TEXT, WELL, WELL_TEXT, font
 
 Lab = tuple[float, float, float]
@@ -80,7 +81,7 @@ class Fields(QWidget):
         self._labs = list(labs)
         names = ", ".join(colour_name(lab) if lab else _("not known") for lab in self._labs)
         self.setAccessibleName(spoken or names)
-        self.setToolTip("\n".join(lab_words(lab) for lab in self._labs if lab))
+        hint(self, "\n".join(lab_words(lab) for lab in self._labs if lab))
         self.update()
 
     def paintEvent(self, _event: QPaintEvent) -> None:
@@ -112,7 +113,7 @@ class Chip(QWidget):
         """Show a colour; hatched where it is not known."""
         self._lab = lab
         self.setAccessibleName(colour_name(lab) if lab else _("colour not known"))
-        self.setToolTip(lab_words(lab) if lab else "")
+        hint(self, lab_words(lab) if lab else "")
         self.update()
 
     def paintEvent(self, _event: QPaintEvent) -> None:

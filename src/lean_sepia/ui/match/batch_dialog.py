@@ -12,7 +12,7 @@ from lean_sepia.language import _
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.batch import Correction, correct_batch
-from lean_sepia.ui.kit.form_dialog import FormDialog
+from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.kit.panel import button, holder, label, measure_box, row
 from lean_sepia.ui.kit.rows import Item, Rows

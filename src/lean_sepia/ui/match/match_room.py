@@ -28,7 +28,7 @@ from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.limits import NO_LIMITS, Limits
 from lean_sepia.recipe.mix import Recipe
 from lean_sepia.recipe.reasons import Substitute, unmixable
-from lean_sepia.ui.kit.ask import confirm
+from lean_sepia.ui.kit.dialogs.ask import confirm
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plots.colour_plane import ColourPlane

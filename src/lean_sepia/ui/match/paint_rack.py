@@ -14,6 +14,7 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.drag import DropSource, drag_drop
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, scrolled
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.swatch import bottle_lab, lab_words, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, WELL
@@ -28,7 +29,7 @@ class _RackChip(DropSource, KeyboardRing, QAbstractButton):
         self.setCursor(Qt.CursorShape.OpenHandCursor)
         self.setAccessibleName(_("Add a drop of {0}").format(paint.name))
         words = lab_words(self._lab) if self._lab else _("clear: it changes the sheen")
-        self.setToolTip(f"{paint.name}\n{words}")
+        hint(self, f"{paint.name}\n{words}")
 
     def sizeHint(self) -> QSize:
         return QSize(22, 24)

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.recipe.ratio import Reading, read_ratio, spoken
-from lean_sepia.ui.kit.form_dialog import FormDialog
+from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.rows import Item, Rows
 

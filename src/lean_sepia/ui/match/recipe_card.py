@@ -28,6 +28,7 @@ from lean_sepia.shelf.shelf_file import Record, stock_ml
 from lean_sepia.ui.kit.drag import DropSource, drag_drop, dragged_paint
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, button, holder, label, row
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.swatch import Chip, Drops, Lab, bottle_lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, SECOND
 
@@ -42,7 +43,7 @@ class _PaintDrops(DropSource, Drops):
         super().__init__(lab, count)
         self._paint_id, self._colour = paint_id, lab
         self.setCursor(Qt.CursorShape.OpenHandCursor)
-        self.setToolTip(_("Drag a drop out to take it away"))
+        hint(self, _("Drag a drop out to take it away"))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self.pulled(event):
@@ -60,7 +61,7 @@ class _MenuChip(KeyboardRing, QAbstractButton):
         self._lab = lab
         self.setFixedSize(13, 30)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setToolTip(words)
+        hint(self, words)
         self.setAccessibleName(words)
 
     def paintEvent(self, _event: QPaintEvent) -> None:

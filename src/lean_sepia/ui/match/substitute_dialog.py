@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QHBoxLayout, QWidget
 from lean_sepia.colour.words import difference
 from lean_sepia.language import _
 from lean_sepia.recipe.reasons import Substitute
+from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.swatch import Fields
-from lean_sepia.ui.kit.titled_dialog import TitledDialog
 
 
 class SubstituteDialog(TitledDialog):

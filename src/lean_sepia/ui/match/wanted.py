@@ -20,6 +20,7 @@ from lean_sepia.document.steps import coat_name
 from lean_sepia.language import _
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.ui.kit.panel import count_box, measure_box
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.match.ratio_dialog import RatioDialog
 from lean_sepia.ui.shell.session import Session
 
@@ -82,7 +83,7 @@ class Wanted(QObject):
         tip = _("The recipe meets its target under this final sheen")
         if varnish is None:
             tip += "\n" + _("Flat, satin or gloss is planned as the zone's varnish when the recipe is pinned")
-        self.sheen.setToolTip(tip)
+        hint(self.sheen, tip)
         if fresh:
             self.sheen.setCurrentIndex(0)
 

@@ -22,6 +22,7 @@ from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule, scrolled
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.plan.timeline import Bar, Timeline
 from lean_sepia.ui.shell.room import RoomPage
@@ -49,7 +50,7 @@ class PlanRoom(RoomPage):
         self.start.setFixedWidth(152)
         self.start.setAccessibleName(_("Start, date and time"))
         self.evenings.setAccessibleName(_("Evenings at the bench"))
-        self.evenings.setToolTip(_("Such as mon-fri 19:00-21:30,sat 10:00-16:00"))
+        hint(self.evenings, _("Such as mon-fri 19:00-21:30,sat 10:00-16:00"))
         for field in (self.start, self.evenings):
             field.editingFinished.connect(self._set_times)
         self.kind = QComboBox()

@@ -10,9 +10,9 @@ from lean_sepia.arrays import triple
 from lean_sepia.language import _
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Paint
+from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
 from lean_sepia.ui.kit.panel import counted, label, row, rule
 from lean_sepia.ui.kit.swatch import Fields
-from lean_sepia.ui.kit.titled_dialog import TitledDialog
 
 
 class LearntDialog(TitledDialog):

@@ -11,9 +11,9 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.recipe.mixture_text import read_mixture
+from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
 from lean_sepia.ui.kit.panel import label
 from lean_sepia.ui.kit.swatch import Fields
-from lean_sepia.ui.kit.titled_dialog import TitledDialog
 
 
 class MixturesDialog(TitledDialog):

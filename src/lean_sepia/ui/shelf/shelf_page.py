@@ -22,8 +22,8 @@ from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.shelf.shelf import LOW_ML
 from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, stock_ml, write_shelf
-from lean_sepia.ui.kit.ask import confirm
-from lean_sepia.ui.kit.files import ask_file, ask_place
+from lean_sepia.ui.kit.dialogs.ask import confirm
+from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
 from lean_sepia.ui.kit.swatch import Fields, bottle_lab, lab_words

@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
-from PySide6.QtWidgets import QInputDialog, QMenu, QWidget
+from PySide6.QtWidgets import QMenu, QWidget
 
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
@@ -17,8 +17,9 @@ from lean_sepia.shelf.card_shelf import ReadShelf, shelf_from_card
 from lean_sepia.shelf.card_swatches import ReadSwatches, swatches_from_card
 from lean_sepia.shelf.shelf_file import ShelfContent, with_refined
 from lean_sepia.shelf.swatch_file import read_swatches
-from lean_sepia.ui.kit.file_filters import pictures
-from lean_sepia.ui.kit.files import ask_file, ask_place
+from lean_sepia.ui.kit.dialogs.ask import ask_number
+from lean_sepia.ui.kit.dialogs.file_filters import pictures
+from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
 from lean_sepia.ui.shelf.card_dialog import CardDialog
 from lean_sepia.ui.shelf.learnt_dialog import LearntDialog
 from lean_sepia.ui.shelf.mixtures_dialog import MixturesDialog
@@ -65,8 +66,10 @@ class SwatchCards(QObject):
         if photo is None:
             return
         words = _("L* of the grey card in the frame; 0 where none lies there")
-        lightness, accepted = QInputDialog.getDouble(self._page, _("Grey card"), words, 50, 0, 100, 1)
-        if accepted:
+        lightness = ask_number(
+            self._page, _("Grey card"), words, _("Read the card"), value=50, low=0, high=100, decimals=1
+        )
+        if lightness is not None:
             read(photo, lightness or None)
 
     def _read(self, path: Path, grey_lightness: float | None, then: Callable[[CardReading], None]) -> None:

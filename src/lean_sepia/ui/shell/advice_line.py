@@ -11,6 +11,7 @@ from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Job
 from lean_sepia.ui.kit.panel import button, label
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.shell.session import Session
 
 _REFUSAL_MS = 9000
@@ -81,7 +82,7 @@ class AdviceLine(QFrame):
 
     def _show(self, text: str) -> None:
         self._text.setText(text)
-        self._text.setToolTip(text)
+        hint(self._text, text)
 
     def refuse(self, message: str) -> None:
         """Say why something was not done; the advice comes back after a while."""

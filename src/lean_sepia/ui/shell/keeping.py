@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QInputDialog, QWidget
+from PySide6.QtWidgets import QWidget
 
 from lean_sepia.document.model import Project
 from lean_sepia.document.place import SUFFIX, free_name
@@ -13,9 +13,9 @@ from lean_sepia.errors import InUseError, SepiaError
 from lean_sepia.files.gate import shown
 from lean_sepia.language import _, day, day_and_time
 from lean_sepia.shelf.shelf import user_folder
-from lean_sepia.ui.kit.ask import choose
-from lean_sepia.ui.kit.file_filters import projects
-from lean_sepia.ui.kit.files import ask_place
+from lean_sepia.ui.kit.dialogs.ask import ask_choice, choose
+from lean_sepia.ui.kit.dialogs.file_filters import projects
+from lean_sepia.ui.kit.dialogs.files import ask_place
 from lean_sepia.ui.shell.session import Session
 
 _LONGEST_TITLE = 60
@@ -118,10 +118,8 @@ def ask_revision(window: QWidget, session: Session) -> None:
         f"{day(moment)}, {moment:%H:%M:%S}   {revision.label}"
         for moment, revision in zip(moments, kept, strict=True)
     ]
-    choice, accepted = QInputDialog.getItem(
-        window, _("Go back"), _("The project as it was"), words, 0, editable=False
-    )
-    if accepted:
-        revision = kept[words.index(choice)]
+    choice = ask_choice(window, _("Go back"), _("The project as it was"), _("Go back"), words)
+    if choice is not None:
+        revision = kept[choice]
         name = _("Go back to {0}").format(day_and_time(revision.saved_at.astimezone()))
         session.edit(name, lambda _present: session.store.revision(revision.id))

@@ -7,8 +7,8 @@ from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Subject
 from lean_sepia.language import _
+from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.form_dialog import FormDialog
 
 
 @guarded

@@ -11,6 +11,7 @@ from lean_sepia.language import _
 from lean_sepia.plan.kinds import Room
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, button, label
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, WINDOW, font
 
 HEIGHT = 52
@@ -159,4 +160,4 @@ class TopBar(QFrame):
     def show_title(self, text: str) -> None:
         """The line below the wordmark."""
         self._title.setText(QFontMetrics(font(12)).elidedText(text, Qt.TextElideMode.ElideRight, 236))
-        self._title.setToolTip(text)
+        hint(self._title, text)

@@ -12,7 +12,6 @@ from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
-    QInputDialog,
     QMainWindow,
     QMenu,
     QStackedWidget,
@@ -22,11 +21,12 @@ from PySide6.QtWidgets import (
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit import theme
-from lean_sepia.ui.kit.ask import tell
+from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
+from lean_sepia.ui.kit.dialogs.file_filters import pictures, projects
+from lean_sepia.ui.kit.dialogs.files import ask_file, ask_files, last_folder, remember_folder
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
-from lean_sepia.ui.kit.file_filters import pictures, projects
-from lean_sepia.ui.kit.files import ask_file, ask_files, last_folder, remember_folder
 from lean_sepia.ui.kit.job import Jobs, Progress
+from lean_sepia.ui.kit.plain import menu_words
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.start_page import StartPage
 
@@ -165,7 +165,7 @@ class MainWindow(QMainWindow):
             ("undo", _("Undo"), history.undo_name if history else None),
             ("redo", _("Redo"), history.redo_name if history else None),
         ):
-            self._actions[key].setText(f"{word}: {name}" if name else word)
+            self._actions[key].setText(menu_words(f"{word}: {name}") if name else word)
             self._actions[key].setEnabled(not opened or name is not None)
 
     def _step(self, *, back: bool) -> None:
@@ -223,10 +223,9 @@ class MainWindow(QMainWindow):
 
     def start_from_colour(self) -> None:
         """Ask for a colour and start a project with one zone that has it as its target."""
-        text, accepted = QInputDialog.getText(
-            self, _("Start from a colour"), _("L*, a*, b* with commas, such as 45.8, −13.9, −6.1")
-        )
-        if accepted:
+        words = _("L*, a*, b* with commas, such as 45.8, −13.9, −6.1")
+        text = ask_text(self, _("Start from a colour"), words, _("Start"))
+        if text is not None:
             self.start_with_colour(text)
 
     def start_with_colour(self, text: str) -> None:

@@ -29,7 +29,7 @@ from lean_sepia.files.gate import MOST_PICTURE, read_bytes, shown
 from lean_sepia.language import _
 from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.plan.kinds import Room
-from lean_sepia.ui.kit.ask import tell
+from lean_sepia.ui.kit.dialogs.ask import tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Progress

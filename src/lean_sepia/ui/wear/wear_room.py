@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 
 import numpy as np
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QInputDialog
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout
 
 from lean_sepia.answers import wear
 from lean_sepia.answers.wear import (
@@ -27,7 +27,9 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.rectify import mm_per_px
+from lean_sepia.ui.kit.dialogs.ask import ask_number
 from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row, rule
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.plots.bars import SizeBars
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
@@ -106,7 +108,7 @@ class WearRoom(RoomPage):
         self.kind.setAccessibleName(_("Kind of wear pointed at"))
         name = _("Millimetres on the prototype in a pixel")
         self.mm = measure_box(0.01, 1000, 10, "mm", name, decimals=2, width=90)
-        self.mm.setToolTip(_("A known length on the prototype divided by its length in pixels"))
+        hint(self.mm, _("A known length on the prototype divided by its length in pixels"))
         self.length = button(_("Known length"), "tool", _("Drag along something whose true length you know"))
         self.length.setCheckable(True)
         self.length.setProperty("tool", "length")
@@ -319,16 +321,11 @@ class WearRoom(RoomPage):
         self.viewer.update()
 
     def _ask_length(self, x0: float, y0: float, x1: float, y1: float) -> None:
-        length, accepted = QInputDialog.getDouble(
-            self,
-            _("Known length"),
-            _("Its length on the prototype, in millimetres"),
-            1000,
-            1,
-            1e6,
-            0,
+        words = _("Its length on the prototype, in millimetres")
+        length = ask_number(
+            self, _("Known length"), words, _("Take it"), value=1000, low=1, high=1e6, unit="mm"
         )
-        if accepted:
+        if length is not None:
             self.set_length((x0, y0), (x1, y1), length)
 
     def set_length(self, start: tuple[float, float], end: tuple[float, float], length_mm: float) -> None:

@@ -15,6 +15,7 @@ from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.kit.panel import Panel
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.plots.plane_content import PlaneContent, Point, Way
 from lean_sepia.ui.kit.swatch import Lab
 
@@ -51,7 +52,7 @@ class ColourPlane(QWidget):
     def _build(self, module: ModuleType) -> None:
         plot: ColourPlot = module.ColourPlot(self._lightness)
         self.plot = plot
-        plot.setToolTip(_("Drag to move, Ctrl and wheel to zoom, double-click to see all"))
+        hint(plot, _("Drag to move, Ctrl and wheel to zoom, double-click to see all"))
         self._well.hide()
         self._body.addWidget(plot)
         self._draw()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QFrame, QInputDialog, QMenu, QVBoxLayout
+from PySide6.QtWidgets import QFrame, QMenu, QVBoxLayout
 
 from lean_sepia.answers.strata import Strata, seen_miss
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -11,7 +11,7 @@ from lean_sepia.colour.words import difference
 from lean_sepia.document.model import Project
 from lean_sepia.document.zones import add_zone, change_zone, remove_zone
 from lean_sepia.language import _
-from lean_sepia.ui.kit.ask import confirm
+from lean_sepia.ui.kit.dialogs.ask import ask_text, confirm
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.session import Session
@@ -103,10 +103,8 @@ class StrataColumn(QFrame):
 
     def add_zone(self) -> None:
         """Ask for a name and add a zone."""
-        name, accepted = QInputDialog.getText(
-            self, _("New zone"), _("Name of the area, such as Hull or Roof")
-        )
-        if accepted:
+        name = ask_text(self, _("New zone"), _("Name of the area, such as Hull or Roof"), _("Add zone"))
+        if name is not None:
             self.add_named_zone(name)
 
     def add_named_zone(self, name: str) -> None:

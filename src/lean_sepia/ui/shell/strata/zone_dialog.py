@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QCheckBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Project, Zone
 from lean_sepia.language import _
-from lean_sepia.ui.kit.form_dialog import FormDialog
+from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import measure_box
 
 

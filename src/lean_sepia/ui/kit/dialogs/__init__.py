@@ -1,0 +1,1 @@
+"""Asking and telling in windows of their own."""

@@ -1,0 +1,102 @@
+"""Questions and notices in the program's own dress: a title, a sentence, and buttons that say what happens."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PySide6.QtWidgets import QComboBox, QDialog, QLineEdit, QVBoxLayout, QWidget
+
+from lean_sepia.language import _
+from lean_sepia.ui.kit.panel import button, label, measure_box, row
+
+_LONGEST_LINE = 500
+
+
+class Notice(QDialog):
+    """A sentence with the buttons that answer it; `answer` is the place of the one that was clicked, or None."""
+
+    def __init__(self, parent: QWidget | None, title: str, words: str, *choices: str) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(title)
+        self.setMinimumWidth(420)
+        self.answer: int | None = None
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(22, 18, 22, 16)
+        layout.setSpacing(12)
+        layout.addWidget(label(title, "title", wrap=True))
+        layout.addWidget(label(words, "", wrap=True))
+        layout.addSpacing(4)
+        buttons = [button(text, "main" if place == 0 else "") for place, text in enumerate(choices)]
+        for place, made in enumerate(buttons):
+            made.clicked.connect(lambda _checked=False, index=place: self._take(index))
+        buttons[0].setDefault(True)
+        layout.addLayout(row(None, *reversed(buttons)))
+
+    def _take(self, index: int) -> None:
+        self.answer = index
+        self.accept()
+
+
+def tell(parent: QWidget | None, title: str, words: str) -> None:
+    """Say something that waits to be read."""
+    Notice(parent, title, words, _("Close")).exec()
+
+
+def choose(parent: QWidget | None, title: str, words: str, *choices: str) -> int | None:
+    """Ask which of several things to do; the place of the choice, None where the question was closed."""
+    asked = Notice(parent, title, words, *choices)
+    asked.exec()
+    return asked.answer
+
+
+def confirm(parent: QWidget | None, title: str, words: str, yes: str) -> bool:
+    """Ask before something is done; `yes` says what will be."""
+    return choose(parent, title, words, yes, _("Leave it")) == 0
+
+
+class _Question(QDialog):
+    """A sentence, one field to answer in, and two buttons."""
+
+    def __init__(self, parent: QWidget | None, title: str, words: str, field: QWidget, yes: str) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(title)
+        self.setMinimumWidth(420)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(22, 18, 22, 16)
+        layout.setSpacing(12)
+        layout.addWidget(label(title, "title", wrap=True))
+        layout.addWidget(label(words, "", wrap=True))
+        field.setAccessibleName(words)
+        layout.addWidget(field)
+        layout.addSpacing(4)
+        take, leave = button(yes, "main"), button(_("Leave it"))
+        take.setDefault(True)
+        take.clicked.connect(self.accept)
+        leave.clicked.connect(self.reject)
+        layout.addLayout(row(None, leave, take))
+        field.setFocus()
+
+
+def ask_text(parent: QWidget | None, title: str, words: str, yes: str) -> str | None:
+    """A line of text; None where the question was closed."""
+    field = QLineEdit()
+    field.setMaxLength(_LONGEST_LINE)
+    return field.text() if _Question(parent, title, words, field, yes).exec() else None
+
+
+def ask_number(
+    parent: QWidget | None, title: str, words: str, yes: str, *, value: float, low: float, high: float,
+    decimals: int = 0, unit: str = "",
+) -> float | None:  # fmt: skip
+    """A number between two others; None where the question was closed."""
+    field = measure_box(low, high, value, unit, words, decimals, 130)
+    return field.value() if _Question(parent, title, words, field, yes).exec() else None
+
+
+def ask_choice(
+    parent: QWidget | None, title: str, words: str, yes: str, choices: Sequence[str]
+) -> int | None:
+    """The place of one of many; None where the question was closed."""
+    field = QComboBox()
+    field.addItems(list(choices))
+    return field.currentIndex() if _Question(parent, title, words, field, yes).exec() else None
