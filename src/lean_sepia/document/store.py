@@ -16,7 +16,7 @@ from lean_sepia.document.place import JOURNAL, check_head, identity_of, too_long
 from lean_sepia.errors import NewerVersionError, ProjectFileError, SaveError
 from lean_sepia.files.gate import check_place, one_line, shown
 from lean_sepia.files.in_use import Hold, hold
-from lean_sepia.files.sqlite import bounded, connect, reason, strange_part
+from lean_sepia.files.sqlite import FAULTS, bounded, connect, reason, strange_part
 from lean_sepia.language import _, ngettext
 
 APPLICATION_ID = 0x4C535001
@@ -86,7 +86,7 @@ class ProjectStore:
             db.execute(f"PRAGMA user_version = {_FILE_VERSION}")
             store = cls(file, db, held)
             store.save(project, _("New project"))
-        except (OSError, ValueError, sqlite3.Error, SaveError) as error:
+        except (OSError, ValueError, *FAULTS, SaveError) as error:
             if held is not None:
                 with contextlib.suppress(OSError):
                     file.unlink(missing_ok=True)
@@ -122,7 +122,7 @@ class ProjectStore:
             with bounded(db, _MOST_SECONDS):
                 _check_content(db, file)
             return cls(file, db, held, because)
-        except sqlite3.Error as error:
+        except FAULTS as error:
             words = _("{0} is damaged ({1}). The file was not changed; open a copy or a backup of it.")
             fault: ProjectFileError = ProjectFileError(words.format(shown(file), reason(error)))
         except ProjectFileError as error:
@@ -153,7 +153,7 @@ class ProjectStore:
                         skipped += 1
                         continue
                     return project, _passed_over(skipped, identity) if skipped else None
-        except sqlite3.Error as error:
+        except FAULTS as error:
             words = _("{0} is damaged ({1}). The file was not changed.")
             raise ProjectFileError(words.format(shown(self.path), reason(error))) from None
         words = _("{0} holds no readable revision. The file was not changed; open a backup of it.")
@@ -184,7 +184,7 @@ class ProjectStore:
             with self._turn, self._db:
                 self._db.execute("INSERT INTO revision (saved_at, label, document) VALUES (?, ?, ?)", row)
                 self._prune(moment)
-        except (sqlite3.Error, ValueError) as error:
+        except (*FAULTS, ValueError) as error:
             raise self._not_saved(error) from None
 
     def _check_writable(self) -> None:
@@ -225,7 +225,7 @@ class ProjectStore:
                 rows = self._db.execute(
                     "SELECT id, saved_at, substr(label, 1, 200) FROM revision ORDER BY id DESC"
                 ).fetchall()
-        except sqlite3.Error as error:
+        except FAULTS as error:
             raise self._unread(error) from None
         found = []
         for identity, moment, label in rows:
@@ -244,7 +244,7 @@ class ProjectStore:
         try:
             with self._turn, bounded(self._db, _MOST_SECONDS):
                 return parse_document(self._text(identity))
-        except sqlite3.Error as error:
+        except FAULTS as error:
             raise self._unread(error) from None
 
     def add_photo(self, sha256: str, media_type: str, name: str, data: bytes) -> None:
@@ -262,7 +262,7 @@ class ProjectStore:
                     "INSERT OR IGNORE INTO photo VALUES (?, ?, ?, ?)",
                     (sha256, media_type[:_MEDIA_TYPE_LENGTH], shown(name), data),
                 )
-        except (sqlite3.Error, OverflowError) as error:
+        except (*FAULTS, OverflowError) as error:
             raise self._not_saved(error) from None
 
     def photo(self, sha256: str) -> bytes:
@@ -279,14 +279,14 @@ class ProjectStore:
                     "SELECT bytes FROM photo WHERE sha256 = ? AND typeof(bytes) = 'blob' AND length(bytes) <= ?",
                     (sha256, _MOST_PHOTO),
                 ).fetchone()
-        except sqlite3.Error as error:
+        except FAULTS as error:
             raise self._unread(error) from None
         if row is None:
             words = _("{0} does not hold the photo {1}…; it was lost from the file.")
             raise ProjectFileError(words.format(shown(self.path), sha256[:12]))
         return bytes(row[0])
 
-    def _unread(self, error: sqlite3.Error) -> ProjectFileError:
+    def _unread(self, error: Exception) -> ProjectFileError:
         words = _("{0} cannot be read: {1}.")
         return ProjectFileError(words.format(shown(self.path), reason(error)))
 
@@ -318,7 +318,7 @@ class ProjectStore:
                 for left in (beside, beside.with_name(beside.name + JOURNAL)):
                     with contextlib.suppress(OSError):
                         left.unlink(missing_ok=True)
-        except (OSError, ValueError, sqlite3.Error) as error:
+        except (OSError, ValueError, *FAULTS) as error:
             words = _("{0} cannot be written: {1}. The open project is unchanged.")
             raise ProjectFileError(words.format(shown(target), reason(error))) from None
 

@@ -11,6 +11,8 @@ from urllib.parse import quote
 
 from lean_sepia.language import _
 
+FAULTS = (sqlite3.Error, UnicodeError)
+"""What SQLite raises of a file that is not as it should be: its own words may hold bytes of the file that are no text."""
 LOCK_WAIT_S = 0.2
 """How long a call waits for another program's lock: short, since the window may be waiting."""
 _MOST_BYTES = 1 << 30
@@ -40,7 +42,7 @@ def connect(file: Path, *, reading: bool = False) -> sqlite3.Connection:
             # One file at any moment: a rollback journal, gone after each transaction, instead of a write-ahead log.
             db.execute("PRAGMA journal_mode = DELETE")
             db.execute("PRAGMA synchronous = FULL")
-    except sqlite3.Error:
+    except FAULTS:
         db.close()
         raise
     return db

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import logging
 import struct
 import warnings
 import zlib
@@ -24,6 +25,9 @@ DAMAGE = (
     RecursionError, SyntaxError, TypeError, ValueError, cv2.error, struct.error, zlib.error,
 )  # fmt: skip
 """What decoders raise when a file is not what it says."""
+# What the libraries find wrong with a file they print as well; here it is said once, in words.
+logging.getLogger("PIL").addHandler(logging.NullHandler())
+cv2.utils.logging.setLogLevel(cv2.utils.logging.LOG_LEVEL_SILENT)
 _PIXEL_BYTES = {"1": 1, "L": 1, "P": 4, "LA": 4, "PA": 4, "I;16": 2, "I;16B": 2, "I;16L": 2, "I;16N": 2}
 _PNG_CHANNELS = {0: 1, 2: 3, 3: 1, 4: 2, 6: 4}
 _PASSES = ((0, 8, 0, 8), (0, 8, 4, 8), (4, 8, 0, 4), (0, 4, 2, 4), (2, 4, 0, 2), (0, 2, 1, 2), (1, 2, 0, 1))

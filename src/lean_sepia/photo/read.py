@@ -19,7 +19,6 @@ from lean_sepia.errors import PictureError
 from lean_sepia.files.gate import MOST_PICTURE, one_line, read_bytes, shown
 from lean_sepia.language import N_, _
 from lean_sepia.photo.formats import (
-    DAMAGE,
     bit_depth,
     decoding,
     frame_count,
@@ -114,9 +113,10 @@ def decode_picture(data: bytes, name: str) -> Picture:
 def _as_the_camera_noted(image: Image.Image, pixels: Pixels, notes: list[str]) -> tuple[Pixels, str | None]:
     """The pixels upright, and when they were taken; damaged notes of a camera are left out and said."""
     try:
-        exif = image.getexif()
-        orientation, taken, lens = exif.get(_ORIENTATION_TAG, 1), _taken(exif), _lens(exif)
-    except DAMAGE:
+        with decoding(""):
+            exif = image.getexif()
+            orientation, taken, lens = exif.get(_ORIENTATION_TAG, 1), _taken(exif), _lens(exif)
+    except PictureError:
         notes.append(_("the camera's own notes are damaged and were left out"))
         return pixels, None
     pixels = _upright(pixels, orientation, notes)
@@ -146,7 +146,7 @@ def _pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels:
     if frames > 1 and image.format != "MPO":
         notes.append(_("first of {0} frames").format(frames))
     profile = image.info.get("icc_profile")
-    if bit_depth(image, data) == 16 and (deep := _deep_pixels(data, notes)) is not None:
+    if bit_depth(image, data) == 16 and (deep := _deep_pixels(image, data, notes)) is not None:
         if image.format == "PNG" and not is_whole_png(data):
             raise OSError(_("rows are missing"))
         return _deep_through_profile(deep, profile, notes) if profile else deep
@@ -176,22 +176,44 @@ def _as_array(image: Image.Image) -> Pixels:
     return pixels
 
 
-def _deep_pixels(data: bytes, notes: list[str]) -> Pixels | None:
-    """16-bit pixels, which Pillow would cut to 8, or None where OpenCV does not read them either."""
-    array = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
+def _deep_pixels(image: Image.Image, data: bytes, notes: list[str]) -> Pixels | None:
+    """16-bit pixels, which Pillow would cut to 8, or None where they are of a kind that the other libraries do not read."""
+    array = _deep_png(data) if image.format == "PNG" else _deep_tiff(data)
     if array is None or array.dtype != np.uint16:
         return None
     notes.append(_("16 bits a channel"))
-    if array.ndim == 2:
+    colours, alpha = (array[..., :-1], array[..., -1:]) if array.shape[2] in (2, 4) else (array, None)
+    if colours.shape[2] == 1:
         notes.append(_("grey picture: lightness only"))
-        return np.repeat(array[:, :, None], 3, axis=2)
-    rgb = np.ascontiguousarray(array[:, :, 2::-1])
-    if array.shape[2] == 4 and int(array[:, :, 3].min()) < 65535:
+        colours = np.repeat(colours, 3, axis=2)
+    colours = np.ascontiguousarray(colours)
+    if alpha is not None and int(alpha.min()) < 65535:
         notes.append(_("transparent parts shown as grey"))
-        for band in _bands(rgb):
-            alpha = array[band, :, 3:].astype(np.float32) / 65535
-            rgb[band] = (rgb[band] * alpha + _BACKDROP * 257 * (1 - alpha)).round()
-    return rgb
+        for band in _bands(colours):
+            share = alpha[band].astype(np.float32) / 65535
+            colours[band] = (colours[band] * share + _BACKDROP * 257 * (1 - share)).round()
+    return colours
+
+
+def _deep_png(data: bytes) -> Pixels:
+    """Pixels (h, w, c) as they are in the file; what is wrong with it is raised, not printed."""
+    import imagecodecs  # only such pictures need it, and it takes a while to load
+
+    try:
+        array = np.asarray(imagecodecs.png_decode(data))
+    except imagecodecs.PngError as error:
+        raise OSError(str(error)) from None
+    return array if array.ndim == 3 else array[..., None]
+
+
+def _deep_tiff(data: bytes) -> Pixels | None:
+    """Pixels (h, w, c) as they are in the file, or None where the library cannot read them."""
+    array = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
+    if array is None:
+        return None
+    if array.ndim == 2:
+        return array[..., None]
+    return array[..., [2, 1, 0, 3][: array.shape[2]]] if array.shape[2] in (3, 4) else None
 
 
 def _bands(pixels: Pixels) -> Iterator[slice]:

@@ -13,7 +13,7 @@ from platformdirs import user_data_path
 
 from lean_sepia.errors import ShelfError
 from lean_sepia.files.gate import shown, strict_json
-from lean_sepia.files.sqlite import bounded, connect, reason, strange_part
+from lean_sepia.files.sqlite import FAULTS, bounded, connect, reason, strange_part
 from lean_sepia.files.typed import to_number
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
@@ -65,12 +65,12 @@ class Shelf:
             self._db = (
                 connect(path) if path is not None else sqlite3.connect(":memory:", check_same_thread=False)
             )
-        except (OSError, ValueError, sqlite3.Error) as error:
+        except (OSError, ValueError, *FAULTS) as error:
             raise self._not_opened(error) from None
         try:
             with bounded(self._db, _MOST_SECONDS):
                 self._begin()
-        except sqlite3.Error as error:
+        except FAULTS as error:
             self._db.close()
             raise self._not_opened(error) from None
         except ShelfError:
@@ -204,7 +204,7 @@ class Shelf:
         try:
             with self._db:
                 yield self._db
-        except (sqlite3.Error, ValueError) as error:
+        except (*FAULTS, ValueError) as error:
             words = _("The paint shelf {0} cannot be changed: {1}. It is as it was.")
             raise ShelfError(words.format(self._shown, reason(error))) from None
         finally:

@@ -81,7 +81,8 @@ def ask_text(parent: QWidget | None, title: str, words: str, yes: str) -> str | 
     """A line of text; None where the question was closed."""
     field = QLineEdit()
     field.setMaxLength(_LONGEST_LINE)
-    return field.text() if _Question(parent, title, words, field, yes).exec() else None
+    question = _Question(parent, title, words, field, yes)  # it owns the field
+    return field.text() if question.exec() else None
 
 
 def ask_number(
@@ -90,7 +91,8 @@ def ask_number(
 ) -> float | None:  # fmt: skip
     """A number between two others; None where the question was closed."""
     field = measure_box(low, high, value, unit, words, decimals, 130)
-    return field.value() if _Question(parent, title, words, field, yes).exec() else None
+    question = _Question(parent, title, words, field, yes)
+    return field.value() if question.exec() else None
 
 
 def ask_choice(
@@ -99,4 +101,5 @@ def ask_choice(
     """The place of one of many; None where the question was closed."""
     field = QComboBox()
     field.addItems(list(choices))
-    return field.currentIndex() if _Question(parent, title, words, field, yes).exec() else None
+    question = _Question(parent, title, words, field, yes)
+    return field.currentIndex() if question.exec() else None

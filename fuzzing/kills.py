@@ -1,0 +1,110 @@
+"""Kills at random instants, and disks that fail below SQLite: whatever was acknowledged as saved must be there."""
+
+from __future__ import annotations
+
+import os
+import random
+import resource
+import shutil
+import signal
+import sqlite3
+import time
+from pathlib import Path
+
+from fuzzing.part import Part
+from lean_sepia.document.model import Project
+from lean_sepia.document.store import ProjectStore
+from lean_sepia.document.zones import add_zone
+from lean_sepia.errors import ProjectFileError, SaveError
+
+
+def _edit_for_ever(place: Path, seed: int, told: int, fault: str) -> None:
+    """In a child: edit and save, and tell the number of each edit once it is saved."""
+    rng = random.Random(seed)
+    store = ProjectStore.open(place)
+    project, _note = store.load()
+    number = int(project.title)
+    if fault == "limit":
+        signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
+        size = place.stat().st_size + rng.randrange(0, 60_000)
+        resource.setrlimit(resource.RLIMIT_FSIZE, (size, size))
+    elif fault == "full":
+        pages = store._db.execute("PRAGMA page_count").fetchone()[0]
+        store._db.execute(f"PRAGMA max_page_count = {pages + rng.randrange(0, 6)}")
+    other = sqlite3.connect(place, isolation_level=None, timeout=0) if fault == "locked" else None
+    for _edit in range(400 if fault == "kill" else 40):
+        number += 1
+        changed = project.model_copy(update={"title": str(number)})
+        if rng.random() < 0.3 and len(project.zones) < 60:
+            changed, _zone = add_zone(changed, f"Zone {number}")
+        try:
+            if other is not None and rng.random() < 0.3:
+                other.execute("BEGIN EXCLUSIVE")
+            if rng.random() < 0.1:
+                store.add_photo(f"{number:064d}", "image/png", "a.png", rng.randbytes(rng.randrange(200_000)))
+            store.save(changed, f"Edit {number}")
+        except SaveError:
+            pass
+        else:
+            project = changed
+            os.write(told, f"{number}\n".encode())
+        if other is not None and other.in_transaction:
+            other.execute("COMMIT")
+
+
+def _once(part: Part, place: Path, fault: str) -> None:
+    """One child, ended or let end; then the project is opened as anyone would."""
+    reading, writing = os.pipe()
+    child = os.fork()
+    if child == 0:
+        code = 1
+        try:
+            os.close(reading)
+            _edit_for_ever(place, part.rng.randrange(2**32) ^ part.count, writing, fault)
+            code = 0
+        finally:
+            os._exit(code)
+    os.close(writing)
+    if fault == "kill":
+        time.sleep(part.rng.random() * 0.25)
+        os.kill(child, signal.SIGKILL)
+    told = b""
+    while piece := os.read(reading, 65536):
+        told += piece
+    os.close(reading)
+    _pid, status = os.waitpid(child, 0)
+    if fault != "kill" and status != 0:
+        raise AssertionError(f"the child ended with {status} under {fault}")
+    acknowledged = [int(line) for line in told.split(b"\n")[:-1]]
+    store = ProjectStore.open(place)
+    try:
+        project, note = store.load()
+        if note:
+            raise AssertionError(note)
+        if acknowledged and int(project.title) < acknowledged[-1]:
+            raise AssertionError(f"{acknowledged[-1]} was acknowledged, {project.title} is there ({fault})")
+        store.save(project.model_copy(update={"title": str(int(project.title) + 1)}), "after")
+    except ProjectFileError as error:
+        raise AssertionError(f"after {fault}: {error}") from None
+    finally:
+        store.close()
+    beside = [file.name for file in place.parent.iterdir() if file != place]
+    if beside:
+        raise AssertionError(f"left behind: {beside}")
+
+
+def run(part: Part) -> None:
+    """Kill and starve children until the time is over."""
+    folder = part.folder / f"kills-{part.seed}"
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir(parents=True)
+    place = folder / "work.sepia"
+    ProjectStore.create(place, Project(title="0")).close()
+    faults = ("kill", "kill", "kill", "limit", "full", "locked")
+    while part.going:
+        if place.stat().st_size > 30_000_000:
+            place.unlink()
+            ProjectStore.create(place, Project(title="0")).close()
+        fault = faults[part.count % len(faults)]
+        part.look(fault, lambda fault=fault: _once(part, place, fault))
+    shutil.rmtree(folder, ignore_errors=True)
