@@ -60,6 +60,8 @@ def tour(folder: str) -> None:
     """Walk the main job through the real window on the demo: one picture per view, and the bench card."""
     from lean_sepia.ui.tour import run_tour
 
+    if not folder.strip():
+        raise BadInputError(_("The tour needs a folder to put its pictures into."))
     for file in run_tour(Path(folder), report=lambda message: click.echo(message, err=True)):
         click.echo(file)
 

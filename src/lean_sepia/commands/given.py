@@ -41,7 +41,7 @@ class Number(click.ParamType[float]):
         try:
             number = value if isinstance(value, float) else to_number(str(value))
         except ValueError:
-            self.fail(_("{0!r} is not a number.").format(str(value)[:40]), param, ctx)
+            self.fail(_("{0!r} is not a number from −1e9 to 1e9.").format(str(value)[:40]), param, ctx)
         if not self._least <= number <= self._most:
             words = _("{0:g} is not between {1:g} and {2:g}.")
             self.fail(words.format(number, self._least, self._most), param, ctx)

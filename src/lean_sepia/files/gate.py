@@ -36,6 +36,8 @@ def read_bytes(path: str | Path, what: str, error: type[BadInputError], most: in
     error
         The file is missing, cannot be read, is a folder, device or pipe, or has more than `most` bytes.
     """
+    if not os.fspath(path):
+        raise error(_("{0} is missing: an empty text is no path. Name a file.").format(what))
     try:
         # A pipe without a writer would wait for ever; a device may never end.
         handle = os.open(path, os.O_RDONLY | os.O_CLOEXEC | os.O_NONBLOCK)
