@@ -110,7 +110,7 @@ class ProjectStore:
         file = Path(path)
         check_head(file)
         held, because = None, _("it was opened to be read") if reading else why_not_written(file)
-        interrupted = file.with_name(file.name + JOURNAL).exists()
+        interrupted = os.path.exists(f"{os.fspath(file)}{JOURNAL}")  # a name may be too long to be asked for
         if not because or (reading and interrupted):  # what a crash left half done is put right first
             try:
                 held = hold(file)
@@ -162,12 +162,16 @@ class ProjectStore:
     def _text(self, identity: int) -> str:
         """The document of a revision; refused before it is read where it is no text or too long."""
         found = self._db.execute(
-            "SELECT document FROM revision WHERE id = ? AND typeof(document) = 'text' AND length(document) <= ?",
+            """SELECT CAST(document AS BLOB) FROM revision
+               WHERE id = ? AND typeof(document) = 'text' AND length(document) <= ?""",
             (identity, _MOST_TEXT),
         ).fetchone()
         if found is None:
             raise ProjectFileError(_("{0} has no revision {1}.").format(shown(self.path), identity))
-        return str(found[0])
+        try:
+            return bytes(found[0]).decode()
+        except UnicodeDecodeError:
+            raise ProjectFileError(_("This revision of the project is damaged.")) from None
 
     def save(self, project: Project, label: str, *, now: datetime | None = None) -> None:
         """Append a revision and drop old ones, in one transaction.
@@ -334,6 +338,8 @@ class ProjectStore:
         if target.exists():
             words = _("{0} exists already. Choose another name; nothing was written.")
             raise ProjectFileError(words.format(shown(target)))
+        if target == self.path and self._held is not None:
+            self._held.release()  # its file is gone: the same name is free for the next
         try:
             self.save_copy(target)
             other = ProjectStore.open(target)

@@ -28,7 +28,19 @@ DAMAGE = (
 # What the libraries find wrong with a file they print as well; here it is said once, in words.
 logging.getLogger("PIL").addHandler(logging.NullHandler())
 cv2.utils.logging.setLogLevel(cv2.utils.logging.LOG_LEVEL_SILENT)
-_PIXEL_BYTES = {"1": 1, "L": 1, "P": 4, "LA": 4, "PA": 4, "I;16": 2, "I;16B": 2, "I;16L": 2, "I;16N": 2}
+_PIXEL_BYTES = {
+    "1": 3,
+    "L": 3,
+    "P": 4,
+    "LA": 4,
+    "PA": 4,
+    "I": 6,
+    "F": 6,
+    "I;16": 6,
+    "I;16B": 6,
+    "I;16L": 6,
+    "I;16N": 6,
+}
 _PNG_CHANNELS = {0: 1, 2: 3, 3: 1, 4: 2, 6: 4}
 _PASSES = ((0, 8, 0, 8), (0, 8, 4, 8), (4, 8, 0, 4), (0, 4, 2, 4), (2, 4, 0, 2), (0, 2, 1, 2), (1, 2, 0, 1))
 """First row, every which row, first column, every which column of each pass of an interlaced PNG (ISO/IEC 15948)."""
