@@ -7,12 +7,14 @@ import shutil
 import sys
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 from fuzzing.part import Part
 from fuzzing.texts import NASTY
 
 _ROOMS = ("evidence", "match", "tone", "glaze", "wear", "plan", "bench")
+_SLOWEST_S = 30.0  # an act does its jobs at once: decoding photos, solving
 _MOST_PROJECTS_BYTES = 200_000_000
 
 
@@ -73,10 +75,13 @@ class Monkey:
             if dialog.isVisible() and hasattr(dialog, "reject"):
                 dialog.reject()
 
-    def act(self) -> None:
-        """Do one thing."""
+    def chosen(self) -> Callable[[], None]:
+        """What is done next."""
         acts, weights = [act for _weight, act in self._acts], [weight for weight, _act in self._acts]
-        act = self.rng.choices(acts, weights)[0]
+        return self.rng.choices(acts, weights)[0]
+
+    def act(self, act: Callable[[], None]) -> None:
+        """Do one thing."""
         act()
         self.app.processEvents()
         if self._said:
@@ -259,6 +264,7 @@ def run(part: Part) -> None:
     for file in folder.glob("*.sepia"):
         shutil.copy(file, folder / "kept" / file.name)
     _never_asks(folder, part.rng)
+    part.slowest_s = _SLOWEST_S
     half = part.until - (part.until - time.monotonic()) / 2
     half_count = part.most // 2 if part.most else None
     for synchronous in (True, False):  # jobs done at once, then in their threads as in the real window
@@ -268,6 +274,7 @@ def run(part: Part) -> None:
                 break
             if monkey.window.workspace is None:
                 monkey.open()
-            part.look("monkey", monkey.act)
+            act = monkey.chosen()
+            part.look(f"monkey, {act.__name__}", partial(monkey.act, act))
         monkey.end()
     shutil.rmtree(folder, ignore_errors=True)

@@ -24,6 +24,7 @@ class Part:
     until: float
     folder: Path
     most: int | None = None
+    slowest_s: float = SLOWEST_S
     count: int = 0
     refused: int = 0
     failures: list[str] = field(default_factory=list)
@@ -48,7 +49,7 @@ class Part:
                 self.fail(what, "an error without words", given)
         except Exception:  # noqa: BLE001 - this is what is looked for
             self.fail(what, traceback.format_exc(limit=-12), given)
-        if (took := time.process_time() - begun) > SLOWEST_S:
+        if (took := time.process_time() - begun) > self.slowest_s:
             self.fail(what, f"took {took:.1f} s", given)
 
     def fail(self, what: str, why: str, given: bytes = b"") -> None:
