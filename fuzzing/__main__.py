@@ -26,13 +26,9 @@ def run_part(name: str, seconds: float, seed: int, folder: Path, most: int | Non
 
 def _in_a_process(name: str, seconds: float, seed: int, folder: Path) -> tuple[str, int]:
     command = [sys.executable, "-m", "fuzzing", "part", name, str(seconds), str(seed), str(folder)]
-    done = subprocess.run(
-        command,
-        capture_output=True,
-        text=True,
-        check=False,
-        env={**os.environ, "QT_QPA_PLATFORM": "offscreen"},
-    )
+    homes = {f"XDG_{kind}_HOME": str(folder / kind.lower()) for kind in ("CACHE", "CONFIG", "DATA", "STATE")}
+    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", **homes}  # nothing of the user's is touched
+    done = subprocess.run(command, capture_output=True, text=True, check=False, env=environment)
     said = done.stdout.strip() or f"{name}: nothing was said"
     if done.returncode not in (0, 1):
         said += f"\n{name} ended with {done.returncode}: the input under way lies in {folder}\n{done.stderr[-3000:]}"

