@@ -78,3 +78,22 @@ def cuts():
     from lean_sepia.answers.strata import strata_of
 
     return lambda project: {zone.id: strata_of(project, zone.id) for zone in project.zones}
+
+
+@pytest.fixture
+def call(monkeypatch, capsys):
+    """Run the command in this process; returns exit code, output and errors."""
+
+    from lean_sepia import cli
+
+    def run(*arguments):
+        monkeypatch.setattr("sys.argv", ["lean-sepia", *map(str, arguments)])
+        code = 0
+        try:
+            cli.main()
+        except SystemExit as ending:
+            code = ending.code or 0
+        captured = capsys.readouterr()
+        return code, captured.out, captured.err
+
+    return run

@@ -93,3 +93,17 @@ def test_nothing_grows_too_large():
                 assert (node.end_lineno or 0) - node.lineno < 50, (file, node.name)
     for folder in {file.parent for file in SRC.rglob("*.py")}:
         assert len(list(folder.glob("*.py"))) <= 15, folder
+
+
+def test_pictures_and_files_are_opened_in_one_place():
+    """Nothing is decoded by a format that is not on the list, and nothing is read past the gate."""
+    allowed = {"Image.open(": {"photo/formats.py"}, "imread(": {"photo/optional_formats.py"}, "imdecode(": {"photo/read.py", "demo/card_photo.py"},
+               ".read_text(": {"demo/folder.py"}, ".read_bytes(": {"report/fonts.py", "ui/kit/theme.py", "demo/canvas.py"},
+               "sqlite3.connect(": {"files/sqlite.py", "document/store.py", "shelf/shelf.py"}}  # fmt: skip
+    for call, files in allowed.items():
+        found = {
+            str(path.relative_to(SRC))
+            for path in SRC.rglob("*.py")
+            if call in path.read_text(encoding="utf-8")
+        }
+        assert found <= files, call

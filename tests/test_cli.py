@@ -11,23 +11,6 @@ from lean_sepia import cli
 from lean_sepia.colour.ciede2000 import delta_e00
 
 
-@pytest.fixture
-def call(monkeypatch, capsys):
-    """Run the command in this process; returns exit code, output and errors."""
-
-    def run(*arguments):
-        monkeypatch.setattr("sys.argv", ["lean-sepia", *map(str, arguments)])
-        code = 0
-        try:
-            cli.main()
-        except SystemExit as ending:
-            code = ending.code or 0
-        captured = capsys.readouterr()
-        return code, captured.out, captured.err
-
-    return run
-
-
 def answer(call, *arguments):
     code, out, err = call(*arguments, "--json")
     assert code == 0, err

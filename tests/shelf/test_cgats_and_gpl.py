@@ -6,7 +6,7 @@ import pytest
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.errors import ShelfError
-from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
+from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, write_shelf
 
 LAB = """CGATS.17
 ORIGINATOR "somebody"
@@ -121,3 +121,27 @@ def test_a_palette_is_read(tmp_path):
 def test_tables_that_do_not_fit_are_refused(tmp_path, text, said):
     with pytest.raises(ShelfError, match=said):
         shelf_of(tmp_path, text)
+
+
+@pytest.mark.parametrize("suffix", [".txt", ".gpl", ".csv", ".json"])
+def test_names_that_break_lines_or_run_stay_names(tmp_path, suffix, demo_master):
+    content = read_shelf(demo_master.shelf_file)
+    names = ["=1+1", "+cmd", "-x", "@SUM(A1)", "\tTab", "Sea\ngreen", 'Qu"ote', "back\\slash", "\u202eold"]
+    records = tuple({**record, "name": name} for record, name in zip(content.records, names, strict=False))
+    write_shelf(tmp_path / f"a{suffix}", ShelfContent(records, content.extra))
+    text = (tmp_path / f"a{suffix}").read_text(encoding="utf-8")
+    read = [record["name"] for record in read_shelf(tmp_path / f"a{suffix}").records]
+    assert len(read) == len(names)
+    if suffix == ".json":
+        assert read == names
+    elif suffix == ".csv":
+        assert [name.strip() for name in read[:5]] == [name.strip() for name in names[:5]]
+        assert not [
+            line
+            for line in text.splitlines()
+            if line.split(",")[1:2] and line.split(",")[1].lstrip('"')[:1] in tuple("=+@\t")
+        ]
+    else:
+        assert read[0] == "=1+1"
+        assert "Sea green" in read
+        assert len(text.splitlines()) < len(names) + 14
