@@ -80,14 +80,16 @@ def phrase_targets() -> list[Target]:
     from lean_sepia.document.dates import date_span
     from lean_sepia.files.gate import strict_json
     from lean_sepia.plan.evenings import parse_evenings
-    from lean_sepia.recipe.mixture_text import read_mixture
-    from lean_sepia.recipe.ratio import read_ratio, spoken
+    from lean_sepia.recipe.phrases.mixture_text import read_mixture
+    from lean_sepia.recipe.phrases.ratio import read_ratio, spoken
 
     names = {"deep-sea": "Deep sea", "chalk": "Chalk", "bottle-green": "Bottle green"}
 
     def ratio(text: str) -> None:
         for reading in read_ratio(text):
             shares = [share for _name, share in reading.shares]
+            if reading.colour is None:
+                continue
             assert all(0 <= share <= 1 for share in shares), shares
             assert abs(sum(shares) - 1) < 1e-6, shares
             if reading.colour > 0:
@@ -107,7 +109,7 @@ def phrase_targets() -> list[Target]:
 
     return [
         Target("ratio", ratio, ("1:20", "20:1 thinner to paint", "95 % thinner", "a third of the cup", "3 drops in 5 ml",
-                                "2:1 then 10:1 alcohol", "80/15/5", "10:1 alcohol"), 8),
+                                "2:1 then 10:1 alcohol", "80/15/5", "10:1 alcohol", "base + 3 dollops of white", "40 % mud 60 % sand", "a few drops in a jar"), 8),
         Target("mixture", mixture, ("8 Deep sea, 1 chalk", "deep-sea=8 chalk=1", "8 deep-sea + 2 chalk", "Deep sea"), 8),
         Target("evenings", evenings, ("mon-fri 19:00-21:30,sat 10:00-16:00", "daily 20:00-01:00"), 5),
         Target("date", date_span, ("1957", "1957-09", "1956/1958", "1956-01-31/1957"), 5),

@@ -12,6 +12,7 @@ from lean_sepia import __version__
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.evidence import film, sample
 from lean_sepia.commands.planning import plan
+from lean_sepia.commands.questions import amount, ratio, show
 from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
 from lean_sepia.commands.shelving import shelf, swatch_card
 from lean_sepia.commands.spoken import speak
@@ -28,7 +29,22 @@ def cli() -> None:
     """Match a scale model's finish to reference photos."""
 
 
-for _command in (sample, film, mix, predict, fit, fade, glaze, wear, plan, swatch_card, shelf):
+for _command in (
+    sample,
+    film,
+    mix,
+    predict,
+    fit,
+    fade,
+    glaze,
+    wear,
+    plan,
+    swatch_card,
+    shelf,
+    amount,
+    ratio,
+    show,
+):
     cli.add_command(_command)
 
 

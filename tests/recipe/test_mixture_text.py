@@ -3,7 +3,7 @@
 import pytest
 
 from lean_sepia.errors import ShelfError
-from lean_sepia.recipe.mixture_text import read_mixture
+from lean_sepia.recipe.phrases.mixture_text import read_mixture
 
 NAMES = {"deep-sea": "Deep sea", "chalk": "Chalk", "warm-black": "Warm black", "warm-grey": "Warm grey", "grey-7": "Grey 7"}  # fmt: skip
 

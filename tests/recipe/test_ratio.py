@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.recipe.ratio import read_ratio, spoken
+from lean_sepia.recipe.phrases.ratio import read_ratio, spoken
 
 
 @pytest.mark.parametrize(
@@ -70,3 +70,59 @@ def test_drops_in_a_cup():
     assert spoken(1 / 3).of_the_cup == "a third of the cup is colour"
     with pytest.raises(BadInputError):
         spoken(0)
+
+
+@pytest.mark.parametrize(
+    ("phrase", "shares"),
+    [
+        ("20:1 thinner to paint", {"thinner": 20 / 21, "paint": 1 / 21}), ("95:5", {"thinner": 0.95, "paint": 0.05}),
+        ("1 part paint to 9 parts thinner", {"paint": 0.1, "thinner": 0.9}), ("50-50", {"paint": 0.5, "thinner": 0.5}),
+        ("equal parts", {"paint": 0.5, "thinner": 0.5}), ("nine to one", {"paint": 0.9, "thinner": 0.1}),
+        ("10:1 alcohol to paint", {"alcohol": 10 / 11, "paint": 1 / 11}), ("80 % A, 15 % B, 5 % C", {"A": 0.8, "B": 0.15, "C": 0.05}),
+        ("40 % mud 40 % earth 20 % sand", {"mud": 0.4, "earth": 0.4, "sand": 0.2}), ("50:50 black to grey", {"black": 0.5, "grey": 0.5}),
+        ("3 sand + 1 ochre", {"sand": 0.75, "ochre": 0.25}), ("3:1 base to off-white", {"base": 0.75, "off-white": 0.25}),
+        ("80/15/5", {"paint 1": 0.8, "paint 2": 0.15, "paint 3": 0.05}), ("Sand and Ochre 3:1", {"Sand": 0.75, "Ochre": 0.25}),
+        ("two thirds thinner", {"thinner": 2 / 3, "paint": 1 / 3}), ("one part Deep Sea, two parts chalk", {"Deep Sea": 1 / 3, "chalk": 2 / 3}),
+        ("1:3 paint to white spirit", {"paint": 0.25, "white spirit": 0.75}), ("80 % A, 15 % B", {"A": 0.8, "B": 0.15, "the rest": 0.05}),
+        ("2 dollops of white + half a dollop of blue", {"white": 0.8, "blue": 0.2}),
+    ],
+)  # fmt: skip
+def test_the_likelier_reading_comes_first_with_the_names_as_typed(phrase, shares):
+    found = read_ratio(phrase)[0]
+    assert dict(found.shares) == pytest.approx(shares)
+    assert found.words
+
+
+def test_off_white_is_a_colour_and_white_spirit_is_not():
+    assert read_ratio("3:1 base to off-white")[0].colour == pytest.approx(1)
+    assert read_ratio("1:3 paint to White Spirit")[0].colour == pytest.approx(0.25)
+
+
+@pytest.mark.parametrize(
+    ("phrase", "names"),
+    [
+        ("a few drops in a jar", ("paint", "thinner")), ("base + 3 dollops of white + half a dollop of blue", ("base", "white", "blue")),
+        ("some white in grey", ("white", "grey")), ("10 ml paint, 3 drops white", ("paint", "white")),
+    ],
+)  # fmt: skip
+def test_what_a_phrase_leaves_open_is_said(phrase, names):
+    (found,) = read_ratio(phrase)
+    assert found.shares == tuple((name, None) for name in names)
+    assert found.colour is None
+    assert "does not say" in found.words
+
+
+@pytest.mark.parametrize(
+    "phrase",
+    [
+        "120 % A, 5 % B",
+        "0 sand + 1 ochre",
+        "1:" + "9" * 400,
+        "50 % A + 3 B",
+        "1:2:3:4:5:6:7:8:9:10",
+        "x" * 400,
+    ],
+)
+def test_mixes_that_cannot_be(phrase):
+    with pytest.raises(BadInputError):
+        read_ratio(phrase)

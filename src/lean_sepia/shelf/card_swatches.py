@@ -14,7 +14,7 @@ from lean_sepia.files.gate import csv_rows, read_text
 from lean_sepia.language import _
 from lean_sepia.paint.fit import Swatch
 from lean_sepia.photo.swatch_card import CardReading
-from lean_sepia.recipe.mixture_text import read_mixture
+from lean_sepia.recipe.phrases.mixture_text import read_mixture
 from lean_sepia.shelf.card_shelf import field_number, fields_of
 
 Parts = Sequence[tuple[str, int]]

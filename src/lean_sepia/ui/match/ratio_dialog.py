@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.recipe.ratio import Reading, read_ratio, spoken
+from lean_sepia.recipe.phrases.ratio import Reading, read_ratio, spoken
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -54,6 +54,9 @@ class RatioDialog(FormDialog):
             yield label(str(error), "second", wrap=True)
             return
         for reading in found:
+            if reading.colour is None:
+                yield label(reading.words, "second", wrap=True)
+                continue
             take = button(_("Use"), "tool", reading.words)
             take.setAccessibleName(_("Use: {0}").format(reading.words))
             take.clicked.connect(lambda _c=False, r=reading: self.take(r))
@@ -62,5 +65,6 @@ class RatioDialog(FormDialog):
 
     def take(self, reading: Reading) -> None:
         """Use a reading."""
-        self.thinner_share = 1 - reading.colour
-        self.accept()
+        if reading.colour is not None:
+            self.thinner_share = 1 - reading.colour
+            self.accept()

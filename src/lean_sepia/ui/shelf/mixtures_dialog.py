@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QComboBox, QGridLayout, QLabel, QWidget
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
-from lean_sepia.recipe.mixture_text import read_mixture
+from lean_sepia.recipe.phrases.mixture_text import read_mixture
 from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
 from lean_sepia.ui.kit.panel import label
 from lean_sepia.ui.kit.swatch import Fields

@@ -11,37 +11,52 @@ from dataclasses import dataclass
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 from lean_sepia.recipe.parts import DROPS_PER_ML
+from lean_sepia.recipe.phrases.counted import NUMBER, Piece, in_figures, pieces_of, shares_of, what_is_open
 
-_NUMBER = r"(?<![0-9.,])[0-9]{1,7}(?:[.,][0-9]{1,6})?(?![0-9])"
 _LONGEST = 300
-_RATIO = re.compile(
-    rf"({_NUMBER})\s*(?::|to|/)\s*({_NUMBER})(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?(?:\s*(?::|to|/)\s*({_NUMBER}))?(?!\s*[:/])"
-)
-_PERCENT = re.compile(rf"({_NUMBER})\s*(?:%|per\s?cent|percent)")
-_DROPS = re.compile(rf"({_NUMBER})\s*drops?\s*(?:in|to|per)\s*({_NUMBER})\s*(ml|drops?)")
+_SEPARATOR = r"\s*(?::|\bto\b|/)\s*"
+_RATIO = re.compile(rf"({NUMBER})((?:{_SEPARATOR}{NUMBER}){{1,59}})(?!\s*[:/])", re.IGNORECASE)
+_VALUES = re.compile(NUMBER)
+_PERCENT = re.compile(rf"({NUMBER})\s*(?:%|per\s?cent)", re.IGNORECASE)
+_DROPS = re.compile(rf"({NUMBER})\s*drops?\s*(?:in|to|per)\s*({NUMBER})\s*(ml|drops?)", re.IGNORECASE)
 _FRACTIONS = {
     "half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5, "tenth": 1 / 10,
     "two thirds": 2 / 3, "two-thirds": 2 / 3, "three quarters": 3 / 4, "three-quarters": 3 / 4,
 }  # fmt: skip
-_THINNERS = ("thinner", "alcohol", "water", "spirit", "solvent", "white spirit")
-_COLOURS = ("paint", "colour", "color", "pigment", "oil", "ink")
+_THINNERS = ("thinner", "alcohol", "water", "spirit", "spirits", "solvent")
 _WHAT = re.compile(
-    r"\b(thinner|alcohol|water|white spirit|spirit|solvent|paint|colour|color|pigment|oil|ink|flat base|base|medium|varnish)\b"
+    r"\b((?:white )?(?:spirits?)|thinner|alcohol|water|solvent|paint|colour|color|pigment|oil|ink|flat base|base|medium|varnish)\b",
+    re.IGNORECASE,
 )
-_STAGE = re.compile(r"\b(?:then|and then|after that)\b")
+_NAMES = re.compile(r"\s*(?:\bto\b|\band\b|[:,+/&])\s*", re.IGNORECASE)
+_NO_NAME = re.compile(
+    r"\b(?:parts?|ratio|mix(?:ed|ture)?|of|the|a|an|in|by|volume|about|roughly|cup|at)\b", re.IGNORECASE
+)
+_STAGE = re.compile(r"\b(?:and then|then|after that)\b", re.IGNORECASE)
+
+
+def is_thinner(name: str) -> bool:
+    """Whether a name is that of something that evaporates; off-white is a colour, white spirit is not."""
+    words = name.casefold().split()
+    return bool(words) and words[-1] in _THINNERS
 
 
 @dataclass(frozen=True)
 class Reading:
-    """One way to understand a phrase: volume shares that sum to 1, by what they are of, and the words for it."""
+    """One way to understand a phrase: volume shares that sum to 1, by what they are of, and the words for it.
 
-    shares: tuple[tuple[str, float], ...]
+    A share that the phrase does not tell is None.
+    """
+
+    shares: tuple[tuple[str, float | None], ...]
     words: str
 
     @property
-    def colour(self) -> float:
-        """The share that is not thinner."""
-        return sum(share for name, share in self.shares if name not in _THINNERS)
+    def colour(self) -> float | None:
+        """The share that is not thinner; None where that is not told."""
+        if any(share is None for _name, share in self.shares):
+            return None
+        return sum(share or 0.0 for name, share in self.shares if not is_thinner(name))
 
 
 def read_ratio(phrase: str) -> list[Reading]:
@@ -60,7 +75,7 @@ def read_ratio(phrase: str) -> list[Reading]:
     if len(phrase) > _LONGEST:
         words = _("A ratio is a short phrase such as 1:20; found {0} letters.")
         raise BadInputError(words.format(len(phrase)))
-    text = " ".join(phrase.casefold().replace("∶", ":").split())
+    text = in_figures(phrase)
     if not text:
         raise BadInputError(
             _("A ratio is a phrase such as 1:20, 95 % thinner, or 3 drops in 5 ml; found nothing.")
@@ -76,22 +91,27 @@ def read_ratio(phrase: str) -> list[Reading]:
 
 def _thinned(base: Reading, stage: Reading) -> Reading:
     """A mixture that is itself the colour of a second stage."""
-    rest = [(name, share) for name, share in stage.shares if name in _THINNERS]
-    left = 1 - sum(share for _unused, share in rest)
-    shares = tuple((name, share * left) for name, share in base.shares) + tuple(rest)
-    return Reading(shares, _("{0}; of that, {1}").format(base.words, stage.words))
+    rest = [(name, share) for name, share in stage.shares if is_thinner(name)]
+    left = stage.colour
+    shares = tuple(
+        (name, None if share is None or left is None else share * left) for name, share in base.shares
+    )
+    return Reading((*shares, *rest), _("{0}; of that, {1}").format(base.words, stage.words))
 
 
 def _one(text: str, phrase: str, pair: tuple[str, str] = ("paint", "thinner")) -> list[Reading]:
-    named = _WHAT.findall(text)
     if found := _DROPS.search(text):
-        return _drops(_value(found[1]), _value(found[2]), found[3], phrase)
+        return _drops(_value(found[1]), _value(found[2]), found[3].casefold(), phrase)
+    if pieces := pieces_of(text):
+        return [_counted(pieces, phrase)]
     if found := _RATIO.search(text):
-        return _ratio([_value(group) for group in found.groups() if group], named, phrase, pair)
+        values = [_value(number) for number in _VALUES.findall(found[0])]
+        return _ratio(values, _names(text[: found.start()], text[found.end() :]), phrase, pair)
+    named = _WHAT.findall(text)
     if found := _PERCENT.search(text):
-        return _share(_value(found[1]) / 100, named, phrase)
+        return _share(_value(found[1]) / 100, named or _names("", text[found.end() :]), phrase)
     for words in sorted(_FRACTIONS, key=len, reverse=True):
-        if re.search(rf"\b{words}s?\b", text):
+        if re.search(rf"\b{words}s?\b", phrase, re.IGNORECASE):
             return _share(_FRACTIONS[words], named, phrase)
     raise BadInputError(
         _(
@@ -104,32 +124,60 @@ def _value(text: str) -> float:
     return float(text.replace(",", "."))
 
 
+def _names(before: str, after: str) -> list[str]:
+    """What the figures are of, as it was typed: behind them, or else before."""
+    for text in (after, before):
+        names = [
+            name
+            for part in _NAMES.split(text)
+            if (name := " ".join(_NO_NAME.sub(" ", part).split()).strip(" .,-–()"))
+        ]
+        if names:
+            return names
+    return []
+
+
+def _counted(pieces: list[Piece], phrase: str) -> Reading:
+    shares = shares_of(pieces)
+    if shares is None:
+        raise BadInputError(
+            _(
+                "Parts are above 0 and per cent are at most 100 in all, of the same whole; found {0!r}."
+            ).format(phrase)
+        )
+    named = tuple((piece.name, share) for piece, share in zip(pieces, shares, strict=True))
+    if any(share is None for share in shares):
+        return Reading(named, what_is_open(pieces))
+    words = _(" to ").join(piece.words for piece in pieces)
+    if (rest := 1 - sum(share or 0.0 for share in shares)) > 0.005:
+        return Reading((*named, (_("the rest"), rest)), _("{0}, the rest not said").format(words))
+    whole = sum(share or 0.0 for share in shares)
+    return Reading(tuple((name, (share or 0.0) / whole) for name, share in named), words)
+
+
 def _ratio(values: list[float], named: list[str], phrase: str, pair: tuple[str, str]) -> list[Reading]:
     if not all(value > 0 for value in values):
         raise BadInputError(_("Every part of a ratio is above 0; found {0!r}.").format(phrase))
     if len(values) > 2:
         total = sum(values)
-        names = (
-            named
-            if len(named) == len(values)
-            else [_("paint {0}").format(number) for number in range(1, len(values) + 1)]
-        )
-        shares = tuple((name, value / total) for name, value in zip(names, values, strict=True))
+        numbered = [_("paint {0}").format(number) for number in range(1, len(values) + 1)]
+        names = named if len(named) == len(values) else numbered
+        words = _(" to ").join(f"{value:g} {name}" for value, name in zip(values, names, strict=True))
         return [
-            Reading(
-                shares, " to ".join(f"{value:g} {name}" for value, name in zip(values, names, strict=True))
-            )
+            Reading(tuple((name, value / total) for name, value in zip(names, values, strict=True)), words)
         ]
     first, second = values
     if len(named) >= 2:
         return [_two(first, named[0], second, named[1])]
-    if named and named[0] in _THINNERS:
+    if named and is_thinner(named[0]):
         # "10:1 alcohol": ten of alcohol to one of colour is what is said of washes; the other way round it would be little.
         usual, other = _two(first, named[0], second, "paint"), _two(first, "paint", second, named[0])
         return [usual, other] if first != second else [usual]
     if named:
         return _different([_two(first, named[0], second, pair[1]), _two(first, pair[1], second, named[0])])
     usual, other = _two(first, pair[0], second, pair[1]), _two(first, pair[1], second, pair[0])
+    if first + second == 100 and first > second:
+        usual, other = other, usual  # 95:5 is said of per cent of thinner, as 1:20 is of parts
     return [usual] if first == second else [usual, other]
 
 
@@ -145,15 +193,13 @@ def _share(share: float, named: list[str], phrase: str) -> list[Reading]:
         )
 
     def of(name: str) -> Reading:
-        other = "paint" if name in _THINNERS else "thinner"
+        other = "paint" if is_thinner(name) else "thinner"
         return Reading(
             ((name, share), (other, 1 - share)),
             _("{0:.0f} % {1}, the rest {2}").format(100 * share, name, other),
         )
 
-    if named:
-        return [of(named[0])]
-    return _different([of("paint"), of("thinner")])
+    return [of(named[0])] if named else _different([of("paint"), of("thinner")])
 
 
 def _drops(drops: float, amount: float, unit: str, phrase: str) -> list[Reading]:
@@ -179,9 +225,13 @@ def _different(readings: list[Reading]) -> list[Reading]:
     """Readings whose colour share differs, the first of each kept."""
     answer: list[Reading] = []
     for reading in readings:
-        if all(abs(reading.colour - other.colour) > 1e-9 for other in answer):
+        if all(reading.shares != other.shares and not _alike(reading, other) for other in answer):
             answer.append(reading)
     return answer
+
+
+def _alike(one: Reading, other: Reading) -> bool:
+    return one.colour is not None and other.colour is not None and abs(one.colour - other.colour) < 1e-9
 
 
 @dataclass(frozen=True)

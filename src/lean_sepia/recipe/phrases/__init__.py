@@ -1,0 +1,1 @@
+"""Ratios and mixtures as people say and write them."""
