@@ -133,7 +133,7 @@ def main() -> None:
         killed = tried = 0
         for room in rooms:
             pool = [
-                m for file in sorted((ROOT / "src/lean_sepia" / room).glob("*.py")) for m in mutants_of(file)
+                m for file in sorted((ROOT / "src/lean_sepia" / room).rglob("*.py")) for m in mutants_of(file)
             ]
             for mutant in drawing.sample(pool, count // len(rooms)):
                 tried += 1
