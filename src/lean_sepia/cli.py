@@ -16,6 +16,7 @@ from lean_sepia.commands.questions import amount, ratio, show
 from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
 from lean_sepia.commands.shelving import shelf, swatch_card
 from lean_sepia.commands.spoken import speak
+from lean_sepia.commands.stacking import strata
 from lean_sepia.commands.wearing import wear
 from lean_sepia.errors import BadInputError, SepiaError, ShelfError
 from lean_sepia.language import _
@@ -44,6 +45,7 @@ for _command in (
     amount,
     ratio,
     show,
+    strata,
 ):
     cli.add_command(_command)
 

@@ -158,7 +158,7 @@ def detail_of(project: Project, coat: Coat) -> str:
             words.append(" : ".join(str(count) for count in counts))
     if covers == "tint" and coat.thinner_share:
         words.append(f"1:{coat.thinner_share / (1 - coat.thinner_share):.0f}")
-    if covers == "spots":
+    if covers in ("spots", "loose", "resist"):
         words.append(_("{0} % of the area").format(f"{100 * coat.area_share:.1f}"))
     elif covers in ("film", "tint"):
         words.append(passes_words(coat))

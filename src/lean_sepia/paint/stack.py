@@ -5,6 +5,7 @@ The rules of what covers what are in `docs/science.md`, "Stacks". Films over fil
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal, Self
 
@@ -18,9 +19,13 @@ from lean_sepia.paint.laying import Laying, Matter
 from lean_sepia.paint.saunderson import SHEEN, Surface
 
 Lab = tuple[float, float, float]
-Covers = Literal["film", "tint", "spots", "varnish", "nothing"]
-"""How a coat lies: a film that sets the sheen; a tint that keeps it; spots on a share of the largest patch; a varnish,
-which only sets the sheen of the whole; or not at all."""
+Covers = Literal["film", "tint", "spots", "loose", "varnish", "resist", "unresist", "nothing"]
+"""How a coat lies: a film that sets the sheen; a tint that keeps it; spots on a share of the largest patch; loose powder, which is
+spots of which the first varnish leaves a part; a varnish, which only sets the sheen of the whole; a resist, under which nothing
+lies until it is rubbed off; or not at all."""
+
+PALE_L, KEPT_DARK, KEPT_PALE = 50.0, 0.8, 0.5
+"""From which L* a powder is pale, and what the first varnish over it leaves of dark and of pale powder (practice)."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -58,6 +63,8 @@ class Patch:
     share: float
     R_i: FloatArray
     surface: Surface
+    out_of_reach: bool = False  # under a resist
+    loose_on: Patch | None = None  # of loose powder: what shows where a varnish takes it away
 
 
 @dataclass(frozen=True, eq=False)
@@ -69,8 +76,9 @@ class Stack:
 
     @property
     def main(self) -> Patch | None:
-        """The largest patch, the earlier of equals; None where nothing has been laid."""
-        return max(self.patches, key=lambda patch: patch.share) if self.patches else None
+        """The largest patch that can be reached, the earlier of equals; None where nothing has been laid."""
+        reached = [patch for patch in self.patches if not patch.out_of_reach] or self.patches
+        return max(reached, key=lambda patch: patch.share) if reached else None
 
     def laying(self, coating: Coating, varnish: str | None = None, on: Patch | None = None) -> Laying:
         """How a coat would be laid on the largest patch, or on another."""
@@ -83,18 +91,40 @@ class Stack:
     def lay(self, coating: Coating) -> Stack:
         """The stack with one more coat on it."""
         body = coating.body
-        if body is None or coating.covers in ("varnish", "nothing"):
+        if coating.covers in ("varnish", "resist", "unresist"):
+            return replace(self, patches=tuple(self._treated(coating)))
+        if body is None or coating.covers == "nothing":
             return self
         if not self.patches:
             first = self._covered(coating, None, 1.0)
             return Stack((first,), body.surface.g if coating.covers != "tint" else self.sheen)
-        if coating.covers == "spots":
-            kept = [replace(patch, share=patch.share * (1 - coating.share)) for patch in self.patches]
-            return replace(self, patches=(*kept, self._covered(coating, self.main, coating.share)))
-        covered = [self._covered(coating, patch, patch.share * coating.share) for patch in self.patches]
-        left = [replace(patch, share=patch.share * (1 - coating.share)) for patch in self.patches]
+        apart = tuple(patch for patch in self.patches if patch.out_of_reach)
+        reached = tuple(patch for patch in self.patches if not patch.out_of_reach)
+        left = tuple(replace(patch, share=patch.share * (1 - coating.share)) for patch in reached)
+        if coating.covers in ("spots", "loose"):
+            spots = self._covered(coating, self.main, coating.share * sum(patch.share for patch in reached))
+            spots = replace(spots, loose_on=self.main if coating.covers == "loose" else None)
+            return replace(self, patches=(*left, spots, *apart))
+        covered = tuple(self._covered(coating, patch, patch.share * coating.share) for patch in reached)
         sheen = body.surface.g if coating.covers == "film" else self.sheen
-        return Stack((*covered, *(left if coating.share < 1 else ())), sheen)
+        return Stack((*covered, *(left if coating.share < 1 else ()), *apart), sheen)
+
+    def _treated(self, coating: Coating) -> Iterator[Patch]:
+        """The patches after a varnish, a resist or its removal."""
+        for patch in self.patches:
+            if coating.covers == "unresist":
+                yield replace(patch, out_of_reach=False)
+            elif coating.covers == "resist" and not patch.out_of_reach and 0 < coating.share < 1:
+                yield replace(patch, share=patch.share * (1 - coating.share))
+                yield replace(patch, share=patch.share * coating.share, out_of_reach=True)
+            elif coating.covers == "resist" and coating.share >= 1:
+                yield replace(patch, out_of_reach=True)
+            elif coating.covers == "varnish" and patch.loose_on is not None and not patch.out_of_reach:
+                kept = KEPT_PALE if float(lab_from_reflectance(patch.R_i)[0]) >= PALE_L else KEPT_DARK
+                yield replace(patch, share=patch.share * kept, loose_on=None)
+                yield replace(patch.loose_on, share=patch.share * (1 - kept))
+            else:
+                yield patch
 
     def _covered(self, coating: Coating, below: Patch | None, share: float) -> Patch:
         body = coating.body
@@ -118,7 +148,9 @@ class Stack:
 
     def coat_lab(self, coating: Coating, varnish: str | None = None) -> Lab | None:
         """L*a*b* of a coat where it lies on the largest patch, as finally varnished; of a varnish, what it covers."""
-        if coating.covers == "nothing" or (coating.body is None and coating.covers != "varnish"):
+        if coating.covers in ("nothing", "resist", "unresist") or (
+            coating.body is None and coating.covers != "varnish"
+        ):
             return None
         after = self.lay(coating)
         if coating.body is None or coating.covers == "varnish":

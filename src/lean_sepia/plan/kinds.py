@@ -107,14 +107,23 @@ def _varnish(title: str, finish: Literal["flat", "satin", "gloss"], cure: float)
     )  # fmt: skip
 
 
-def _powder(title: str, minutes: float, medium: str = "pigment", cure: float = 60) -> Kind:
+def _powder(
+    title: str, minutes: float, medium: str = "pigment", cure: float = 60, covers: Covers = "loose"
+) -> Kind:
     return Kind(
-        title, "powder", "spots", Times(minutes, 0, cure), "wear", _ANY_SPOT, medium, cautions=("dust",)
+        title, "powder", covers, Times(minutes, 0, cure), "wear", _ANY_SPOT, medium, cautions=("dust",)
     )  # fmt: skip
 
 
-def _other(title: str, family: Family, times: Times, *cautions: Caution, wet: bool = False) -> Kind:
-    return Kind(title, family, "nothing", times, wet=wet, cautions=cautions)
+def _other(
+    title: str,
+    family: Family,
+    times: Times,
+    *cautions: Caution,
+    wet: bool = False,
+    covers: Covers = "nothing",
+) -> Kind:
+    return Kind(title, family, covers, times, wet=wet, cautions=cautions)
 
 
 KINDS: dict[str, Kind] = {
@@ -125,10 +134,10 @@ KINDS: dict[str, Kind] = {
     "preshade": _paint(N_("Pre-shading"), "tone", "fresh", 30),
     "base": _paint(N_("Base colour"), "match", "fresh", 30),
     "mask": _other(N_("Mask"), "mask", Times(30, 0, 0), "blade"),
-    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30)),
+    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30), covers="resist"),
     "camouflage": _paint(N_("Second colour"), "match", "fresh", 45),
     "unmask": _other(N_("Take masks off"), "mask", Times(10, 0, 0), "blade"),
-    "remove-resist": _other(N_("Rub the resist off"), "mask", Times(30, 10, 30), "wet", wet=True),
+    "remove-resist": _other(N_("Rub the resist off"), "mask", Times(30, 10, 30), "wet", wet=True, covers="unresist"),
     "tone": _paint(N_("Light and shade"), "tone", "exposed", 30),
     "marking": Kind(N_("Lettering"), "marking", "spots", Times(40, 60, 12 * _HOUR), "plan", _BRUSH, "acrylic-water", "exposed",
                     wet=True, cautions=("blade",)),
@@ -143,7 +152,7 @@ KINDS: dict[str, Kind] = {
     "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", Times(40, 20, _DAY, 12 * _HOUR), "glaze", ("brush",), "oil", wet=True),
     "blend": _other(N_("Draw the oils out"), "preparation", Times(40, 0, 0)),
     "streaks": Kind(N_("Streaks"), "spots", "spots", Times(30, 60, _DAY, 12 * _HOUR), "wear", ("brush", *_ANY_SPOT), "oil", wet=True),
-    "graphite": _powder(N_("Graphite"), 10, cure=0),
+    "graphite": _powder(N_("Graphite"), 10, cure=0, covers="spots"),
     "gloss-coat": _varnish(N_("Gloss coat"), "gloss", 12 * _HOUR),
     "satin-coat": _varnish(N_("Satin coat"), "satin", 12 * _HOUR),
     "matte-coat": _varnish(N_("Matte coat"), "flat", _DAY),
