@@ -223,28 +223,22 @@ class MainWindow(QMainWindow):
 
     def start_from_colour(self) -> None:
         """Ask for a colour and start a project with one zone that has it as its target."""
-        words = _("L*, a*, b* with commas, such as 45.8, −13.9, −6.1")
+        words = _("L*, a*, b* with commas, such as 45.8, −13.9, −6.1; or a screen colour such as #4f7a6c")
         text = ask_text(self, _("Start from a colour"), words, _("Start"))
         if text is not None:
             self.start_with_colour(text)
 
     def start_with_colour(self, text: str) -> None:
-        """Start a project from a colour typed as L*, a*, b*."""
-        from lean_sepia.arrays import triple
-        from lean_sepia.colour.lab import checked_lab
-        from lean_sepia.files.typed import to_number
+        """Start a project from a colour as it is written."""
+        from lean_sepia.colour.written import read_colour
 
         try:
-            values = [to_number(part) for part in text.replace(";", ",").split(",")]
-            lab = checked_lab(values)
-        except ValueError:
-            self._refuse(_("A colour is three numbers with commas between them; found “{0}”.").format(text))
-            return
+            lab = read_colour(text)
         except SepiaError as error:
             self._refuse(str(error))
             return
         if self._new_project(_("From a colour")) and self.workspace:
-            self.workspace.add_stated_colour(triple(lab))
+            self.workspace.add_stated_colour(lab)
 
     def _new_project(self, title: str) -> bool:
         from lean_sepia.ui.shell.keeping import new_project

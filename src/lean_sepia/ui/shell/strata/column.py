@@ -10,6 +10,7 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import difference
 from lean_sepia.document.model import Project
 from lean_sepia.document.zones import add_zone, change_zone, remove_zone
+from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.ask import ask_text, confirm
 from lean_sepia.ui.kit.panel import button, label, row
@@ -129,7 +130,11 @@ class StrataColumn(QFrame):
         project = self._session.project
         dialog = ZoneDialog(project.zone(self._session.zone), project, self)
         if dialog.exec():
-            changed = dialog.zone()
+            try:
+                changed = dialog.zone()
+            except SepiaError as error:
+                self._session.refused.emit(str(error))
+                return
             self._session.edit(_("About {0}").format(changed.name), lambda p: change_zone(p, changed))
 
     def _remove(self) -> None:
