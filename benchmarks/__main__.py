@@ -8,6 +8,7 @@ from benchmarks import (
     film,
     fitting,
     mixing,
+    projects,
     promise,
     ranges,
     responsiveness,
@@ -27,6 +28,7 @@ ALL = {
     "cast": cast.main,
     "film": film.main,
     "viewing": viewing.main,
+    "projects": projects.main,
     "responsiveness": responsiveness.main,
 }
 

@@ -180,7 +180,9 @@ class MatchRoom(RoomPage):
             self._pair.show_pair([None, None], _("No target yet"))
             self._statement.setText(_("This zone has no target."))
             self._remark.setText(
-                _("Take a sample of it in Evidence, as base or sheltered; or write its colour in About this zone, under the three dots.")
+                _(
+                    "Take a sample of it in Evidence, as base or sheltered; or write its colour in About this zone, under the three dots."
+                )
             )
         else:
             self._pair.show_pair([target.lab, None], _("Target, {0}").format(target.source))
