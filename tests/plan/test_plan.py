@@ -9,7 +9,7 @@ from lean_sepia.errors import PlanError
 from lean_sepia.plan.cautions import cautions
 from lean_sepia.plan.evenings import parse_evenings
 from lean_sepia.plan.rules import check_plan
-from lean_sepia.plan.schedule import _tails, build_schedule, lay_without_waiting
+from lean_sepia.plan.schedule import _Net, _tails, build_schedule, lay_without_waiting
 from lean_sepia.plan.step import parse_plan, read_plan
 
 START = datetime(2031, 3, 3, 19)  # a Monday
@@ -361,7 +361,7 @@ def test_what_hangs_on_a_step_counts_its_own_hours_its_drying_and_what_follows()
     first, last = plan(
         step("a", "base", hands=30, touch=20, cure=700), step("b", "gloss-coat", hands=15, cure=600)
     )
-    assert _tails((first, last), [[], [0]], [0, 1]) == [30 + 700 + 15 + 600, 15 + 600]
+    assert _tails(_Net.of((first, last)), [0, 1]) == [30 + 700 + 15 + 600, 15 + 600]
 
 
 def test_an_evening_ends_by_midnight_of_its_own_clock():

@@ -9,12 +9,13 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
+from functools import cached_property
 from typing import Literal
 
 from lean_sepia.language import N_, _, clock, day
 from lean_sepia.paint.media import CARRIER_WORDS, MEDIA
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.step import PlanStep, sharing
 
 Severity = Literal["stop", "warn", "note"]
 SEVERITY_WORDS: dict[Severity, str] = {"stop": N_("stop"), "warn": N_("warning"), "note": N_("note")}
@@ -43,7 +44,21 @@ _ATTACK: dict[tuple[str, str], tuple[Severity, str]] = {
 }
 
 
-def _films_below(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
+class Order(tuple[PlanStep, ...]):
+    """The steps in their order, and which earlier ones share a zone with each."""
+
+    @cached_property
+    def sharing(self) -> list[list[int]]:
+        """For every step the indices of the earlier steps on a zone of its own, in order."""
+        return sharing(self)
+
+    @cached_property
+    def place(self) -> dict[str, int]:
+        """Where each step stands, by its id."""
+        return {step.id: index for index, step in enumerate(self)}
+
+
+def _films_below(steps: Order, index: int) -> Iterator[PlanStep]:
     """For each zone of a step, the topmost earlier step that left something there."""
     step = steps[index]
     seen: set[str] = set()
@@ -52,7 +67,8 @@ def _films_below(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
     else:
         mine = set(step.zones)
     for zone in sorted(mine):
-        for earlier in reversed(steps[:index]):
+        for place in reversed(steps.sharing[index]):
+            earlier = steps[place]
             if not earlier.nature.leaves_film or not (earlier.zones == "all" or zone in earlier.zones):
                 continue
             if earlier.id not in seen:
@@ -61,11 +77,9 @@ def _films_below(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
             break
 
 
-def _finish_below(steps: Sequence[PlanStep], index: int) -> tuple[str, PlanStep] | None:
+def _finish_below(steps: Order, index: int) -> tuple[str, PlanStep] | None:
     """Sheen of the topmost coat under a step and the step that gave it; glazes and powders do not change it."""
-    for earlier in reversed(steps[:index]):
-        if not earlier.shares_zone(steps[index]):
-            continue
+    for earlier in _earlier(steps, index):
         if earlier.nature.finish:
             return earlier.nature.finish, earlier
         if earlier.nature.is_paint and earlier.material:
@@ -73,17 +87,17 @@ def _finish_below(steps: Sequence[PlanStep], index: int) -> tuple[str, PlanStep]
     return None
 
 
-def _earlier(steps: Sequence[PlanStep], index: int) -> Iterator[PlanStep]:
+def _earlier(steps: Order, index: int) -> Iterator[PlanStep]:
     """Earlier steps that share a zone, the latest first."""
-    return (earlier for earlier in reversed(steps[:index]) if earlier.shares_zone(steps[index]))
+    return (steps[place] for place in reversed(steps.sharing[index]))
 
 
-def _sealed_since(steps: Sequence[PlanStep], first: PlanStep, index: int) -> bool:
-    position = next(i for i, step in enumerate(steps) if step is first)
-    return any(s.nature.is_varnish and s.shares_zone(first) for s in steps[position + 1 : index])
+def _sealed_since(steps: Order, first: PlanStep, index: int) -> bool:
+    between = steps[steps.place[first.id] + 1 : index]
+    return any(step.nature.is_varnish and step.shares_zone(first) for step in between)
 
 
-def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def solvent_attacks_base(steps: Order) -> Iterator[Finding]:
     """A carrier that dissolves the open film below."""
     for index, step in enumerate(steps):
         if not step.nature.wet:
@@ -101,7 +115,7 @@ def solvent_attacks_base(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def not_cured(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def not_cured(steps: Order) -> Iterator[Finding]:
     """A dated step that starts before the one below it is dry enough."""
     for index, step in enumerate(steps):
         if step.start is None or not step.nature.leaves_film:
@@ -118,7 +132,7 @@ def not_cured(steps: Sequence[PlanStep]) -> Iterator[Finding]:
                 break
 
 
-def mask_before_cure(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def mask_before_cure(steps: Order) -> Iterator[Finding]:
     """Masking tape on paint that has not fully cured."""
     for index, step in enumerate(steps):
         if step.kind != "mask" or step.start is None:
@@ -135,7 +149,7 @@ def mask_before_cure(steps: Sequence[PlanStep]) -> Iterator[Finding]:
                 break
 
 
-def decal_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def decal_on_matte(steps: Order) -> Iterator[Finding]:
     """Markings on a flat surface may silver; schools differ."""
     for index, step in enumerate(steps):
         below = _finish_below(steps, index) if step.kind == "marking" else None
@@ -146,7 +160,7 @@ def decal_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def wash_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def wash_on_matte(steps: Order) -> Iterator[Finding]:
     """A wash on a flat surface stains instead of running along the seams."""
     for index, step in enumerate(steps):
         below = _finish_below(steps, index) if step.nature.runs else None
@@ -157,7 +171,7 @@ def wash_on_matte(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def unsealed_under_wet(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def unsealed_under_wet(steps: Order) -> Iterator[Finding]:
     """Loose powder under something wet is lifted or drowned."""
     for index, step in enumerate(steps):
         if not step.nature.wet or step.nature.is_varnish:
@@ -170,7 +184,7 @@ def unsealed_under_wet(steps: Sequence[PlanStep]) -> Iterator[Finding]:
                 )  # fmt: skip
 
 
-def powder_fades_under_varnish(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def powder_fades_under_varnish(steps: Order) -> Iterator[Finding]:
     """Powder loses most of its effect under a varnish."""
     for index, step in enumerate(steps):
         if not step.nature.is_varnish:
@@ -183,7 +197,7 @@ def powder_fades_under_varnish(steps: Sequence[PlanStep]) -> Iterator[Finding]:
                 )  # fmt: skip
 
 
-def powder_hides_graphite(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def powder_hides_graphite(steps: Order) -> Iterator[Finding]:
     """Dust over a pencil or graphite shine buries it."""
     for index, step in enumerate(steps):
         if not step.loose:
@@ -196,7 +210,7 @@ def powder_hides_graphite(steps: Sequence[PlanStep]) -> Iterator[Finding]:
                 )  # fmt: skip
 
 
-def varnish_kills_metallic(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def varnish_kills_metallic(steps: Order) -> Iterator[Finding]:
     """A clear coat takes the life out of a metallic finish."""
     for index, step in enumerate(steps):
         if not step.nature.is_varnish:
@@ -210,7 +224,7 @@ def varnish_kills_metallic(steps: Sequence[PlanStep]) -> Iterator[Finding]:
                 )  # fmt: skip
 
 
-def chips_after_wash(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def chips_after_wash(steps: Order) -> Iterator[Finding]:
     """Chips after the wash stay brighter; schools differ."""
     for index, step in enumerate(steps):
         if step.kind != "chips":
@@ -223,7 +237,7 @@ def chips_after_wash(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def spray_solvent_indoors(steps: Sequence[PlanStep]) -> Iterator[Finding]:
+def spray_solvent_indoors(steps: Order) -> Iterator[Finding]:
     """Spraying solvents without extraction."""
     for step in steps:
         sprayed = step.application is not None and TOOLS[step.application].sprayed
@@ -238,7 +252,7 @@ def spray_solvent_indoors(steps: Sequence[PlanStep]) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-RULES: tuple[Callable[[Sequence[PlanStep]], Iterator[Finding]], ...] = (
+RULES: tuple[Callable[[Order], Iterator[Finding]], ...] = (
     solvent_attacks_base, not_cured, mask_before_cure, unsealed_under_wet, powder_fades_under_varnish,
     powder_hides_graphite, varnish_kills_metallic, wash_on_matte, decal_on_matte, chips_after_wash, spray_solvent_indoors,
 )  # fmt: skip
@@ -249,7 +263,8 @@ _ORDER = {"stop": 0, "warn": 1, "note": 2}
 def check_plan(steps: Sequence[PlanStep]) -> list[Finding]:
     """All findings, the worst first, then in the order of the steps."""
     place = {step.id: index for index, step in enumerate(steps)}
-    findings = [finding for rule in RULES for finding in rule(steps)]
+    order = Order(steps)
+    findings = [finding for rule in RULES for finding in rule(order)]
     return sorted(findings, key=lambda finding: (_ORDER[finding.severity], place[finding.step]))
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import heapq
 from bisect import bisect_left, bisect_right, insort
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from itertools import islice
@@ -32,6 +32,27 @@ class Schedule:
     steps: tuple[Placed, ...]
     finish: datetime
     critical_path: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Net:
+    """The steps, what each waits for, and how many minutes: looked up once, asked for again and again."""
+
+    steps: Sequence[PlanStep]
+    before: list[list[int]]
+    waits: list[list[float]]
+
+    @classmethod
+    def of(cls, steps: Sequence[PlanStep]) -> _Net:
+        before = predecessors(steps)
+        waits = [
+            [steps[i].wait_before(step) for i in earlier] for step, earlier in zip(steps, before, strict=True)
+        ]
+        return cls(steps, before, waits)
+
+    def links(self, index: int) -> Iterator[tuple[int, float]]:
+        """The steps that one waits for, and the minutes after their ends."""
+        return zip(self.before[index], self.waits[index], strict=True)
 
 
 @dataclass(frozen=True)
@@ -112,53 +133,53 @@ def build_schedule(steps: Sequence[PlanStep], start: datetime, evenings: Evening
             )
     if not steps:
         return Schedule((), start, ())
-    before = predecessors(steps)
-    tail = _tails(steps, before, order)
+    net = _Net.of(steps)
+    tail = _tails(net, order)
     rank = {index: position for position, index in enumerate(order)}
     priorities: tuple[Callable[[int, datetime], tuple[float, ...]], ...] = (
         lambda i, bound: (bound.timestamp(), -tail[i]),
         lambda i, _bound: (-tail[i],),
         lambda i, _bound: (float(rank[i]),),
     )
-    answers = [_place(steps, before, start, evenings, priority) for priority in priorities]
-    finishes = [max(_ready(steps, before, slots)) for slots in answers]
-    slots = answers[finishes.index(min(finishes))]
-    return _summary(steps, before, slots)
+    answers = [_place(net, start, evenings, priority) for priority in priorities]
+    readies = [_ready(net, slots) for slots in answers]
+    best = min(range(len(answers)), key=lambda number: max(readies[number]))
+    return _summary(steps, answers[best], readies[best])
 
 
-def _tails(steps: Sequence[PlanStep], before: list[list[int]], order: Sequence[int]) -> list[float]:
+def _tails(net: _Net, order: Sequence[int]) -> list[float]:
     """Minutes from each step's start to the end of the longest chain behind it."""
-    tail = [step.hands_on_min + step.full_cure_min for step in steps]
+    tail = [step.hands_on_min + step.full_cure_min for step in net.steps]
     for index in reversed(order):
-        for earlier in before[index]:
-            chain = steps[earlier].hands_on_min + steps[earlier].wait_before(steps[index]) + tail[index]
+        for earlier, wait in net.links(index):
+            chain = net.steps[earlier].hands_on_min + wait + tail[index]
             tail[earlier] = max(tail[earlier], chain)
     return tail
 
 
 def _place(
-    steps: Sequence[PlanStep],
-    before: list[list[int]],
+    net: _Net,
     start: datetime,
     evenings: Evenings,
     priority: Callable[[int, datetime], tuple[float, ...]],
 ) -> list[_Slot]:
+    steps = net.steps
     bench = _Bench(evenings, start)
     slots: dict[int, _Slot] = {}
     following: list[list[int]] = [[] for _unused in steps]
-    for index, earlier in enumerate(before):
+    for index, earlier in enumerate(net.before):
         for i in earlier:
             following[i].append(index)
-    left = [len(earlier) for earlier in before]
+    left = [len(earlier) for earlier in net.before]
 
     def entry(index: int) -> tuple[tuple[float, ...], int]:
-        return priority(index, _bound(steps, before, slots, start, index)[0]), index
+        return priority(index, _bound(net, slots, start, index)[0]), index
 
     queue = [entry(index) for index in range(len(steps)) if not left[index]]
     heapq.heapify(queue)
     while queue:
         _unused, index = heapq.heappop(queue)
-        bound, cause = _bound(steps, before, slots, start, index)
+        bound, cause = _bound(net, slots, start, index)
         length = timedelta(minutes=steps[index].hands_on_min)
         moment, blocker = bench.earliest(bound, length)
         bench.take(moment, length, index)
@@ -170,31 +191,29 @@ def _place(
     return [slots[index] for index in range(len(steps))]
 
 
-def _bound(
-    steps: Sequence[PlanStep], before: list[list[int]], slots: dict[int, _Slot], start: datetime, index: int
-) -> tuple[datetime, int | None]:
+def _bound(net: _Net, slots: dict[int, _Slot], start: datetime, index: int) -> tuple[datetime, int | None]:
     """Earliest start that drying allows, and the step that sets it."""
     bound, cause = start, None
-    for earlier in before[index]:
-        wait = timedelta(minutes=steps[earlier].wait_before(steps[index]))
-        if slots[earlier].end + wait > bound or (cause is None and slots[earlier].end + wait >= bound):
-            bound, cause = slots[earlier].end + wait, earlier
+    for earlier, wait in net.links(index):
+        free = slots[earlier].end + timedelta(minutes=wait)
+        if free > bound or (cause is None and free >= bound):
+            bound, cause = free, earlier
     return bound, cause
 
 
-def _ready(steps: Sequence[PlanStep], before: list[list[int]], slots: Sequence[_Slot]) -> list[datetime]:
-    waits: list[list[float]] = [[] for _unused in steps]
-    for index, earlier in enumerate(before):
-        for i in earlier:
-            waits[i].append(steps[i].wait_before(steps[index]))
+def _ready(net: _Net, slots: Sequence[_Slot]) -> list[datetime]:
+    """When each step is ready for all that follows it, or cured where nothing does."""
+    longest: list[float | None] = [None] * len(net.steps)
+    for index in range(len(net.steps)):
+        for earlier, wait in net.links(index):
+            longest[earlier] = max(longest[earlier] or 0.0, wait)
     return [
-        slot.end + timedelta(minutes=max(waits[i], default=steps[i].full_cure_min))
-        for i, slot in enumerate(slots)
+        slot.end + timedelta(minutes=step.full_cure_min if wait is None else wait)
+        for step, slot, wait in zip(net.steps, slots, longest, strict=True)
     ]
 
 
-def _summary(steps: Sequence[PlanStep], before: list[list[int]], slots: Sequence[_Slot]) -> Schedule:
-    ready = _ready(steps, before, slots)
+def _summary(steps: Sequence[PlanStep], slots: Sequence[_Slot], ready: Sequence[datetime]) -> Schedule:
     finish = max(ready)
     path = []
     index: int | None = ready.index(finish)

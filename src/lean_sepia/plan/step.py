@@ -133,23 +133,29 @@ class PlanStep(BaseModel):
         return self.full_cure_min
 
 
-def predecessors(steps: Sequence[PlanStep]) -> list[list[int]]:
-    """For every step the indices of earlier steps it waits for: a shared zone in file order, or `after`."""
-    index = {step.id: position for position, step in enumerate(steps)}
+def sharing(steps: Sequence[PlanStep]) -> list[list[int]]:
+    """For every step the indices of the earlier steps on a zone of its own, in order."""
     by_zone: dict[str, list[int]] = {}
     everywhere: list[int] = []
     answer = []
     for position, step in enumerate(steps):
         if step.zones == "all":
-            earlier = set(range(position))
+            answer.append(list(range(position)))
             everywhere.append(position)
         else:
-            earlier = set(everywhere).union(*(by_zone.get(zone, ()) for zone in step.zones))
+            answer.append(sorted(set(everywhere).union(*(by_zone.get(zone, ()) for zone in step.zones))))
             for zone in step.zones:
                 by_zone.setdefault(zone, []).append(position)
-        earlier.update(index[name] for name in step.after)
-        answer.append(sorted(earlier))
     return answer
+
+
+def predecessors(steps: Sequence[PlanStep]) -> list[list[int]]:
+    """For every step the indices of earlier steps it waits for: a shared zone in file order, or `after`."""
+    index = {step.id: position for position, step in enumerate(steps)}
+    return [
+        sorted({*earlier, *(index[name] for name in step.after)}) if step.after else earlier
+        for step, earlier in zip(steps, sharing(steps), strict=True)
+    ]
 
 
 def check_steps(steps: Sequence[PlanStep]) -> None:
