@@ -6,6 +6,7 @@ the observer and the light.
 """
 
 import json
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -106,7 +107,10 @@ def random_stack(rng, names):
     return coats
 
 
-def test_two_hundred_random_stacks(call, shelf, demo_master, tmp_path):
+def test_two_hundred_random_stacks(call, shelf, demo_master, tmp_path, monkeypatch):
+    content = read_shelf(demo_master.shelf_file)
+    ready = SimpleNamespace(paints=lambda paints=content.paints(): paints)  # built once, not for each stack
+    monkeypatch.setattr("lean_sepia.shelf.shelf_file.read_shelf", lambda _path: ready)
     rng = np.random.default_rng(11)
     worst = 0.0
     light = [name for name in shelf if shelf[name].masstone_lab()[0] > 70]

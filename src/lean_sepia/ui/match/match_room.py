@@ -179,11 +179,8 @@ class MatchRoom(RoomPage):
         if target is None:
             self._pair.show_pair([None, None], _("No target yet"))
             self._statement.setText(_("This zone has no target."))
-            self._remark.setText(
-                _(
-                    "Take a sample of it in Evidence, as base or sheltered; or write its colour in About this zone, under the three dots."
-                )
-            )
+            words = _("Sample it in Evidence, as base or sheltered; or write its colour in About this zone.")
+            self._remark.setText(words)
         else:
             self._pair.show_pair([target.lab, None], _("Target, {0}").format(target.source))
             self._statement.setText(_("There is no paint to mix on your shelf."))
