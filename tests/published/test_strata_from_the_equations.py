@@ -108,8 +108,8 @@ def random_stack(rng, names):
 
 
 def test_two_hundred_random_stacks(call, shelf, demo_master, tmp_path, monkeypatch):
-    content = read_shelf(demo_master.shelf_file)
-    ready = SimpleNamespace(paints=lambda paints=content.paints(): paints)  # built once, not for each stack
+    paints = read_shelf(demo_master.shelf_file).paints()  # built once, not for each stack
+    ready = SimpleNamespace(paints=lambda: paints)
     monkeypatch.setattr("lean_sepia.shelf.shelf_file.read_shelf", lambda _path: ready)
     rng = np.random.default_rng(11)
     worst = 0.0
