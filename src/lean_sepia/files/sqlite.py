@@ -13,8 +13,8 @@ from lean_sepia.language import _
 
 FAULTS = (sqlite3.Error, UnicodeError)
 """What SQLite raises of a file that is not as it should be: its own words may hold bytes of the file that are no text."""
-LOCK_WAIT_S = 0.2
-"""How long a call waits for another program's lock: short, since the window may be waiting."""
+LOCK_WAIT_S = 0.05
+"""How long a call waits for another program's lock: no longer than a blink, since the window waits with it; saving is tried again."""
 _MOST_BYTES = 1 << 30
 _STEPS_BETWEEN_LOOKS = 20_000
 _OWN = ("sqlite_sequence", "sqlite_stat1", "sqlite_autoindex_")
