@@ -45,6 +45,7 @@ def the_app() -> QApplication:
 def load_first_room(_progress: Progress) -> None:
     """The core, the workspace and the first room: a job loads them, so that a project opens at once."""
     importlib.import_module("lean_sepia.ui.shell.workspace").load_room(_FIRST_ROOM)
+    importlib.import_module("lean_sepia.ui.shell.keeping")
     importlib.import_module("lean_sepia.colour.lights").weights()  # read and interpolated once
 
 
