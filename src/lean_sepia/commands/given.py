@@ -25,7 +25,6 @@ if TYPE_CHECKING:
 
 FINISHES = ("flat", "satin", "gloss")
 _COUNT = re.compile(r"0*[1-9][0-9]{0,5}")
-_YEARS = (1900, 2199)
 
 
 class Number(click.ParamType[float]):
@@ -217,11 +216,13 @@ def parse_target_rows(path: str) -> list[tuple[float, float, float]]:
 
 def parse_moment(text: str) -> datetime:
     """A date and time in ISO form, without a time zone."""
+    from lean_sepia.plan.evenings import YEARS, in_our_time
+
     try:
         moment = datetime.fromisoformat(text).replace(tzinfo=None)
     except ValueError:
         moment = None
-    if moment is None or not _YEARS[0] <= moment.year <= _YEARS[1]:
+    if moment is None or not in_our_time(moment):
         words = _("--start is a date and time such as 2031-03-03T19:00, from {1} to {2}; found {0!r}.")
-        raise BadInputError(words.format(text, *_YEARS)) from None
+        raise BadInputError(words.format(text, *YEARS)) from None
     return moment

@@ -12,9 +12,8 @@ from lean_sepia.document.dates import date_span
 from lean_sepia.document.model import Frozen, Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import parse_evenings
+from lean_sepia.plan.evenings import YEARS, in_our_time, parse_evenings
 
-_YEARS = (1900, 2199)
 _MOST_ITEMS = 20_000
 _LISTS = tuple(
     name for name, field in Project.model_fields.items() if str(field.annotation).startswith("tuple")
@@ -114,7 +113,7 @@ def _unreadable(project: Project) -> str | None:
         return str(error).rstrip(".")
     if project.plan_start and plan_moment(project.plan_start) is None:
         words = _("the plan starts at a date and time such as 2031-03-03T19:00, from {1} to {2}; found {0!r}")
-        return words.format(project.plan_start[:40], *_YEARS)
+        return words.format(project.plan_start[:40], *YEARS)
     return None
 
 
@@ -124,7 +123,7 @@ def plan_moment(text: str) -> datetime | None:
         moment = datetime.fromisoformat(text)
     except ValueError:
         return None
-    return moment if moment.tzinfo is None and _YEARS[0] <= moment.year <= _YEARS[1] else None
+    return moment if moment.tzinfo is None and in_our_time(moment) else None
 
 
 def _dates(project: Project) -> Iterator[str]:

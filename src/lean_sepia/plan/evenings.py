@@ -15,7 +15,15 @@ _FORM = re.compile(
     r"([a-z]{3,9})(?:\s*[-–]\s*([a-z]{3,9}))?\s+([0-9]{1,2})[:.]([0-9]{2})\s*[-–]\s*([0-9]{1,2})[:.]([0-9]{2})"
 )
 _LONGEST = 1000
+YEARS = (1900, 2199)
+"""Years that a plan may lie in: beyond them a date is a slip."""
+
 _HORIZON = timedelta(days=3 * 366)
+
+
+def in_our_time(moment: datetime) -> bool:
+    """Whether a moment lies in a year that a plan may."""
+    return YEARS[0] <= moment.year <= YEARS[1]
 
 
 @dataclass(frozen=True)

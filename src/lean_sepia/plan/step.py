@@ -24,6 +24,7 @@ from lean_sepia.errors import PlanError
 from lean_sepia.files.gate import read_json
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA, Carrier
+from lean_sepia.plan.evenings import YEARS, in_our_time
 from lean_sepia.plan.kinds import KINDS, Kind, usual_times
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 
@@ -38,12 +39,12 @@ class Material(BaseModel):
 
 def _on_the_wall(moment: datetime) -> datetime:
     """The time the clock on the wall shows: a plan has no time zone."""
-    if not _YEARS[0] <= moment.year <= _YEARS[1]:
-        raise ValueError(_("a date from {0} to {1}").format(*_YEARS))
+    if not in_our_time(moment):
+        raise ValueError(_("a date from {0} to {1}").format(*YEARS))
     return moment.replace(tzinfo=None)
 
 
-_YEARS, _LONGEST_MIN, _MOST_STEPS = (1900, 2199), 525_600, 2000
+_LONGEST_MIN, _MOST_STEPS = 525_600, 2000
 Minutes = Annotated[float, Field(ge=0, le=_LONGEST_MIN, allow_inf_nan=False)]
 Moment = Annotated[datetime, AfterValidator(_on_the_wall)]
 _TIMES = ("hands_on_min", "touch_dry_min", "full_cure_min")

@@ -93,9 +93,13 @@ class GlazeRoom(RoomPage):
         self._contrast.fill(())
         self._needs.fill(())
 
-    def _show(self, answer: GlazeAnswer) -> None:
+    def _all_here(self, answer: GlazeAnswer) -> bool:
+        """Whether every zone that was judged on is still in the project."""
         here = {zone.id for zone in self.session.project.zones}
-        if not all(zone.zone in here for zone in answer.question.zones):
+        return all(zone.zone in here for zone in answer.question.zones)
+
+    def _show(self, answer: GlazeAnswer) -> None:
+        if not self._all_here(answer):
             return  # a zone was removed meanwhile; the room has asked anew
         self.answer = answer
         paints = {paint.id: paint for paint in self.session.shelf.paints()}
@@ -203,10 +207,7 @@ class GlazeRoom(RoomPage):
     def lay_chosen(self) -> None:
         """Lay the chosen filter on every zone it was judged on."""
         answer = self.answer
-        here = {zone.id for zone in self.session.project.zones}
-        if answer is None or self.rows.current >= len(answer.glazes):
-            return
-        if not all(zone.zone in here for zone in answer.question.zones):
+        if answer is None or self.rows.current >= len(answer.glazes) or not self._all_here(answer):
             return
         chosen = answer.glazes[self.rows.current]
         zones = [zone.zone for zone in answer.question.zones]

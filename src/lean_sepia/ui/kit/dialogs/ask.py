@@ -12,25 +12,32 @@ from lean_sepia.ui.kit.panel import button, label, measure_box, row
 _LONGEST_LINE = 500
 
 
-class Notice(QDialog):
-    """A sentence with the buttons that answer it; `answer` is the place of the one that was clicked, or None."""
+class _Said(QDialog):
+    """A title and a sentence; what answers them follows in `body`."""
 
-    def __init__(self, parent: QWidget | None, title: str, words: str, *choices: str) -> None:
+    def __init__(self, parent: QWidget | None, title: str, words: str) -> None:
         super().__init__(parent)
         self.setWindowTitle(title)
         self.setMinimumWidth(420)
+        self.body = QVBoxLayout(self)
+        self.body.setContentsMargins(22, 18, 22, 16)
+        self.body.setSpacing(12)
+        self.body.addWidget(label(title, "title", wrap=True))
+        self.body.addWidget(label(words, "", wrap=True))
+
+
+class Notice(_Said):
+    """A sentence with the buttons that answer it; `answer` is the place of the one that was clicked, or None."""
+
+    def __init__(self, parent: QWidget | None, title: str, words: str, *choices: str) -> None:
+        super().__init__(parent, title, words)
         self.answer: int | None = None
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(22, 18, 22, 16)
-        layout.setSpacing(12)
-        layout.addWidget(label(title, "title", wrap=True))
-        layout.addWidget(label(words, "", wrap=True))
-        layout.addSpacing(4)
+        self.body.addSpacing(4)
         buttons = [button(text, "main" if place == 0 else "") for place, text in enumerate(choices)]
         for place, made in enumerate(buttons):
             made.clicked.connect(lambda _checked=False, index=place: self._take(index))
         buttons[0].setDefault(True)
-        layout.addLayout(row(None, *reversed(buttons)))
+        self.body.addLayout(row(None, *reversed(buttons)))
 
     def _take(self, index: int) -> None:
         self.answer = index
@@ -54,26 +61,19 @@ def confirm(parent: QWidget | None, title: str, words: str, yes: str) -> bool:
     return choose(parent, title, words, yes, _("Leave it")) == 0
 
 
-class _Question(QDialog):
+class _Question(_Said):
     """A sentence, one field to answer in, and two buttons."""
 
     def __init__(self, parent: QWidget | None, title: str, words: str, field: QWidget, yes: str) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(title)
-        self.setMinimumWidth(420)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(22, 18, 22, 16)
-        layout.setSpacing(12)
-        layout.addWidget(label(title, "title", wrap=True))
-        layout.addWidget(label(words, "", wrap=True))
+        super().__init__(parent, title, words)
         field.setAccessibleName(words)
-        layout.addWidget(field)
-        layout.addSpacing(4)
+        self.body.addWidget(field)
+        self.body.addSpacing(4)
         take, leave = button(yes, "main"), button(_("Leave it"))
         take.setDefault(True)
         take.clicked.connect(self.accept)
         leave.clicked.connect(self.reject)
-        layout.addLayout(row(None, leave, take))
+        self.body.addLayout(row(None, leave, take))
         field.setFocus()
 
 
