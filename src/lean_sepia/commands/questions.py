@@ -9,6 +9,7 @@ import click
 
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import Film, Number, film_options, parse_lab, parse_lab_and_finish
+from lean_sepia.commands.recipes import mixed_paint
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 
@@ -130,7 +131,6 @@ def _laid(ground: str, shelf: str, paint: str, film: Film) -> tuple[float, float
     """What one paint becomes on the ground; a wet coat unless the options say otherwise."""
     from dataclasses import replace
 
-    from lean_sepia.commands.recipes import mixed_paint
     from lean_sepia.paint.trust import predict
     from lean_sepia.shelf.shelf_file import read_shelf
 

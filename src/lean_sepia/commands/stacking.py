@@ -8,6 +8,7 @@ import click
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.commands.recipes import mixed_paint
 from lean_sepia.document.bounds import Lab, Parts, Share
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
@@ -81,7 +82,6 @@ def _colour(lab: tuple[float, float, float] | None) -> str:
 
 def _project(stack: _Stack, paints: dict[str, Any]) -> Any:
     """The document of one zone with these coats, in the order of the file."""
-    from lean_sepia.commands.recipes import mixed_paint
     from lean_sepia.document.model import Coat, Project, Recipe, Step
     from lean_sepia.document.versions import version_of
     from lean_sepia.document.zones import add_zone
@@ -101,9 +101,7 @@ def _project(stack: _Stack, paints: dict[str, Any]) -> Any:
         if given.parts is not None:
             if not given.parts:
                 raise BadInputError(_("Coat {0} is mixed from nothing: name its paints.").format(number))
-            mixed = {
-                name: version_of(_one(paints, name, len(given.parts), mixed_paint)) for name in given.parts
-            }
+            mixed = {name: version_of(_one(paints, name, len(given.parts))) for name in given.parts}
             versions |= {version.id: version for version in mixed.values()}
             recipe = Recipe(
                 id=f"r{number}",
@@ -129,7 +127,7 @@ def _project(stack: _Stack, paints: dict[str, Any]) -> Any:
     )
 
 
-def _one(paints: dict[str, Any], name: str, count: int, mixed_paint: Any) -> Any:
+def _one(paints: dict[str, Any], name: str, count: int) -> Any:
     """A paint of the shelf; what does not mix may still be laid alone."""
     if count == 1 and name in paints:
         return paints[name]
