@@ -14,7 +14,7 @@ from lean_sepia.answers import glaze, match, tone
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.coats import (
+from lean_sepia.document.edits.coats import (
     Manner,
     Mix,
     lay_fade,
@@ -24,8 +24,8 @@ from lean_sepia.document.coats import (
     lay_varnish,
     pin_base,
 )
+from lean_sepia.document.edits.zones import add_zone, state_target
 from lean_sepia.document.model import Project
-from lean_sepia.document.zones import add_zone, state_target
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.limits import NO_LIMITS
 

@@ -77,7 +77,7 @@ class Watch:
 
 def journey(window: MainWindow, project: Path) -> Iterator[Step]:
     """Every action of the main journey, in order."""
-    from lean_sepia.document.coats import remove_coat
+    from lean_sepia.document.edits.coats import remove_coat
     from lean_sepia.document.model import AnchorMark
 
     yield "open the project", OPENING, lambda: window.open_project(project)

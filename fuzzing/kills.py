@@ -12,9 +12,9 @@ import time
 from pathlib import Path
 
 from fuzzing.part import Part
+from lean_sepia.document.edits.zones import add_zone
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
-from lean_sepia.document.zones import add_zone
 from lean_sepia.errors import ProjectFileError, SaveError
 
 

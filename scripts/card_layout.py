@@ -13,9 +13,9 @@ from pathlib import Path
 from pypdf import PdfReader
 
 from lean_sepia.demo.shelf import demo_shelf
-from lean_sepia.document.coats import Manner, Marks, Mix, lay_primer, lay_varnish, lay_wear, pin_base
+from lean_sepia.document.edits.coats import Manner, Marks, Mix, lay_primer, lay_varnish, lay_wear, pin_base
+from lean_sepia.document.edits.zones import add_zone, change_subject, name_feature, state_target
 from lean_sepia.document.model import Project
-from lean_sepia.document.zones import add_zone, change_subject, name_feature, state_target
 from lean_sepia.report.bench_card import bench_card
 from lean_sepia.report.swatch_card import swatch_card
 

@@ -19,7 +19,7 @@ from lean_sepia.answers.bench import bench_steps, laying_words, span
 from lean_sepia.answers.match import usual_mix
 from lean_sepia.answers.plan import answer, ask
 from lean_sepia.answers.strata import strata_of
-from lean_sepia.document.coats import (
+from lean_sepia.document.edits.coats import (
     Manner,
     Mix,
     change_coat,
@@ -30,8 +30,8 @@ from lean_sepia.document.coats import (
     pin_base,
     switch_coat,
 )
+from lean_sepia.document.edits.zones import add_zone, change_zone
 from lean_sepia.document.model import Project
-from lean_sepia.document.zones import add_zone, change_zone
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.parts import MOST_COUNTED_DROPS, Measured, measure_out
 

@@ -5,10 +5,10 @@ import json
 from lean_sepia.answers.advice import advice
 from lean_sepia.answers.evidence import rank_project_schemes
 from lean_sepia.answers.targets import targets_of
-from lean_sepia.document.items import put
+from lean_sepia.document.edits.items import put
+from lean_sepia.document.edits.zones import add_zone, locate_feature, name_feature, remove_zone
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import FORMAT, Project, Sample
-from lean_sepia.document.zones import add_zone, locate_feature, name_feature, remove_zone
 from lean_sepia.photo.read import read_picture
 
 

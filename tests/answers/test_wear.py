@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from lean_sepia.answers.wear import WEAR_KINDS, marks_of, measured_region, size_bars, wear_words, where_words
-from lean_sepia.document.items import put
+from lean_sepia.document.edits.items import put
 
 
 @pytest.fixture

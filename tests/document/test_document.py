@@ -11,7 +11,7 @@ from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.document.check import dangling_reference
-from lean_sepia.document.coats import (
+from lean_sepia.document.edits.coats import (
     Manner,
     Mix,
     lay_fade,
@@ -22,12 +22,12 @@ from lean_sepia.document.coats import (
     pin_base,
     switch_coat,
 )
-from lean_sepia.document.items import put
+from lean_sepia.document.edits.items import put
+from lean_sepia.document.edits.photos import add_photo
+from lean_sepia.document.edits.steps import move_step, title_of
+from lean_sepia.document.edits.zones import add_zone, remove_zone, state_target
 from lean_sepia.document.model import Project, Sample
-from lean_sepia.document.photos import add_photo
-from lean_sepia.document.steps import move_step, title_of
 from lean_sepia.document.versions import paint_of, recipe_paint, version_of
-from lean_sepia.document.zones import add_zone, remove_zone, state_target
 from lean_sepia.errors import EditError
 from lean_sepia.plan.rules import check_plan
 

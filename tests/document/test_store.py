@@ -5,11 +5,11 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from lean_sepia.document.edits.zones import add_zone
 from lean_sepia.document.history import History
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
-from lean_sepia.document.zones import add_zone
 from lean_sepia.errors import EditError, ProjectFileError
 
 

@@ -11,10 +11,10 @@ from scripts.card_layout import layouts
 
 from lean_sepia.answers.amounts import cups_of
 from lean_sepia.answers.bench import span
-from lean_sepia.document.coats import Manner, Mix, pin_base
+from lean_sepia.document.edits.coats import Manner, Mix, pin_base
+from lean_sepia.document.edits.steps import title_of
+from lean_sepia.document.edits.zones import add_zone, change_zone
 from lean_sepia.document.model import Project
-from lean_sepia.document.steps import title_of
-from lean_sepia.document.zones import add_zone, change_zone
 from lean_sepia.errors import BadInputError
 from lean_sepia.report.bench_card import bench_card, write_bench_card
 from lean_sepia.report.fonts import REGULAR
@@ -128,7 +128,7 @@ def with_zones(worked, shelf_paints, count):
 def test_nothing_on_the_card_lies_over_anything_else(worked, shelf_paints, zones):
     project = with_zones(worked, shelf_paints, zones)
     if zones == 1:
-        from lean_sepia.document.zones import remove_zone
+        from lean_sepia.document.edits.zones import remove_zone
 
         for zone in [zone.id for zone in worked.zones][1:]:
             project = remove_zone(project, zone)

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.document.model import Coat, Project, Recipe
-from lean_sepia.document.steps import coat_name
 from lean_sepia.document.versions import paint_of, recipe_paint
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.media import MEDIA

@@ -14,7 +14,7 @@ from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.reflectance import estimate_reflectance
 from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.items import fresh_id
+from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.model import (
     AnchorMark,
     ClippedChannel,

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from lean_sepia.document.edits.steps import title_of
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.steps import title_of
 from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _

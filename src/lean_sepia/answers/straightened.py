@@ -9,7 +9,7 @@ from pathlib import Path
 import cv2
 import numpy as np
 
-from lean_sepia.document.items import fresh_id
+from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.model import Photo, Project
 from lean_sepia.errors import SampleError
 from lean_sepia.language import _

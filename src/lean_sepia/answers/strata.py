@@ -8,8 +8,8 @@ from functools import lru_cache
 
 from lean_sepia.answers.targets import Target, Targets, targets_of
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.steps import coat_name, place_for
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.steps import coat_name, place_for
 from lean_sepia.document.versions import coat_paint, medium_of
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import film_thickness

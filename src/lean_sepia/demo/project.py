@@ -16,7 +16,7 @@ from lean_sepia.demo.canvas import MM_PER_PX, Scene
 from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.schemes import demo_schemes
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.coats import (
+from lean_sepia.document.edits.coats import (
     Manner,
     Mix,
     lay_fade,
@@ -27,7 +27,10 @@ from lean_sepia.document.coats import (
     lay_wear,
     pin_base,
 )
-from lean_sepia.document.items import fresh_id
+from lean_sepia.document.edits.items import fresh_id
+from lean_sepia.document.edits.photos import add_sample, place_region, set_anchors
+from lean_sepia.document.edits.steps import add_step, move_step, set_school
+from lean_sepia.document.edits.zones import locate_feature, name_feature
 from lean_sepia.document.model import (
     AnchorMark,
     Photo,
@@ -40,9 +43,6 @@ from lean_sepia.document.model import (
     Trust,
     Zone,
 )
-from lean_sepia.document.photos import add_sample, place_region, set_anchors
-from lean_sepia.document.steps import add_step, move_step, set_school
-from lean_sepia.document.zones import locate_feature, name_feature
 from lean_sepia.paint.paint import Paint
 from lean_sepia.photo.correction.cast import AS_FOUND
 from lean_sepia.photo.read import Picture

@@ -9,7 +9,7 @@ from lean_sepia.answers.evidence import cast_of
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.srgb import srgb_from_lab
-from lean_sepia.document.items import put
+from lean_sepia.document.edits.items import put
 from lean_sepia.document.model import AnchorMark, Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.photo.correction.chart import chart_anchors

@@ -2,8 +2,8 @@
 
 import pytest
 
+from lean_sepia.document.edits.photos import remove_photo
 from lean_sepia.document.model import AnchorMark
-from lean_sepia.document.photos import remove_photo
 from lean_sepia.photo.sample import sample_disc
 from lean_sepia.ui.kit.job import Jobs
 

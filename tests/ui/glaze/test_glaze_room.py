@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.zones import remove_zone
+from lean_sepia.document.edits.zones import remove_zone
 
 
 def test_glaze_lays_one_filter_on_all_its_zones_and_keeps_its_promise(workspace, qtbot):

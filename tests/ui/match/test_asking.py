@@ -3,7 +3,7 @@
 import pytest
 
 from lean_sepia.answers.match import AS_PLANNED, OWN_SHEEN
-from lean_sepia.document.coats import lay_varnish
+from lean_sepia.document.edits.coats import lay_varnish
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.recipe.limits import NO_LIMITS, Limits
 from lean_sepia.ui.kit.job import Jobs

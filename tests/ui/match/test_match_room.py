@@ -8,7 +8,7 @@ from PySide6.QtGui import QDrag, QDropEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.zones import state_target
+from lean_sepia.document.edits.zones import state_target
 from lean_sepia.shelf.shelf_file import ShelfContent
 from lean_sepia.ui.kit.drag import DROP_MIME, dragged_paint
 from lean_sepia.ui.match import match_room

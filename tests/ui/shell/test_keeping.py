@@ -5,8 +5,8 @@ import sqlite3
 
 import pytest
 
+from lean_sepia.document.edits.zones import add_zone
 from lean_sepia.document.store import ProjectStore
-from lean_sepia.document.zones import add_zone
 from lean_sepia.errors import SaveError
 from lean_sepia.shelf.shelf import SHELF_NAME
 

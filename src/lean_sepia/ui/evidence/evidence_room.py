@@ -12,9 +12,9 @@ from lean_sepia.answers.evidence import (
     patch_of,
 )
 from lean_sepia.arrays import triple
+from lean_sepia.document.edits.photos import remove_photo
+from lean_sepia.document.edits.zones import locate_feature
 from lean_sepia.document.model import AnchorMark, Project, Sample, Shape
-from lean_sepia.document.photos import remove_photo
-from lean_sepia.document.zones import locate_feature
 from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid

@@ -6,7 +6,7 @@ from functools import partial
 
 from PySide6.QtCore import Signal
 
-from lean_sepia.document.zones import name_feature
+from lean_sepia.document.edits.zones import name_feature
 from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import NoteBox, Panel, button, label, row
 from lean_sepia.ui.kit.rows import Rows

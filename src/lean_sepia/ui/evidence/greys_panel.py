@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QComboBox
 
 from lean_sepia.answers.evidence import rank_project_schemes
 from lean_sepia.colour.film import Emulsion, LensFilter
-from lean_sepia.document.zones import set_schemes
+from lean_sepia.document.edits.zones import set_schemes
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.grey_evidence import SchemeFit, what_greys_tell

@@ -8,9 +8,9 @@ from PySide6.QtCore import QObject, Signal
 
 from lean_sepia.answers.evidence import Outline, cast_of, resample, take_sample, trace_area
 from lean_sepia.answers.straightened import straightened_copy
-from lean_sepia.document.items import fresh_id
+from lean_sepia.document.edits.items import fresh_id
+from lean_sepia.document.edits.photos import add_photo, add_sample, describe_photo, place_region, set_anchors
 from lean_sepia.document.model import AnchorMark, Photo, Region, Role, Sample
-from lean_sepia.document.photos import add_photo, add_sample, describe_photo, place_region, set_anchors
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast

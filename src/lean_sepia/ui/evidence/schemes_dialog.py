@@ -19,9 +19,9 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.items import fresh_id
+from lean_sepia.document.edits.items import fresh_id
+from lean_sepia.document.edits.zones import set_schemes
 from lean_sepia.document.model import Project, Scheme, Zone
-from lean_sepia.document.zones import set_schemes
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded

@@ -20,7 +20,7 @@ from lean_sepia.answers.match import (
 )
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
-from lean_sepia.document.coats import Mix
+from lean_sepia.document.edits.coats import Mix
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA

@@ -15,8 +15,8 @@ from lean_sepia.answers.match import (
     planned_varnish,
     usual_mix,
 )
-from lean_sepia.document.coats import Manner
-from lean_sepia.document.steps import coat_name
+from lean_sepia.document.edits.coats import Manner
+from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.language import _
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.ui.kit.panel import count_box, measure_box

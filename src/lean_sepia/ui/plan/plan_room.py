@@ -11,9 +11,9 @@ from PySide6.QtWidgets import QComboBox, QFrame, QLineEdit, QVBoxLayout
 from lean_sepia.answers import plan
 from lean_sepia.answers.bench import span, span_of
 from lean_sepia.answers.plan import PlanAnswer
-from lean_sepia.document.coats import lay_varnish
+from lean_sepia.document.edits.coats import lay_varnish
+from lean_sepia.document.edits.steps import add_step, move_step, set_hours, set_school, title_of
 from lean_sepia.document.model import Project
-from lean_sepia.document.steps import add_step, move_step, set_hours, set_school, title_of
 from lean_sepia.language import _, clock, day, day_and_time, ngettext, weekday_and_time
 from lean_sepia.plan.cautions import cautions
 from lean_sepia.plan.kinds import KINDS

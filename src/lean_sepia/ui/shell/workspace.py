@@ -20,10 +20,10 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.answers.advice import ROOMS
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.items import fresh_id
+from lean_sepia.document.edits.items import fresh_id
+from lean_sepia.document.edits.photos import add_photo
+from lean_sepia.document.edits.zones import add_subject, change_subject, state_target
 from lean_sepia.document.model import Photo, Project
-from lean_sepia.document.photos import add_photo
-from lean_sepia.document.zones import add_subject, change_subject, state_target
 from lean_sepia.errors import PictureError, SepiaError
 from lean_sepia.files.gate import MOST_PICTURE, read_bytes, shown
 from lean_sepia.language import _

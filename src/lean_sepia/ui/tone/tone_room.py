@@ -17,7 +17,7 @@ from lean_sepia.answers.tone import (
     wished_target,
 )
 from lean_sepia.colour.words import difference
-from lean_sepia.document.coats import Manner, Mix, lay_fade
+from lean_sepia.document.edits.coats import Manner, Mix, lay_fade
 from lean_sepia.language import _, signed
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import base_paints

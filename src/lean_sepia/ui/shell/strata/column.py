@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QFrame, QMenu, QVBoxLayout
 from lean_sepia.answers.strata import Strata, seen_miss
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import difference
+from lean_sepia.document.edits.zones import add_zone, change_zone, remove_zone
 from lean_sepia.document.model import Project
-from lean_sepia.document.zones import add_zone, change_zone, remove_zone
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.ask import ask_text, confirm

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.dates import date_span
-from lean_sepia.document.items import fresh_id, put
+from lean_sepia.document.edits.items import fresh_id, put
 from lean_sepia.document.model import Feature, Project, Scheme, Subject, Zone
 from lean_sepia.errors import EditError
 from lean_sepia.language import _

@@ -6,7 +6,8 @@ from datetime import date
 import numpy as np
 import pytest
 
-from lean_sepia.document.coats import (
+from lean_sepia.document.dates import date_span, verdict
+from lean_sepia.document.edits.coats import (
     Manner,
     Marks,
     Mix,
@@ -20,11 +21,8 @@ from lean_sepia.document.coats import (
     pin_base,
     remove_coat,
 )
-from lean_sepia.document.dates import date_span, verdict
-from lean_sepia.document.history import History
-from lean_sepia.document.items import fresh_id, put, without
-from lean_sepia.document.model import AnchorMark, Photo, Project, Scheme, Zone
-from lean_sepia.document.photos import (
+from lean_sepia.document.edits.items import fresh_id, put, without
+from lean_sepia.document.edits.photos import (
     add_photo,
     describe_photo,
     remove_photo,
@@ -32,7 +30,7 @@ from lean_sepia.document.photos import (
     set_anchors,
     set_role,
 )
-from lean_sepia.document.steps import (
+from lean_sepia.document.edits.steps import (
     add_step,
     move_step,
     place_for,
@@ -42,8 +40,7 @@ from lean_sepia.document.steps import (
     title_of,
     without_step,
 )
-from lean_sepia.document.versions import medium_of, portions, version_of
-from lean_sepia.document.zones import (
+from lean_sepia.document.edits.zones import (
     add_zone,
     change_zone,
     locate_feature,
@@ -53,6 +50,9 @@ from lean_sepia.document.zones import (
     short_name,
     state_target,
 )
+from lean_sepia.document.history import History
+from lean_sepia.document.model import AnchorMark, Photo, Project, Scheme, Zone
+from lean_sepia.document.versions import medium_of, portions, version_of
 from lean_sepia.errors import EditError, SepiaError
 
 

@@ -6,9 +6,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.items import fresh_id, put, without
+from lean_sepia.document.edits.items import fresh_id, put, without
+from lean_sepia.document.edits.steps import add_step, move_step, title_of, without_step
 from lean_sepia.document.model import Coat, Project, Recipe
-from lean_sepia.document.steps import add_step, move_step, title_of, without_step
 from lean_sepia.document.versions import medium_of, with_versions
 from lean_sepia.errors import EditError
 from lean_sepia.language import _

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import datetime
 
-from lean_sepia.document.items import fresh_id, put
+from lean_sepia.document.edits.items import fresh_id, put
 from lean_sepia.document.model import Coat, Project, Step
 from lean_sepia.errors import EditError
 from lean_sepia.language import _

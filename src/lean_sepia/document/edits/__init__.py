@@ -1,0 +1,1 @@
+"""Edits of the document: functions from a project to a project."""
