@@ -92,7 +92,9 @@ def test_a_base_outside_the_photos_range_is_named(hull, shelf_paints):
 
 
 def test_where_nothing_is_left_the_card_is_offered(hull, shelf_paints):
-    project = state_target(hull, "z1", (92.0, 0.0, 3.0))
+    chalk = Mix.of(shelf_paints, [("chalk", 1)])
+    flat = lay_varnish(pin_base(hull, "z1", chalk), ["z1"], "matte-coat")
+    project = state_target(hull, "z1", strata_of(flat, "z1").fresh)
     assert len(said(project)) == 2
     project = lay_varnish(pin_base(project, "z1", Mix.of(shelf_paints, [("chalk", 1)])), ["z1"], "matte-coat")
     (only,) = said(project)

@@ -59,3 +59,15 @@ def test_form_1_had_one_signature():
 def test_what_cannot_be_read_is_refused_by_its_class(change, fault):
     with pytest.raises(fault):
         parse_document(json.dumps(json.loads(TEXT) | change))
+
+
+def test_a_document_of_form_3_keeps_its_stated_colour_and_its_cup():
+    text = (Path(__file__).parent / "form-3.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    was = next(zone for zone in before["zones"] if zone["stated"])
+    (known,) = after.zone(was["id"]).stated
+    assert (known.target, known.lab) == ("fresh", tuple(was["stated"]))
+    mixed = next(recipe for recipe in before["recipes"] if recipe["basis"])
+    assert after.recipe(mixed["id"]).cups == ((mixed["basis"], mixed["basis_parts"]),)
+    assert sum(bool(zone.stated) for zone in after.zones) == sum(bool(r.cups) for r in after.recipes) == 1
+    assert strata_of(after, "hull").seen == pytest.approx((50.03, -16.30, -1.99), abs=0.02)

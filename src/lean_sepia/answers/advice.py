@@ -155,13 +155,12 @@ def _matches(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]
             continue
         miss = float(delta_e00(cut.fresh, target.lab))
         if target.de00_90 is not None and miss > max(target.de00_90, 1.0):
-            yield Advice(
-                _(
-                    "The base of {0} is {1:.1f} ΔE00 from its target, outside the photo's own ±{2:.1f}."
-                ).format(zone.name, miss, target.de00_90),
-                "match",
-                zone.id,
-            )
+            words = _("The base of {0} is {1:.1f} ΔE00 from its target, outside the photo's own ±{2:.1f}.")
+            if target.stated:
+                words = _(
+                    "The base of {0} is {1:.1f} ΔE00 from its target, outside the ±{2:.1f} that was stated."
+                )
+            yield Advice(words.format(zone.name, miss, target.de00_90), "match", zone.id)
 
 
 def room_states(project: Project, strata: Mapping[str, Strata]) -> dict[Room, RoomState]:

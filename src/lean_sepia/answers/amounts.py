@@ -85,9 +85,7 @@ def cups_of(project: Project, coats: Sequence[Coat]) -> list[Cup]:
     for coat in coats:
         if coat.recipe and coat.on:
             recipe = project.recipe(coat.recipe)
-            same.setdefault((recipe.parts, recipe.basis, recipe.basis_parts, coat.thinner_share), []).append(
-                coat
-            )
+            same.setdefault((recipe.parts, recipe.cups, coat.thinner_share), []).append(coat)
     return [_cup(project, together) for together in same.values()]
 
 
@@ -120,20 +118,20 @@ def set_aside(project: Project, recipes: Collection[str | None]) -> tuple[tuple[
         if not coat.recipe or not coat.on:
             continue
         recipe = project.recipe(coat.recipe)
-        if recipe.basis in recipes:
-            parts = recipe.basis_parts + sum(count for _version, count in recipe.parts)
+        wanted = sum(count for cup, count in recipe.cups if cup in recipes)
+        if wanted:
+            parts = sum(count for _name, count in (*recipe.cups, *recipe.parts))
             name = f"{coat_name(coat)}, {project.zone(coat.zone).short}"
-            taken.append((name, needed(project, coat).paint_ml * recipe.basis_parts / parts))
+            taken.append((name, needed(project, coat).paint_ml * wanted / parts))
     return tuple(taken)
 
 
 def _lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, ...]:
     entries: list[tuple[int, str, str | None, Lab, float | None]] = []
-    if recipe.basis:
-        cup = recipe_paint(project, project.recipe(recipe.basis))
-        entries.append(
-            (recipe.basis_parts, _("from the base cup"), None, triple(cup.masstone_lab()), DROPS_PER_ML)
-        )
+    for cup_id, count in recipe.cups:
+        cup = project.recipe(cup_id)
+        colour = triple(recipe_paint(project, cup).masstone_lab())
+        entries.append((count, _("from the cup “{0}”").format(cup.name), None, colour, DROPS_PER_ML))
     for version_id, count in recipe.parts:
         version = project.paint(version_id)
         paint = paint_of(version)

@@ -292,6 +292,8 @@ def sureness(target: Target, recipe: Recipe, how: Behaviour) -> list[str]:
     if target.de00_90 is not None:
         within = recipe.de00 <= target.de00_90
         inside = _("Inside the photo's own ±{0}.") if within else _("Outside the photo's own ±{0}.")
+        if target.stated:
+            inside = _("Inside the stated ±{0}.") if within else _("Outside the stated ±{0}.")
         sentences.append(inside.format(f"{target.de00_90:.1f}"))
     stray = _("One stray drop moves it by at most {0}.")
     sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))

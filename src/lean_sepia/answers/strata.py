@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
 from functools import lru_cache
 
 from lean_sepia.answers.targets import Target, Targets, targets_of
+from lean_sepia.arrays import FloatArray, triple
+from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.steps import coat_name, place_for
 from lean_sepia.document.model import Coat, Project
@@ -15,6 +17,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import Matter
+from lean_sepia.paint.profile import MIDDLE, Place, ends, places
 from lean_sepia.paint.stack import Coating, Opaque, Stack
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
@@ -26,13 +29,19 @@ VARNISH_FILM = 0.25
 
 @dataclass(frozen=True)
 class Band:
-    """One coat in the cut: its colour on top of what lies below it, or None where its paint is not known."""
+    """One coat in the cut: its colour on top of what lies below it, or None where its paint is not known.
+
+    ground : the colour of what lies directly below it, under the final varnish; None where nothing does
+    ends : of a coat that runs out over the zone, its colour where it is full and where there is least of it
+    """
 
     coat: Coat
     name: str
     lab: Lab | None
     film: float
     detail: str
+    ground: Lab | None = None
+    ends: tuple[Lab, Lab] | None = None
 
 
 @dataclass(frozen=True)
@@ -40,7 +49,8 @@ class Strata:
     """All coats of a zone, bottom first, with the colours predicted at each stage under the final varnish.
 
     `fresh` is after the base coats, `exposed` after the fade, `seen` on top of everything, as the mean in linear
-    XYZ by area. `varnish` is the sheen of the final varnish, None where none is on.
+    XYZ by area; of a coat that runs out over the zone all are means. `ends` is what is seen at both ends of the topmost such
+    coat. `varnish` is the sheen of the final varnish, None where none is on.
     """
 
     zone: str
@@ -50,6 +60,7 @@ class Strata:
     seen: Lab | None
     targets: Targets
     varnish: Finish | None
+    ends: tuple[Lab, Lab] | None = None
 
 
 Inputs = tuple[object, ...]
@@ -61,10 +72,12 @@ def strata_inputs(project: Project, zone_id: str) -> Inputs:
     recipes = {recipe.id: recipe for recipe in project.recipes}
     mixed = []
     for coat in coats:
-        name = coat.recipe
-        while name:
-            mixed.append(recipes[name])
-            name = recipes[name].basis
+        waiting = [coat.recipe] if coat.recipe else []
+        while waiting:
+            recipe = recipes[waiting.pop()]
+            if recipe not in mixed:
+                mixed.append(recipe)
+                waiting += [cup for cup, _parts in recipe.cups]
     samples = [sample for sample in project.samples if sample.zone == zone_id]
     regions = [region for region in project.regions if region.zone == zone_id]
     used = {version for recipe in mixed for version, _parts in recipe.parts}
@@ -76,25 +89,88 @@ def strata_of(project: Project, zone_id: str) -> Strata:
     """Predict a zone's coats that are switched on, in the order of their steps."""
     coats = project.coats_of(zone_id)
     varnish = final_varnish(coats)
-    stack, bands = Stack(), []
-    stages: dict[str, Lab | None] = {}
-    for coat in coats:
-        coating = coating_of(project, coat)
-        lab = None
-        if coat.on:
-            lab = stack.coat_lab(coating, varnish)
-            stack = stack.lay(coating)
-            stage = KINDS[coat.kind].stage
-            if stage == "fresh":
-                stages["fresh"] = stages["exposed"] = stack.lab(varnish)
-            elif stage == "exposed":
-                stages["exposed"] = stack.lab(varnish)
-        bands.append(Band(coat, coat_name(coat), lab, _drawn_film(coat, coating), detail_of(project, coat)))
+    coatings = [coating_of(project, coat) for coat in coats]
+    laid = [(coat, coating) for coat, coating in zip(coats, coatings, strict=True) if coat.on]
+    runs = [(_run_of(laid, varnish, place), weight) for place, weight in places(c.profile for _, c in laid)]
+    mean = _Run.mean(runs)
+    bands, at_ends = [], None
+    for coat, coating in zip(coats, coatings, strict=True):
+        both = None
+        if coat.on and coat.profile:
+            near, far = (_run_of(laid, varnish, place) for place in ends(coat.profile))
+            both = _pair(near.coats.get(coat.id), far.coats.get(coat.id))
+            at_ends = _pair(near.seen, far.seen)
+        bands.append(
+            Band(
+                coat, coat_name(coat), _lab(mean.coats.get(coat.id)), _drawn_film(coat, coating), detail_of(project, coat),
+                _lab(mean.grounds.get(coat.id)), both,
+            )
+        )  # fmt: skip
     has_base = any(band.coat.kind in _BASES and band.lab for band in bands)
     return Strata(
-        zone_id, tuple(bands), stages.get("fresh") if has_base else None,
-        stages.get("exposed") if has_base else None, stack.seen(varnish), targets_of(project, zone_id), varnish,
+        zone_id, tuple(bands), _lab(mean.fresh) if has_base else None, _lab(mean.exposed) if has_base else None,
+        _lab(mean.seen), targets_of(project, zone_id), varnish, at_ends,
     )  # fmt: skip
+
+
+@dataclass
+class _Run:
+    """XYZ (3,) at the stages of one stack, and of each coat and what lies under it, by the coat's id; None where nothing is."""
+
+    fresh: FloatArray | None = None
+    exposed: FloatArray | None = None
+    seen: FloatArray | None = None
+    coats: dict[str, FloatArray] = field(default_factory=dict)
+    grounds: dict[str, FloatArray] = field(default_factory=dict)
+
+    @classmethod
+    def mean(cls, runs: Sequence[tuple[_Run, float]]) -> _Run:
+        """The mean over the places of a zone."""
+        if len(runs) == 1:
+            return runs[0][0]
+
+        def over(values: Iterable[FloatArray | None]) -> FloatArray | None:
+            known = [(value, w) for value, (_run, w) in zip(values, runs, strict=True) if value is not None]
+            weight = sum(w for _value, w in known)
+            return sum(value * w for value, w in known) / weight if known else None  # type: ignore[return-value]
+
+        def each(name: str) -> dict[str, FloatArray]:
+            ids = {identity for run, _w in runs for identity in getattr(run, name)}
+            means = {i: over(getattr(run, name).get(i) for run, _w in runs) for i in ids}
+            return {i: value for i, value in means.items() if value is not None}
+
+        return cls(
+            over(r.fresh for r, _w in runs), over(r.exposed for r, _w in runs), over(r.seen for r, _w in runs),
+            each("coats"), each("grounds"),
+        )  # fmt: skip
+
+
+def _run_of(laid: Sequence[tuple[Coat, Coating]], varnish: str | None, place: Place) -> _Run:
+    """The coats laid one after another at one place of the zone."""
+    stack, run, ground = Stack(), _Run(), None
+    for coat, whole in laid:
+        coating = whole.at(place)
+        if ground is not None:
+            run.grounds[coat.id] = ground
+        stack, patch = stack.lay_patch(coating)
+        if patch is not None:
+            run.coats[coat.id] = stack.xyz(varnish, patch)
+        ground = stack.xyz(varnish, stack.main) if stack.main else None
+        stage = KINDS[coat.kind].stage
+        if stage != "seen":
+            run.exposed = ground
+            run.fresh = ground if stage == "fresh" else run.fresh
+    run.seen = stack.seen_xyz(varnish)
+    return run
+
+
+def _lab(xyz: FloatArray | None) -> Lab | None:
+    return None if xyz is None else triple(lab_from_xyz(xyz))
+
+
+def _pair(near: FloatArray | None, far: FloatArray | None) -> tuple[Lab, Lab] | None:
+    first, second = _lab(near), _lab(far)
+    return (first, second) if first and second else None
 
 
 _BASES = ("base", "found")
@@ -110,14 +186,17 @@ def coating_of(project: Project, coat: Coat) -> Coating:
     paint = coat_paint(project, coat)
     body: Matter | Opaque | None = paint
     if (
-        paint is not None and not paint.mixes
+        paint is not None and not paint.lies_as_film
     ):  # metallics and powders lie in their own colour, never as a film
         body = Opaque(opaque_reflectance(paint.K, paint.S), paint.surface)
     elif paint is None and coat.lab is not None:
         body = _opaque(coat.lab, coat.finish)
     kind = KINDS[coat.kind]
     X = film_thickness(coat.passes, coat.thinner_share, coat.tool)
-    return Coating(kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share)
+    return Coating(
+        kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share, mark=coat.id, down_to=coat.down_to or "",
+        keep=coat.keep, profile=coat.profile, far=coat.far,
+    )  # fmt: skip
 
 
 _opaque = lru_cache(maxsize=256)(Opaque.of_lab)
@@ -138,7 +217,7 @@ def stack_below(project: Project, zone_id: str, kind: str) -> Stack:
     """What lies under a zone's coat of a kind, or under where one would come."""
     stack = Stack()
     for coat in coats_below(project, zone_id, kind):
-        stack = stack.lay(coating_of(project, coat))
+        stack = stack.lay(coating_of(project, coat).at(MIDDLE))
     return stack
 
 
@@ -153,7 +232,7 @@ def detail_of(project: Project, coat: Coat) -> str:
     covers = kind.coat_covers(medium_of(project, coat))
     if coat.recipe:
         recipe = project.recipe(coat.recipe)
-        counts = [recipe.basis_parts] * bool(recipe.basis) + [count for _unused, count in recipe.parts]
+        counts = [count for _unused, count in (*recipe.cups, *recipe.parts)]
         if len(counts) > 1:
             words.append(" : ".join(str(count) for count in counts))
     if covers == "tint" and coat.thinner_share:

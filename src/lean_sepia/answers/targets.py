@@ -2,22 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.model import ROLE_WORDS, Project, Role, Sample
+from lean_sepia.document.model import ROLE_WORDS, ROLES, Project, Role, Sample, Stated, TargetName, Zone
 from lean_sepia.language import _, ngettext
 from lean_sepia.photo.combine import Reading, combine
+from lean_sepia.plan.kinds import KINDS
 
 
 @dataclass(frozen=True)
 class Target:
     """A colour to aim at, the radius that holds the truth 9 times in 10, and where it comes from.
 
+    stated : whether the user said it, rather than photos
     half90 : half widths of the 90 % intervals of L*, a*, b*, where samples say
     disagreement : how many times further apart several photos lie than their ranges allow; None of a single one
     """
@@ -27,50 +29,95 @@ class Target:
     source: str
     disagreement: float | None = None
     half90: Lab | None = None
+    stated: bool = False
 
 
 @dataclass(frozen=True)
 class Targets:
-    """What the zone looked like fresh, faded, and as a whole; absent where no photo says."""
+    """What the zone looked like fresh, faded, and as a whole; absent where nothing says.
+
+    by_role : the colour sampled in every other role, such as a marking of a generation, the undercoat or dust
+    """
 
     fresh: Target | None
     exposed: Target | None
     seen: Target | None
+    by_role: tuple[tuple[Role, Target], ...] = ()
+
+    def of_role(self, role: str) -> Target | None:
+        """The colour sampled in a role, if any."""
+        return next((target for name, target in self.by_role if name == role), None)
+
+
+KIND_ROLES: dict[str, tuple[Role, ...]] = {
+    "primer": ("undercoat",), "marking": ("early-marking", "late-marking"), "chips": ("rust", "undercoat"), "streaks": ("rust",),
+    "dust": ("dust",), "powder": ("dust", "rust"), "pastel": ("dust", "rust"), "soot": ("soot",), "touch-up": ("patch", "replaced"),
+    "camouflage": ("patch",), "scrape": ("undercoat",),
+}  # fmt: skip
+"""In which roles the colour of a kind of coat is sampled; every other kind aims at one of the three targets."""
 
 
 def targets_of(project: Project, zone_id: str) -> Targets:
-    """Targets of one zone; nothing is copied silently from one to another."""
-    follows = project.zone(zone_id).follows
+    """Targets of one zone; nothing is copied silently from one to another.
+
+    What the user states counts before samples; a mirrored side without a target of its own has that of the other.
+    """
+    zone = project.zone(zone_id)
+    own = _own_targets(project, zone)
+    if not zone.mirrors or own.fresh or own.exposed or own.seen:
+        return own
+    other = project.zone(zone.mirrors)
+    theirs = _own_targets(project, other)
+    words = _("as on {0}: {1}")
+
+    def carried(target: Target | None) -> Target | None:
+        return target and replace(target, source=words.format(other.name, target.source))
+
+    roles = tuple((role, replace(t, source=words.format(other.name, t.source))) for role, t in theirs.by_role)
+    return Targets(carried(theirs.fresh), carried(theirs.exposed), carried(theirs.seen), own.by_role or roles)
+
+
+def _own_targets(project: Project, zone: Zone) -> Targets:
     coloured = {
         photo.id
         for photo in project.photos
-        if photo.tones == "colour" and not photo.of_model and (not follows or photo.prototype in follows)
+        if photo.tones == "colour"
+        and not photo.of_model
+        and (not zone.follows or photo.prototype in zone.follows)
     }
-    samples = [sample for sample in project.samples if sample.zone == zone_id and sample.photo in coloured]
+    samples = [sample for sample in project.samples if sample.zone == zone.id and sample.photo in coloured]
+    by_role = {
+        role: _combined(chosen, role, project)
+        for role in ROLES
+        if (chosen := [sample for sample in samples if sample.role == role])
+    }
+    stated = {known.target: _stated(known) for known in zone.stated}
 
-    def from_roles(*roles: Role) -> Target | None:
-        for role in roles:
-            chosen = [sample for sample in samples if sample.role == role]
-            if chosen:
-                return _combined(chosen, role, project)
+    def first(name: TargetName, *roles: Role) -> Target | None:
+        return stated.get(name) or next((by_role[role] for role in roles if role in by_role), None)
+
+    fresh = first("fresh", "sheltered", "base", "replaced")
+    exposed = first("exposed", "faded", "base") or stated.get("fresh")
+    seen = stated.get("seen") or _mean_of_regions(project, zone, coloured)
+    return Targets(fresh, exposed, seen, tuple(by_role.items()))
+
+
+def _stated(known: Stated) -> Target:
+    source = _("stated: {0}").format(known.origin) if known.origin else _("stated by you")
+    return Target(known.lab, known.de00_90, source, stated=True)
+
+
+def _mean_of_regions(project: Project, zone: Zone, coloured: Collection[str]) -> Target | None:
+    regions = [region for region in project.regions if region.zone == zone.id and region.photo in coloured]
+    if not regions:
         return None
-
-    regions = [region for region in project.regions if region.zone == zone_id and region.photo in coloured]
-    seen = None
-    if regions:
-        mean = np.mean([region.seen for region in regions], axis=0)
-        seen = Target(
-            triple(mean),
-            None,
-            ngettext(
-                "mean of {0} region, dirt and wear included",
-                "mean of {0} regions, dirt and wear included",
-                len(regions),
-            ).format(len(regions)),
-        )
-    stated = project.zone(zone_id).stated
-    known = Target(stated, None, _("stated by you")) if stated else None
-    return Targets(from_roles("sheltered", "base") or known, from_roles("faded", "base") or known, seen)
+    words = ngettext(
+        "mean of {0} region, dirt and wear included",
+        "mean of {0} regions, dirt and wear included",
+        len(regions),
+    )
+    mean = np.mean([region.seen for region in regions], axis=0)
+    return Target(triple(mean), None, words.format(len(regions)))
 
 
 def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target:
@@ -98,3 +145,20 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
         return Target(readings[0].lab, readings[0].de00_90, source, half90=readings[0].half90)
     found = combine(readings)
     return Target(found.lab, found.de00_90, source, found.disagreement, found.half90)
+
+
+def target_for(targets: Targets, kind: str, name: str = "") -> tuple[Target | None, str]:
+    """What a kind of coat aims at, and what that is: a colour sampled in its own role, else the target of its stage."""
+    roles = KIND_ROLES.get(kind, ())
+    if kind == "marking" and any(word in name.casefold() for word in ("late", "second", "new")):
+        roles = roles[::-1]
+    for role in roles:
+        if found := targets.of_role(role):
+            return found, _("{0} sample").format(_(ROLE_WORDS[role]))
+    stage = KINDS[kind].stage
+    if KINDS[kind].covers in ("film", "tint") and kind not in ("primer", "preshade", "found"):
+        found = {"fresh": targets.fresh, "exposed": targets.exposed, "seen": targets.seen or targets.exposed}[
+            stage
+        ]
+        return found, _("target")
+    return None, ""

@@ -15,6 +15,8 @@ from lean_sepia.language import _
 Lab = tuple[float, float, float]
 _HEX = re.compile(r"#?([0-9a-f]{6}|[0-9a-f]{3})", re.IGNORECASE)
 _NAMED = re.compile(r"(lab|srgb|rgb)\s*\(?([^()]*)\)?", re.IGNORECASE)
+_NUMBER = r"[-−+]?\d+(?:[.,]\d+)?"
+_THREE_NUMBERS = re.compile(rf"{_NUMBER}(?:\s*[,;]\s*|\s+){_NUMBER}(?:\s*[,;]\s*|\s+){_NUMBER}")
 _LONGEST = 80
 
 
@@ -51,6 +53,14 @@ def read_colour(text: str) -> Lab:
         "A colour is written L*, a*, b* with commas, or #rrggbb, or rgb and three numbers to 255; found “{0}”."
     )
     raise ColourError(words.format(clean[:_LONGEST]))
+
+
+def is_colour(text: str) -> bool:
+    """Whether a text is meant as a colour rather than as a mix: a screen colour, or three numbers and nothing else."""
+    clean = text.strip().casefold()
+    if clean.startswith("#") or _NAMED.fullmatch(clean):
+        return True
+    return len(clean) <= _LONGEST and bool(_THREE_NUMBERS.fullmatch(clean))
 
 
 def _divided(text: str) -> list[str]:

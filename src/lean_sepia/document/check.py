@@ -15,6 +15,8 @@ from lean_sepia.language import _
 from lean_sepia.plan.evenings import YEARS, in_our_time, parse_evenings
 
 _MOST_ITEMS = 20_000
+_DEEPEST = 30  # cups mixed from cups
+_EVEN = 0.005  # by which the shares of a surface may miss one
 _LISTS = tuple(
     name for name, field in Project.model_fields.items() if str(field.annotation).startswith("tuple")
 )
@@ -56,7 +58,16 @@ def plain_fault(error: ValidationError) -> str:
 
 def broken_rule(project: Project) -> str | None:
     """A sentence about the first rule between the parts of a document that does not hold, or None."""
-    checks = (_crowded, _doubled, dangling_reference, _empty_recipe, _circle, _unreadable)
+    checks = (
+        _crowded,
+        _doubled,
+        dangling_reference,
+        _empty_recipe,
+        _circle,
+        _misplaced,
+        _uneven,
+        _unreadable,
+    )
     return next((fault for check in checks if (fault := check(project))), None)
 
 
@@ -77,18 +88,22 @@ def _doubled(project: Project) -> str | None:
 
 def _empty_recipe(project: Project) -> str | None:
     for recipe in project.recipes:
-        if not recipe.parts and not recipe.basis:
+        if not recipe.parts and not recipe.cups:
             return _("recipe {0!r} has nothing in it").format(recipe.name)
-        if recipe.basis and not recipe.basis_parts:
-            return _("recipe {0!r} takes no part of the cup it is made from").format(recipe.name)
     return None
 
 
 def _circle(project: Project) -> str | None:
     """Recipes made from each other's cups, or steps that wait for each other."""
-    cups = {recipe.id: [recipe.basis] for recipe in project.recipes if recipe.basis}
+    cups = {recipe.id: [cup for cup, _parts in recipe.cups] for recipe in project.recipes if recipe.cups}
     if (stuck := _in_a_circle(cups)) is not None:
         return _("recipe {0!r} is made from itself").format(project.recipe(stuck).name)
+    depth: dict[str, int] = {}
+    for name in TopologicalSorter(cups).static_order():
+        depth[name] = 1 + max((depth[cup] for cup in cups.get(name, ())), default=0)
+        if depth[name] > _DEEPEST:
+            words = _("recipe {0!r} is made from a cup made from a cup, {1} deep; at most {2}")
+            return words.format(project.recipe(name).name, depth[name], _DEEPEST)
     waits = {step.id: step.after for step in project.steps if step.after}
     if (stuck := _in_a_circle(waits)) is not None:
         return _("step {0!r} waits for itself").format(project.step(stuck).title or stuck)
@@ -100,6 +115,43 @@ def _in_a_circle(before: Mapping[str, Iterable[str]]) -> str | None:
         TopologicalSorter(before).prepare()
     except CycleError as error:
         return str(error.args[1][0])
+    return None
+
+
+def _misplaced(project: Project) -> str | None:
+    """A found finish that is not the lowest coat of its zone, or what takes away down to a coat that does not lie below."""
+    order = {step.id: index for index, step in enumerate(project.steps)}
+    lowest: dict[str, int] = {}
+    for coat in project.coats:
+        lowest[coat.zone] = min(lowest.get(coat.zone, order[coat.step]), order[coat.step])
+    found = [coat for coat in project.coats if coat.kind == "found"]
+    high = next((coat for coat in found if order[coat.step] > lowest[coat.zone]), None)
+    if high is not None:
+        words = _(
+            "the found finish of {0} would lie above other coats: what is there already is always lowest"
+        )
+        return words.format(project.zone(high.zone).name)
+    if len({coat.zone for coat in found}) < len(found):
+        return _("a zone has two found finishes; what is there already is one coat, the lowest")
+    for coat in project.coats:
+        if coat.down_to and order[coat.step] <= order[project.coat(coat.down_to).step]:
+            words = _("{0} goes down to a coat that is not laid before it")
+            return words.format(coat.name or coat.kind)
+    return None
+
+
+def _uneven(project: Project) -> str | None:
+    """Zones of one surface whose shares do not sum to one, or a target that is stated twice."""
+    for surface in project.surfaces:
+        shares = [zone.share for zone in project.zones if zone.surface == surface.id]
+        known = sum(share for share in shares if share is not None)
+        if known > 1 + _EVEN or (shares and None not in shares and known < 1 - _EVEN):
+            words = _("the shares of {0} sum to {1} %; the tones of one surface cover all of it, 100 %")
+            return words.format(surface.name, f"{100 * known:.1f}")
+    for zone in project.zones:
+        names = [stated.target for stated in zone.stated]
+        if len(set(names)) < len(names):
+            return _("a target of {0} is stated twice").format(zone.name)
     return None
 
 
@@ -143,15 +195,20 @@ def dangling_reference(project: Project) -> str | None:
         "recipe": {recipe.id for recipe in project.recipes},
         "paint": {paint.id for paint in project.paints},
         "model": {subject.id for subject in project.subjects},
+        "surface": {surface.id for surface in project.surfaces},
+        "coat": {coat.id for coat in project.coats},
     }
     references = [
         *(("model", zone.subject, f"zone {zone.name!r}") for zone in project.zones),
+        *(("surface", zone.surface, f"zone {zone.name!r}") for zone in project.zones if zone.surface),
+        *(("zone", zone.mirrors, f"zone {zone.name!r}") for zone in project.zones if zone.mirrors),
+        *(("coat", coat.down_to, f"coat {coat.id!r}") for coat in project.coats if coat.down_to),
         *(("photo", sample.photo, "a sample") for sample in project.samples),
         *(("zone", sample.zone, "a sample") for sample in project.samples),
         *(("photo", region.photo, "a region") for region in project.regions),
         *(("zone", region.zone, "a region") for region in project.regions),
         *(("paint", paint, f"recipe {r.name!r}") for r in project.recipes for paint, _ in r.parts),
-        *(("recipe", recipe.basis, f"recipe {recipe.name!r}") for recipe in project.recipes if recipe.basis),
+        *(("recipe", cup, f"recipe {recipe.name!r}") for recipe in project.recipes for cup, _ in recipe.cups),
         *(("zone", f.zone, "a feature") for f in project.features if f.zone),
         *(("photo", f.photo, "a feature") for f in project.features if f.photo),
         *(("zone", zone, f"scheme {s.name!r}") for s in project.schemes for zone, _ in s.colours),

@@ -100,9 +100,23 @@ def _form_3_step(step: dict[str, Any], zones: list[str] | None) -> dict[str, Any
     return step
 
 
+def _several_of_each(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 3 knew one stated colour of a zone and one cup a mix is made from; form 4 one for each target, and several cups."""
+    zones = [dict(zone) for zone in data.get("zones", ())]
+    for zone in zones:
+        lab = zone.pop("stated", None)
+        zone["stated"] = [{"target": "fresh", "lab": lab}] if lab is not None else []
+    recipes = [dict(recipe) for recipe in data.get("recipes", ())]
+    for recipe in recipes:
+        basis, parts = recipe.pop("basis", None), recipe.pop("basis_parts", 0)
+        recipe["cups"] = [[basis, parts]] if basis else []
+    return {**data, "format": 4, "zones": zones, "recipes": recipes}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
+    3: _several_of_each,
 }
 """From a document's format number to the function that makes the next one of it."""
 

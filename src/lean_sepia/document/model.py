@@ -29,7 +29,7 @@ from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 
-FORMAT = 3
+FORMAT = 4
 """Number of this document form; a newer one is refused, an older one migrated."""
 
 Role = Literal[
@@ -41,6 +41,8 @@ ROLE_WORDS: dict[str, str] = {
     "replaced": N_("replaced"), "rust": N_("rust"), "dust": N_("dust"), "soot": N_("soot"),
     "early-marking": N_("early marking"), "late-marking": N_("late marking"),
 }  # fmt: skip
+TargetName = Literal["fresh", "exposed", "seen"]
+ProfileName = Literal["below", "above", "edges", "recess"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
 Tones = Literal["colour", "black-and-white", "colourised"]
@@ -64,10 +66,29 @@ class Subject(Frozen):
     what_if: bool = False
 
 
-class Zone(Frozen):
-    """An area of one model that is finished as one; `stated` is a colour the user knows without a photo.
+class Stated(Frozen):
+    """A target that is known without a photo: which, its colour, the radius that holds it 9 times in 10, and where it is from."""
 
-    `follows` names the sisters whose photos count for it; empty where all do.
+    target: TargetName = "fresh"
+    lab: Lab
+    de00_90: Size = 2.0
+    origin: Name = ""
+
+
+class Surface(Frozen):
+    """Several zones that are tones of one surface, such as a camouflaged hull; their shares sum to one."""
+
+    id: Key
+    name: Name
+
+
+class Zone(Frozen):
+    """An area of one model that is finished as one.
+
+    stated : the targets known without a photo, at most one of each
+    follows : the sisters whose photos count for it; empty where all do
+    surface, share : the surface it is a tone of, and how much of it it covers, where that is known
+    mirrors : the zone of the other side, with which it shares its mixes
     """
 
     id: Key
@@ -76,8 +97,11 @@ class Zone(Frozen):
     short: Name
     note: Words = ""
     area_cm2: Size | None = None
-    stated: Lab | None = None
+    stated: tuple[Stated, ...] = ()
     follows: tuple[Name, ...] = ()
+    surface: Key | None = None
+    share: Share | None = None
+    mirrors: Key | None = None
 
 
 class AnchorMark(Frozen):
@@ -243,20 +267,33 @@ class PaintVersion(Frozen):
 
 
 class Recipe(Frozen):
-    """A mixture: whole parts of paint versions, and of another recipe where it is made from that one's cup."""
+    """A mixture: whole parts of paint versions, and of other recipes where it is made from their cups.
+
+    kept : whether it stays though no coat is laid with it; cup_ml : size of the cup it is mixed in
+    left_ml : what is left of it, unthinned, where the user said; note : what was noticed of it
+    """
 
     id: Key
     name: Name
     parts: tuple[tuple[Key, Parts], ...]
-    basis: Key | None = None
-    basis_parts: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    cups: tuple[tuple[Key, Parts], ...] = ()
+    kept: bool = False
+    cup_ml: Size | None = None
+    left_ml: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    note: Words = ""
 
 
 class Coat(Frozen):
     """One coat on one zone, laid in a step. Its colour comes from a recipe, or is a stated `lab`.
 
     name : where it is called otherwise than its kind; finish : at which `lab` was measured; a recipe brings its own
+    medium : of a coat without a recipe, where it is not the usual one of its kind; of a found finish it may be unknown
+    carrier : what it is thinned with, where that is not what its medium says
     mix_ml : how much of the thinned mix the user wants, where that is not what its area needs
+    profile, far : how its film or share runs over the zone: full from below, from above, at the edges or in recesses, and `far`
+        times as much at the other end
+    down_to : of what takes away, the coat that shows then; the lowest where none is named
+    keep : of loose powder, what the first varnish leaves of it, learnt from a swatch
     """
 
     id: Key
@@ -271,7 +308,13 @@ class Coat(Frozen):
     tool: ToolName = "airbrush"
     area_share: Share = 1.0
     finish: Finish = "flat"
+    medium: MediumName | Literal["unknown"] | None = None
+    carrier: Carrier | None = None
     mix_ml: Size | None = None
+    profile: ProfileName | None = None
+    far: Share = 0.0
+    down_to: Key | None = None
+    keep: Share | None = None
     on: bool = True
 
 
@@ -318,6 +361,7 @@ class Project(Frozen):
     schools: dict[Name, Name] = {}
     features: tuple[Feature, ...] = ()
     schemes: tuple[Scheme, ...] = ()
+    surfaces: tuple[Surface, ...] = ()
     plan_start: Name = ""
     evenings: Name = "mon-fri 19:00-21:30,sat 10:00-16:00"
 
@@ -333,6 +377,14 @@ class Project(Frozen):
     def subject_of(self, zone: Zone) -> Subject:
         """The model a zone belongs to."""
         return next(subject for subject in self.subjects if subject.id == zone.subject)
+
+    def surface(self, surface_id: str) -> Surface:
+        """The surface with this id."""
+        return _of_id(self.surfaces, surface_id)
+
+    def zones_of(self, surface_id: str) -> tuple[Zone, ...]:
+        """The zones that are tones of a surface."""
+        return tuple(zone for zone in self.zones if zone.surface == surface_id)
 
     def photo(self, photo_id: str) -> Photo:
         """The photo with this id."""

@@ -54,18 +54,20 @@ def with_versions(project: Project, paints: Sequence[Paint]) -> tuple[Project, d
 
 def recipe_paint(project: Project, recipe: Recipe) -> Paint:
     """A recipe's mixture as if it were one paint."""
-    versions = tuple(project.paint(version) for version, _unused in recipe.parts)
-    basis = recipe_paint(project, project.recipe(recipe.basis)) if recipe.basis else None
-    return _mixture(recipe, versions, basis)
+    return _recipe_paint(project, recipe, {})
+
+
+def _recipe_paint(project: Project, recipe: Recipe, known: dict[str, Paint]) -> Paint:
+    if recipe.id not in known:
+        cups = tuple(_recipe_paint(project, project.recipe(cup), known) for cup, _parts in recipe.cups)
+        known[recipe.id] = _mixture(recipe, tuple(project.paint(v) for v, _parts in recipe.parts), cups)
+    return known[recipe.id]
 
 
 @lru_cache(maxsize=512)
-def _mixture(recipe: Recipe, versions: tuple[PaintVersion, ...], basis: Paint | None) -> Paint:
-    paints = [paint_of(version) for version in versions]
-    counts = [float(count) for _unused, count in recipe.parts]
-    if basis is not None:
-        paints.insert(0, basis)
-        counts.insert(0, float(recipe.basis_parts))
+def _mixture(recipe: Recipe, versions: tuple[PaintVersion, ...], cups: tuple[Paint, ...]) -> Paint:
+    paints = [*cups, *(paint_of(version) for version in versions)]
+    counts = [float(count) for _unused, count in (*recipe.cups, *recipe.parts)]
     return stirred(recipe.id, recipe.name, paints, counts)
 
 
@@ -80,18 +82,12 @@ class Portion:
 
 
 def portions(project: Project, recipe: Recipe) -> list[Portion]:
-    """A recipe's lines: the cup it starts from, if any, then its paints."""
+    """A recipe's lines: the cups it starts from, if any, then its paints."""
     lines = []
-    if recipe.basis:
-        basis = project.recipe(recipe.basis)
-        lines.append(
-            Portion(
-                recipe.basis_parts,
-                _("from the base cup"),
-                None,
-                triple(recipe_paint(project, basis).masstone_lab()),
-            )
-        )
+    for cup, count in recipe.cups:
+        basis = project.recipe(cup)
+        colour = triple(recipe_paint(project, basis).masstone_lab())
+        lines.append(Portion(count, _("from the cup “{0}”").format(basis.name), None, colour))
     for version, count in recipe.parts:
         paint = project.paint(version)
         lines.append(Portion(count, paint.name, version, triple(paint_of(paint).masstone_lab())))
@@ -104,9 +100,11 @@ def coat_paint(project: Project, coat: Coat) -> Paint | None:
 
 
 def medium_of(project: Project, coat: Coat) -> str | None:
-    """The medium of a coat: that of its recipe's first paint, else the usual one of its kind."""
+    """The medium of a coat: that of its recipe's first paint, else the stated or the usual one of its kind; None where unknown."""
     paint = coat_paint(project, coat)
-    return paint.medium if paint else KINDS[coat.kind].medium
+    if paint:
+        return paint.medium
+    return {None: KINDS[coat.kind].medium, "unknown": None}.get(coat.medium, coat.medium)
 
 
 def finish_of(project: Project, coat: Coat) -> str:

@@ -47,7 +47,7 @@ class Mixture:
 class Paint:
     """One paint: absorption K and scattering S (31,) per film unit, and its surface.
 
-    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known.
+    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can.
     """
 
     id: str
@@ -63,6 +63,7 @@ class Paint:
     k2: float = K2
     notes: tuple[str, ...] = ()
     drops_per_ml: float | None = None
+    can: bool = False
 
     @cached_property
     def surface(self) -> Surface:
@@ -70,14 +71,19 @@ class Paint:
         return Surface(self.g, self.k1, self.k2)
 
     @property
-    def mixes(self) -> bool:
-        """Whether the paint may be part of a wet mixture (no metallics, no loose powder)."""
+    def lies_as_film(self) -> bool:
+        """Whether it lies as a film through which the ground may show: no metallic, no loose powder."""
         return self.finish != "metallic" and not MEDIA[self.medium].loose
+
+    @property
+    def mixes(self) -> bool:
+        """Whether the paint may be part of a wet mixture: a film that does not come from a spray can."""
+        return self.lies_as_film and not self.can
 
     @property
     def clear(self) -> bool:
         """Whether it is a medium, such as a gloss medium or flat base: one film of it lets nearly all light through."""
-        return self.mixes and bool(layer(self.K, self.S, 1.0)[1].min() > _CLEAR_TRANSMITTANCE)
+        return self.lies_as_film and bool(layer(self.K, self.S, 1.0)[1].min() > _CLEAR_TRANSMITTANCE)
 
     def masstone_lab(self) -> FloatArray:
         """L*a*b* (3,) of the opaque paint at its own sheen."""

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal, Self
 
+import numpy as np
 import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray, triple
@@ -16,16 +17,18 @@ from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import xyz_from_reflectance
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying, Matter
+from lean_sepia.paint.profile import Place, amount_at
 from lean_sepia.paint.saunderson import SHEEN, Surface
 
 Lab = tuple[float, float, float]
-Covers = Literal["film", "tint", "spots", "loose", "varnish", "resist", "unresist", "nothing"]
+Covers = Literal["film", "tint", "spots", "loose", "varnish", "resist", "unresist", "taken", "nothing"]
 """How a coat lies: a film that sets the sheen; a tint that keeps it; spots on a share of the largest patch; loose powder, which is
 spots of which the first varnish leaves a part; a varnish, which only sets the sheen of the whole; a resist, under which nothing
-lies until it is rubbed off; or not at all."""
+lies until it is rubbed off; taken: on a share what was laid since a named coat is gone; or not at all."""
 
 PALE_L, KEPT_DARK, KEPT_PALE = 50.0, 0.8, 0.5
 """From which L* a powder is pale, and what the first varnish over it leaves of dark and of pale powder (practice)."""
+_MOST_PATCHES = 256  # coats on a share of everything double them; the smallest beyond these are averaged
 
 
 @dataclass(frozen=True, eq=False)
@@ -47,6 +50,9 @@ class Coating:
     """One coat to lay. Without a `body` its colour is not known, and it changes nothing.
 
     X : thickness in film units; share : of the area, 0–1; finish : of a varnish
+    mark : by which a later coat can name this one; down_to : of what takes away, the mark of what shows then, the lowest where
+        it is empty; keep : of loose powder, what the first varnish leaves of it where that was learnt
+    profile, far : how it runs out over the zone, and how many times as much of it lies at the other end
     """
 
     covers: Covers
@@ -54,25 +60,63 @@ class Coating:
     X: float = 1.0
     share: float = 1.0
     finish: str = "flat"
+    mark: str = ""
+    down_to: str = ""
+    keep: float | None = None
+    profile: str | None = None
+    far: float = 0.0
+
+    def at(self, place: Place) -> Coating:
+        """What of it lies at a place: less film of a coat over everything, else less of its share."""
+        if self.profile is None:
+            return self
+        much = amount_at(self.profile, self.far, place)
+        if self.covers in ("film", "tint") and self.share >= 1:
+            return replace(self, X=self.X * much)
+        return replace(self, share=self.share * much)
 
 
 @dataclass(frozen=True, eq=False)
 class Patch:
-    """A share of the area with one internal reflectance (31,) and the surface of what lies on top there."""
+    """A share of the area with one internal reflectance (31,) and the surface of what lies on top there.
+
+    below : what shows where the topmost coat is taken away; since : which coat, counted from the lowest, lies on top
+    """
 
     share: float
     R_i: FloatArray
     surface: Surface
     out_of_reach: bool = False  # under a resist
-    loose_on: Patch | None = None  # of loose powder: what shows where a varnish takes it away
+    loose: bool = False
+    keep: float | None = None
+    below: Patch | None = None
+    since: int = 0
+
+    def down_to(self, coat: int) -> Patch:
+        """What it was when that coat had been laid; the lowest there is where it had not."""
+        patch = self
+        while patch.since > coat and patch.below is not None:
+            patch = patch.below
+        return patch
+
+    @property
+    def kept(self) -> float:
+        """What the first varnish leaves of loose powder."""
+        if self.keep is not None:
+            return self.keep
+        return KEPT_PALE if float(lab_from_reflectance(self.R_i)[0]) >= PALE_L else KEPT_DARK
 
 
 @dataclass(frozen=True, eq=False)
 class Stack:
-    """What has been laid so far. `sheen` is that of the topmost coat that sets it, for the whole zone."""
+    """What has been laid so far. `sheen` is that of the topmost coat that sets it, for the whole zone.
+
+    marks : of the coats laid, the lowest first
+    """
 
     patches: tuple[Patch, ...] = ()
     sheen: FloatArray | float = SHEEN["flat"]
+    marks: tuple[str, ...] = ()
 
     @property
     def main(self) -> Patch | None:
@@ -90,54 +134,72 @@ class Stack:
 
     def lay(self, coating: Coating) -> Stack:
         """The stack with one more coat on it."""
-        body = coating.body
-        if coating.covers in ("varnish", "resist", "unresist"):
-            return replace(self, patches=tuple(self._treated(coating)))
-        if body is None or coating.covers == "nothing":
-            return self
-        if not self.patches:
+        return self.lay_patch(coating)[0]
+
+    def lay_patch(self, coating: Coating) -> tuple[Stack, Patch | None]:
+        """The stack with one more coat on it, and the patch on which it lies on what was the largest; None of what has no colour."""
+        laid, patch = self._laid(coating)
+        patches = laid.patches if len(laid.patches) <= _MOST_PATCHES else _fewer(laid.patches)
+        return replace(laid, patches=patches, marks=(*self.marks, coating.mark)), patch
+
+    def _laid(self, coating: Coating) -> tuple[Stack, Patch | None]:
+        body, main = coating.body, self.main
+        if coating.covers in ("varnish", "resist", "unresist", "taken"):
+            shown = {"varnish": main, "taken": main and self._uncovered(main, coating.down_to)}
+            return replace(self, patches=tuple(self._treated(coating))), shown.get(coating.covers)
+        if body is None or coating.covers == "nothing" or coating.share <= 0:
+            return self, None
+        if main is None:
             first = self._covered(coating, None, 1.0)
-            return Stack((first,), body.surface.g if coating.covers != "tint" else self.sheen)
+            return Stack((first,), body.surface.g if coating.covers != "tint" else self.sheen), first
         apart = tuple(patch for patch in self.patches if patch.out_of_reach)
         reached = tuple(patch for patch in self.patches if not patch.out_of_reach)
         left = tuple(replace(patch, share=patch.share * (1 - coating.share)) for patch in reached)
         if coating.covers in ("spots", "loose"):
-            spots = self._covered(coating, self.main, coating.share * sum(patch.share for patch in reached))
-            spots = replace(spots, loose_on=self.main if coating.covers == "loose" else None)
-            return replace(self, patches=(*left, spots, *apart))
+            spots = self._covered(coating, main, coating.share * sum(patch.share for patch in reached))
+            spots = replace(spots, loose=coating.covers == "loose", keep=coating.keep)
+            return replace(self, patches=(*left, spots, *apart)), spots
         covered = tuple(self._covered(coating, patch, patch.share * coating.share) for patch in reached)
         sheen = body.surface.g if coating.covers == "film" else self.sheen
-        return Stack((*covered, *(left if coating.share < 1 else ()), *apart), sheen)
+        stack = Stack((*covered, *(left if coating.share < 1 else ()), *apart), sheen)
+        return stack, covered[reached.index(main)] if main in reached else None
 
     def _treated(self, coating: Coating) -> Iterator[Patch]:
-        """The patches after a varnish, a resist or its removal."""
+        """The patches after a varnish, a resist or its removal, or after something was taken away."""
         for patch in self.patches:
             if coating.covers == "unresist":
                 yield replace(patch, out_of_reach=False)
-            elif coating.covers == "resist" and not patch.out_of_reach and 0 < coating.share < 1:
-                yield replace(patch, share=patch.share * (1 - coating.share))
-                yield replace(patch, share=patch.share * coating.share, out_of_reach=True)
-            elif coating.covers == "resist" and coating.share >= 1:
-                yield replace(patch, out_of_reach=True)
-            elif coating.covers == "varnish" and patch.loose_on is not None and not patch.out_of_reach:
-                kept = KEPT_PALE if float(lab_from_reflectance(patch.R_i)[0]) >= PALE_L else KEPT_DARK
-                yield replace(patch, share=patch.share * kept, loose_on=None)
-                yield replace(patch.loose_on, share=patch.share * (1 - kept))
+            elif patch.out_of_reach:
+                yield patch
+            elif coating.covers == "resist":
+                yield from _divided(patch, replace(patch, out_of_reach=True), coating.share)
+            elif coating.covers == "taken":
+                yield from _divided(patch, self._uncovered(patch, coating.down_to), coating.share)
+            elif patch.loose and patch.below is not None:
+                yield from _divided(replace(patch, loose=False), patch.below, 1 - patch.kept)
             else:
                 yield patch
 
+    def _uncovered(self, patch: Patch, mark: str) -> Patch:
+        return patch.down_to(self.marks.index(mark) if mark in self.marks else 0)
+
     def _covered(self, coating: Coating, below: Patch | None, share: float) -> Patch:
         body = coating.body
+        here = len(self.marks)
         if isinstance(body, Opaque):
-            return Patch(share, body.R_i, body.surface)
+            return Patch(share, body.R_i, body.surface, below=below, since=here)
         assert body is not None
         laying = Laying(None) if below is None else self.laying(coating, on=below)
         surface = below.surface if below is not None and coating.covers == "tint" else body.surface
-        return Patch(share, laying.internal(body), surface)
+        return Patch(share, laying.internal(body), surface, below=below, since=here)
 
     def _surface(self, patch: Patch) -> Surface:
         """The surface of a patch, with the sheen that rules the zone."""
         return replace(patch.surface, g=self.sheen)
+
+    def xyz(self, varnish: str | None, patch: Patch) -> FloatArray:
+        """XYZ (3,) of a patch under a final varnish."""
+        return xyz_from_reflectance(self._surface(patch).under(varnish).seen(patch.R_i))
 
     def lab(self, varnish: str | None = None, patch: Patch | None = None) -> Lab | None:
         """L*a*b* of the largest patch, or of another, under a final varnish; None where nothing lies there."""
@@ -148,21 +210,38 @@ class Stack:
 
     def coat_lab(self, coating: Coating, varnish: str | None = None) -> Lab | None:
         """L*a*b* of a coat where it lies on the largest patch, as finally varnished; of a varnish, what it covers."""
-        if coating.covers in ("nothing", "resist", "unresist") or (
-            coating.body is None and coating.covers != "varnish"
-        ):
+        after, patch = self.lay_patch(coating)
+        return after.lab(varnish, patch) if patch is not None else None
+
+    def seen_xyz(self, varnish: str | None = None) -> FloatArray | None:
+        """XYZ (3,) of the whole: the mean by area, under a final varnish."""
+        if not self.patches:
             return None
-        after = self.lay(coating)
-        if coating.body is None or coating.covers == "varnish":
-            return after.lab(varnish)
-        return after.lab(varnish, self._covered(coating, self.main, 1.0))
+        surfaces = [self._surface(patch).under(varnish).seen(patch.R_i) for patch in self.patches]
+        return np.array([patch.share for patch in self.patches]) @ xyz_from_reflectance(np.array(surfaces))
 
     def seen(self, varnish: str | None = None) -> Lab | None:
         """L*a*b* of the whole: the mean in linear XYZ by area, under a final varnish."""
-        if not self.patches:
-            return None
-        mean = sum(
-            patch.share * xyz_from_reflectance(self._surface(patch).under(varnish).seen(patch.R_i))
-            for patch in self.patches
-        )
-        return triple(lab_from_xyz(mean))
+        xyz = self.seen_xyz(varnish)
+        return None if xyz is None else triple(lab_from_xyz(xyz))
+
+
+def _divided(patch: Patch, other: Patch, share: float) -> Iterator[Patch]:
+    """A patch of which a share becomes another; whole where it is all or none of it."""
+    if other is patch or share <= 0:
+        yield patch
+    elif share >= 1:
+        yield replace(other, share=patch.share)
+    else:
+        yield replace(patch, share=patch.share * (1 - share))
+        yield replace(other, share=patch.share * share)
+
+
+def _fewer(patches: tuple[Patch, ...]) -> tuple[Patch, ...]:
+    """The largest patches; the smallest beyond become one of their mean reflectance."""
+    by_size = sorted(patches, key=lambda patch: -patch.share)
+    kept, rest = by_size[: _MOST_PATCHES - 1], by_size[_MOST_PATCHES - 1 :]
+    share = sum(patch.share for patch in rest)
+    weights = [patch.share for patch in rest] if share else None
+    mean = np.average([patch.R_i for patch in rest], axis=0, weights=weights)
+    return (*kept, replace(rest[0], share=share, R_i=mean))

@@ -77,6 +77,16 @@ class Kind:
         return self.family == "glaze"
 
     @property
+    def needs_ground(self) -> bool:
+        """Whether it cannot be the first thing that lies there."""
+        return self.covers != "nothing" and not self.is_paint
+
+    @property
+    def to_do(self) -> bool:
+        """Whether there is work in it; a found finish is there already."""
+        return self.times.hands_on_min > 0
+
+    @property
     def leaves_film(self) -> bool:
         """Whether it leaves something on the model that a later step can spoil."""
         return self.family not in ("preparation", "mask", "assembly")
@@ -122,22 +132,23 @@ def _other(
     *cautions: Caution,
     wet: bool = False,
     covers: Covers = "nothing",
+    room: Room = "plan",
 ) -> Kind:
-    return Kind(title, family, covers, times, wet=wet, cautions=cautions)
+    return Kind(title, family, covers, times, room, wet=wet, cautions=cautions)
 
 
 KINDS: dict[str, Kind] = {
     "wash-model": _other(N_("Wash the parts"), "preparation", Times(15, 120, 120)),
-    "found": Kind(N_("Found finish"), "paint", "film", Times(0, 0, 0), "match", stage="fresh"),
+    "found": Kind(N_("Found finish"), "paint", "film", Times(0, 0, 0), "match", stage="fresh", whole_model=True),
     "test-piece": _other(N_("Test piece"), "preparation", Times(20, 0, 0)),
     "primer": _paint(N_("Primer"), "match", "fresh", 20, _DAY, 60, whole_model=True),
     "preshade": _paint(N_("Pre-shading"), "tone", "fresh", 30),
     "base": _paint(N_("Base colour"), "match", "fresh", 30),
     "mask": _other(N_("Mask"), "mask", Times(30, 0, 0), "blade"),
-    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30), covers="resist"),
+    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30), covers="resist", room="wear"),
     "camouflage": _paint(N_("Second colour"), "match", "fresh", 45),
     "unmask": _other(N_("Take masks off"), "mask", Times(10, 0, 0), "blade"),
-    "remove-resist": _other(N_("Rub the resist off"), "mask", Times(30, 10, 30), "wet", wet=True, covers="unresist"),
+    "remove-resist": _other(N_("Rub the resist off"), "mask", Times(30, 10, 30), "wet", wet=True, covers="unresist", room="wear"),
     "tone": _paint(N_("Light and shade"), "tone", "exposed", 30),
     "marking": Kind(N_("Lettering"), "marking", "spots", Times(40, 60, 12 * _HOUR), "plan", _BRUSH, "acrylic-water", "exposed",
                     wet=True, cautions=("blade",)),
@@ -145,7 +156,7 @@ KINDS: dict[str, Kind] = {
     "fade": _paint(N_("Fade"), "tone", "exposed", 25, 60),
     "filter": Kind(N_("Filter"), "glaze", "tint", Times(15, 20, 6 * _HOUR, 60), "glaze", _TINT, "oil", wet=True),
     "chips": Kind(N_("Chips"), "spots", "spots", Times(40, 20, 60), "wear", _ANY_SPOT, "acrylic-water", wet=True),
-    "scrape": _other(N_("Scrape"), "preparation", Times(20, 0, 0), "blade"),
+    "scrape": _other(N_("Scrape"), "preparation", Times(20, 0, 0), "blade", covers="taken", room="wear"),
     "wash": Kind(N_("Wash"), "glaze", "tint", Times(25, 60, _DAY, 12 * _HOUR), "glaze", _TINT, "oil", wet=True, runs=True),
     "pin-wash": Kind(N_("Pin wash"), "glaze", "tint", Times(30, 60, _DAY, 12 * _HOUR), "glaze", ("seam", *_TINT), "oil", wet=True,
                      runs=True),
@@ -160,7 +171,7 @@ KINDS: dict[str, Kind] = {
     "pastel": _powder(N_("Pastel"), 20, "pastel"),
     "dust": _powder(N_("Dust"), 20),
     "soot": _powder(N_("Soot"), 15),
-    "wipe-back": _other(N_("Wipe back"), "preparation", Times(15, 0, 0)),
+    "wipe-back": _other(N_("Wipe back"), "preparation", Times(15, 0, 0), covers="taken", room="wear"),
     "fix-powder": _other(N_("Fix the powder"), "preparation", Times(10, 60, 60)),
     "touch-up": _paint(N_("Touch-up"), "match", "seen", 20),
     "fit-glass": _other(N_("Fit the glass"), "assembly", Times(20, 0, 60)),

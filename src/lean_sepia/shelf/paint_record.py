@@ -68,7 +68,7 @@ def paint_from_record(
     who = _("Paint {0!r}").format(given.id)
     blank = Paint(given.id, given.name or given.id, given.medium, given.finish, np.zeros(BANDS), np.ones(BANDS),
                   SHEEN[given.finish], Knowledge.SPECTRAL, given.line, given.k1, given.k2,
-                  drops_per_ml=given.drops_per_ml)  # fmt: skip
+                  drops_per_ml=given.drops_per_ml, can=given.can)  # fmt: skip
     if given.K is not None or given.S is not None:
         K, S = (_spectrum(given, key, who, least=0.0) for key in ("K", "S"))
         level = next(level for level in Knowledge if str(level) == given.knowledge)
@@ -76,7 +76,7 @@ def paint_from_record(
     masstone = _masstone(given, blank, who)
     start = one_constant(masstone.R_i, given.medium, _is_white(masstone), given.opaque_coats)
     known = _second_constant(given, blank, masstone, start, grounds, whites or {}, who)
-    K, S = known or start
+    K, S = known or (start[0] * (1 - given.thinner_share), start[1] * (1 - given.thinner_share))
     level = Knowledge.TWO_CONSTANT if known else Knowledge.ONE_CONSTANT
     return replace(blank, K=K, S=S, g=masstone.g, knowledge=level, notes=masstone.notes)
 

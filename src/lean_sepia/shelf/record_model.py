@@ -56,6 +56,9 @@ class PaintRecord(BaseModel):
     g: Annotated[float, Field(ge=0, le=1)] | None = None
     knowledge: Annotated[str, _known("knowledge")] = str(Knowledge.SPECTRAL)
     drops_per_ml: Positive = None
+    can: bool = False
+    retired: bool = False
+    thinner_share: Share = 0.0
     opaque_coats: Positive = None
     film_coats: Positive = None
     tint_white: Words = ""
@@ -72,7 +75,8 @@ class PaintRecord(BaseModel):
     lab_tint: Numbers = None
 
 
-_SHARES = ("k1", "k2", "g")
+_SHARES = ("k1", "k2", "g", "thinner_share")
+_YES_OR_NO = ("can", "retired")
 _POSITIVE = ("drops_per_ml", "opaque_coats", "film_coats", "tint_parts_white")
 
 
@@ -105,6 +109,8 @@ def _told(fault: Any, record: Mapping[str, Any]) -> str:
     if field in _SHARES:
         most = _("below 1") if field != "g" else "1"
         return _("{0}: {1} is a share from 0 to {2}; found {3!r}.").format(who, field, most, value)
+    if field in _YES_OR_NO:
+        return _("{0}: {1} is true or false; found {2!r}.").format(who, field, value)
     if field in _POSITIVE:
         return _("{0}: {1} is a number greater than 0; found {2!r}.").format(who, field, value)
     if kind == "finite_number":

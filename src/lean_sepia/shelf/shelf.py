@@ -58,6 +58,7 @@ class Shelf:
         self.path = path
         self._records: list[Record] | None = None
         self._paints: list[Paint] | None = None
+        self._all: list[Paint] = []
         self._building = threading.Lock()
         try:
             if path is not None:
@@ -149,11 +150,18 @@ class Shelf:
         return self._paints is not None
 
     def paints(self) -> list[Paint]:
-        """All paints, built: some 20 ms for a paint known by films, so a job does it first; who asks meanwhile waits."""
+        """The paints that are in use, built: some 20 ms for a paint known by films, so a job does it first; who asks meanwhile waits."""
         with self._building:
             if self._paints is None:
-                self._paints = build_paints(self.records(), self.grounds())
+                self._all = build_paints(self.records(), self.grounds())
+                retired = {record["id"] for record in self.records() if record.get("retired")}
+                self._paints = [paint for paint in self._all if paint.id not in retired]
             return self._paints
+
+    def all_paints(self) -> list[Paint]:
+        """All paints, the retired ones too."""
+        self.paints()
+        return self._all
 
     def add(self, content: ShelfContent, *, replace: bool = False) -> int:
         """Put the paints of a shelf file on the shelf; returns how many.

@@ -191,7 +191,7 @@ def test_lines_of_a_recipe_start_with_the_cup_they_come_from(worked):
     fade = next(coat for coat in worked.coats if coat.kind == "fade")
     recipe = worked.recipe(fade.recipe)
     base, *added = portions(worked, recipe)
-    assert (base.count, base.version) == (recipe.basis_parts, None)
+    assert (base.count, base.version) == (recipe.cups[0][1], None)
     assert [(one.count, one.version) for one in added] == [
         (count, version) for version, count in recipe.parts
     ]
@@ -335,7 +335,7 @@ def test_a_zone_goes_with_what_belongs_to_it_and_nothing_else(two, shelf_paints)
     assert left.features[0].zone is None
     stated = state_target(left, "z2", (50.0, 1.0, 2.0))
     assert isinstance(stated.zone("z2"), Zone)
-    assert stated.zone("z2").stated == (50.0, 1.0, 2.0)
+    assert [known.lab for known in stated.zone("z2").stated] == [(50.0, 1.0, 2.0)]
     assert state_target(stated, "z2", None) == left
 
 

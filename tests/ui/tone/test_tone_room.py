@@ -13,7 +13,7 @@ def test_tone_lays_the_chosen_fade(workspace, qtbot):
     qtbot.mouseClick(room.lay, Qt.MouseButton.LeftButton)
     fade = next(coat for coat in session.project.coats_of("boot") if coat.kind == "fade")
     recipe = session.project.recipe(fade.recipe)
-    assert recipe.basis_parts == option.base_parts
+    assert recipe.cups[0][1] == option.base_parts
     assert session.project.paint(recipe.parts[0][0]).shelf_id == option.paint
     session.undo()
     assert not [coat for coat in session.project.coats_of("boot") if coat.kind == "fade"]

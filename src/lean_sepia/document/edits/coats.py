@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.items import fresh_id, put, without
-from lean_sepia.document.edits.steps import add_step, move_step, title_of, without_step
+from lean_sepia.document.edits.steps import add_step, move_step, place_for, title_of, without_step
 from lean_sepia.document.model import Coat, Project, Recipe
 from lean_sepia.document.versions import medium_of, with_versions
 from lean_sepia.errors import EditError
@@ -19,24 +19,35 @@ from lean_sepia.plan.names import Finish
 
 @dataclass(frozen=True)
 class Mix:
-    """What a coat is made of: whole parts by shelf id, perhaps with parts of the zone's base cup; else a stated colour.
+    """What a coat is made of: parts by shelf id, perhaps with parts of a cup; or a mix there is; else a stated colour.
 
     paints : the shelf's paints among which the parts are
-    finish : at which the colour `lab` was measured
+    base_parts : parts of the cup of the zone's base; cups : parts of the cups of other mixes, by their ids
+    recipe : id of a mix of the project that is laid as it is
+    finish : at which the colour `lab` was measured; medium : of what has no recipe
     """
 
     parts: tuple[tuple[str, int], ...] = ()
     paints: tuple[Paint, ...] = ()
     base_parts: int = 0
+    cups: tuple[tuple[str, int], ...] = ()
+    recipe: str | None = None
     lab: Lab | None = None
     finish: Finish = "flat"
+    medium: str | None = None
 
     @classmethod
-    def of(cls, paints: Sequence[Paint], parts: Iterable[tuple[str, int]], base_parts: int = 0) -> Mix:
-        """Parts of these paints, with parts of the base cup where some are named."""
+    def of(
+        cls,
+        paints: Sequence[Paint],
+        parts: Iterable[tuple[str, int]],
+        base_parts: int = 0,
+        cups: Iterable[tuple[str, int]] = (),
+    ) -> Mix:
+        """Parts of these paints, with parts of cups where some are named."""
         chosen = tuple(parts)
         names = {name for name, _unused in chosen}
-        return cls(chosen, tuple(paint for paint in paints if paint.id in names), base_parts)
+        return cls(chosen, tuple(paint for paint in paints if paint.id in names), base_parts, tuple(cups))
 
 
 NOTHING_MIXED = Mix()
@@ -44,13 +55,18 @@ NOTHING_MIXED = Mix()
 
 @dataclass(frozen=True)
 class Manner:
-    """How a coat is laid; the kind's usual tool where none is named."""
+    """How a coat is laid; the kind's usual tool where none is named. The fields are those of a coat."""
 
     passes: int = 1
     thinner_share: float = 0.0
     tool: str | None = None
     area_share: float = 1.0
     mix_ml: float | None = None
+    carrier: str | None = None
+    profile: str | None = None
+    far: float = 0.0
+    down_to: str | None = None
+    keep: float | None = None
 
 
 ONCE = Manner()
@@ -124,41 +140,162 @@ def _laid(project: Project, zone_id: str, kind: str, mix: Mix, manner: Manner, n
     old = next(
         (c for c in project.coats_of(zone_id) if c.kind == kind and (not name or c.name == name)), None
     )
-    project, recipe = _with_recipe(project, zone_id, kind, mix, old)
-    coat = Coat(
-        id=old.id if old else fresh_id(project.coats, "c"), zone=zone_id, step=old.step if old else "", kind=kind,
-        name=name or (old.name if old else ""), recipe=recipe, lab=mix.lab, passes=manner.passes,
-        thinner_share=manner.thinner_share, tool=manner.tool or next(iter(KINDS[kind].tools), "brush"),
-        area_share=manner.area_share, finish=mix.finish, mix_ml=manner.mix_ml, on=old.on if old else True,
-    )  # fmt: skip
+    project, coat = _made(project, zone_id, kind, mix, manner, name, old)
     medium = medium_of(project, coat)
     if old is None or _is_among_others(project, coat, medium):
         shared = _shared_step(project, kind, medium)
         if shared is None:
             project, shared = add_step(project, kind)
         coat = coat.model_copy(update={"step": shared})
-    return _without_unused(put(project, "coats", coat))
+    return without_unused(put(project, "coats", coat))
+
+
+def _made(
+    project: Project, zone_id: str, kind: str, mix: Mix, manner: Manner, name: str, old: Coat | None
+) -> tuple[Project, Coat]:
+    """A coat, in the step of the old one or none yet, and the project with its recipe."""
+    project, recipe = _with_recipe(project, zone_id, kind, mix, old)
+    coat = Coat.model_validate(
+        {
+            "id": old.id if old else fresh_id(project.coats, "c"), "zone": zone_id, "step": old.step if old else "",
+            "kind": kind, "name": name or (old.name if old else ""), "recipe": recipe, "lab": mix.lab, "finish": mix.finish,
+            "medium": None if recipe else mix.medium, "on": old.on if old else True,
+            **asdict(manner), "tool": manner.tool or next(iter(KINDS[kind].tools), "brush"),
+        }
+    )  # fmt: skip
+    return project, coat
+
+
+def lay(
+    project: Project,
+    zones: Sequence[str],
+    kind: str,
+    mix: Mix,
+    manner: Manner = ONCE,
+    name: str = "",
+    above: str | None = None,
+) -> tuple[Project, str]:
+    """Lay one more coat, on several zones at once with the same mix and in one step; returns the id of the first.
+
+    above : the coat of the first zone it lies directly on; `LOWEST` to lie under all; None for where its kind usually comes
+
+    Raises
+    ------
+    EditError
+        Nothing lies there for what needs a ground, or a base cup is asked for that there is not.
+    """
+    first = zones[0]
+    project, coat = _made(project, first, kind, mix, manner, name, None)
+    place, until = _gap(project, first, kind, above)
+    order = {step.id: index for index, step in enumerate(project.steps)}
+    below = [other for other in project.coats_of(first) if order[other.step] < place]
+    if KINDS[kind].needs_ground and not below:
+        raise EditError(
+            _("{0} lies on something, and nothing lies on {1} there. Say what is there already, or lay a base first.").format(
+                _(KINDS[kind].title), project.zone(first).name
+            )
+        )  # fmt: skip
+    step = _step_between(project, coat, place, until)
+    if step is None:
+        project, step = add_step(project, kind, place=place)
+    project = put(project, "coats", coat.model_copy(update={"step": step}))
+    return copy_coat(project, coat.id, zones[1:]), coat.id
+
+
+LOWEST = ""
+
+
+def _gap(project: Project, zone_id: str, kind: str, above: str | None) -> tuple[int, int]:
+    """Between which places in the order of steps a coat comes: the first free one, and the one it must come before."""
+    order = {step.id: index for index, step in enumerate(project.steps)}
+    mine = project.coats_of(zone_id)
+    if kind == "found":
+        above = LOWEST
+    if above is None:
+        place = place_for(project, kind)
+        return place, place
+    if above == LOWEST:
+        upper = order[mine[0].step] if mine else place_for(project, kind)
+        return upper, upper
+    lower = order[project.coat(above).step]
+    return lower + 1, min((order[coat.step] for coat in mine if order[coat.step] > lower), default=len(order))
+
+
+def _step_between(project: Project, coat: Coat, place: int, until: int) -> str | None:
+    """A step between two places in which a coat can be laid with those of other zones: what the whole model gets at once."""
+    if not KINDS[coat.kind].whole_model:
+        return None
+    medium = medium_of(project, coat)
+    reach = project.steps if place == until else project.steps[place:until]
+    for step in reach:
+        coats = [other for other in project.coats if other.step == step.id]
+        same = all(medium_of(project, other) == medium and other.zone != coat.zone for other in coats)
+        if step.kind == coat.kind and same and not step.title:
+            return step.id
+    return None
+
+
+def edit_coat(project: Project, coat_id: str, kind: str, mix: Mix, manner: Manner, name: str = "") -> Project:
+    """Lay a coat otherwise: of another kind, mix or manner, in its place among the coats.
+
+    Where others share its step and it no longer fits them, it gets one of its own.
+    """
+    old = project.coat(coat_id)
+    project, coat = _made(project, old.zone, kind, mix, manner, name, old)
+    coat = coat.model_copy(update={"name": name})
+    project = put(project, "coats", coat)
+    step = project.step(coat.step)
+    others = any(other.step == step.id and other.id != coat_id for other in project.coats)
+    if others and (step.kind != kind or _is_among_others(project, coat, medium_of(project, coat))):
+        project, own = add_step(project, kind, place=project.steps.index(step) + 1)
+        project = change_coat(project, coat_id, step=own)
+    elif step.kind != kind:
+        project = put(project, "steps", step.model_copy(update={"kind": kind, "medium": None}))
+    return without_unused(project)
+
+
+def copy_coat(project: Project, coat_id: str, zones: Iterable[str]) -> Project:
+    """Lay a coat on other zones too: the same mix, in the same step. A zone that has a coat in that step gets this one instead."""
+    coat = project.coat(coat_id)
+    for zone_id in zones:
+        if zone_id == coat.zone:
+            continue
+        there = next((c for c in project.coats_of(zone_id) if c.step == coat.step), None)
+        identity = there.id if there else fresh_id(project.coats, "c")
+        copied = coat.model_copy(update={"id": identity, "zone": zone_id, "down_to": None, "mix_ml": None})
+        project = put(project, "coats", copied)
+    return without_unused(project)
 
 
 def _with_recipe(
     project: Project, zone_id: str, kind: str, mix: Mix, old: Coat | None
 ) -> tuple[Project, str | None]:
     """The project with the recipe of a mix, and its id; none where nothing is mixed."""
-    if not mix.parts:
+    if mix.recipe:
+        return project, project.recipe(mix.recipe).id
+    if not mix.parts and not mix.cups:
         return project, None
     zone = project.zone(zone_id)
     base = next((c.recipe for c in project.coats_of(zone_id) if c.kind == "base"), None)
     if mix.base_parts and base is None:
         raise EditError(_("{0} has no base recipe yet. Pin one in Match first.").format(zone.name))
     project, versions = with_versions(project, mix.paints)
+    own = old.recipe if old and old.recipe and _is_its_own(project, old) else None
     recipe = Recipe(
-        id=(old and old.recipe) or fresh_id(project.recipes, "r"),
+        id=own or fresh_id(project.recipes, "r"),
         name=f"{_(KINDS[kind].title)}, {zone.name}",
         parts=tuple((versions[shelf_id], count) for shelf_id, count in mix.parts),
-        basis=base if mix.base_parts else None,
-        basis_parts=mix.base_parts,
+        cups=(((base, mix.base_parts),) if base and mix.base_parts else ()) + mix.cups,
     )
     return put(project, "recipes", recipe), recipe.id
+
+
+def _is_its_own(project: Project, coat: Coat) -> bool:
+    """Whether a coat's mix may change with it: no other zone but the mirrored side is laid with it, and no cup is kept of it."""
+    zone = project.zone(coat.zone)
+    sides = {zone.id, zone.mirrors} | {other.id for other in project.zones if other.mirrors == zone.id}
+    users = {other.zone for other in project.coats if other.recipe == coat.recipe}
+    return users <= sides and not project.recipe(coat.recipe or "").kept
 
 
 def _is_among_others(project: Project, coat: Coat, medium: str | None) -> bool:
@@ -178,10 +315,15 @@ def _shared_step(project: Project, kind: str, medium: str | None) -> str | None:
     return None
 
 
-def _without_unused(project: Project) -> Project:
+def without_unused(project: Project) -> Project:
     """Drop recipes and paint versions that nothing uses any more; undo keeps them in its own values."""
-    used = {coat.recipe for coat in project.coats}
-    used |= {recipe.basis for recipe in project.recipes if recipe.id in used}
+    used = {coat.recipe for coat in project.coats} | {r.id for r in project.recipes if r.kept}
+    by_id = {recipe.id: recipe for recipe in project.recipes}
+    waiting = [name for name in used if name]
+    while waiting:
+        cups = {cup for cup, _unused in by_id[waiting.pop()].cups} - used
+        used |= cups
+        waiting += cups
     recipes = tuple(recipe for recipe in project.recipes if recipe.id in used)
     versions = {version for recipe in recipes for version, _unused in recipe.parts}
     paints = tuple(paint for paint in project.paints if paint.id in versions)
@@ -202,9 +344,12 @@ def remove_coat(project: Project, coat_id: str) -> Project:
     """Remove a coat, and its step where nothing else is laid in it; a cup that others are mixed from stays a recipe."""
     coat = project.coat(coat_id)
     project = without(project, "coats", coat_id)
+    for other in project.coats:
+        if other.down_to == coat_id:
+            project = change_coat(project, other.id, down_to=None)
     if not any(other.step == coat.step for other in project.coats):
         project = without_step(project, coat.step)
-    return _without_unused(project)
+    return without_unused(project)
 
 
 def move_coat(project: Project, coat_id: str, places: int) -> Project:

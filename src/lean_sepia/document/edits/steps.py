@@ -41,11 +41,16 @@ def place_for(project: Project, kind: str) -> int:
 
 
 def add_step(
-    project: Project, kind: str, zones: Sequence[str] = (), medium: str | None = None, title: str = ""
+    project: Project,
+    kind: str,
+    zones: Sequence[str] = (),
+    medium: str | None = None,
+    title: str = "",
+    place: int | None = None,
 ) -> tuple[Project, str]:
-    """Add a step where its kind usually comes; returns its id."""
+    """Add a step at a place, else where its kind usually comes; returns its id."""
     step = Step(id=fresh_id(project.steps, "s"), kind=kind, title=title, zones=tuple(zones), medium=medium)
-    place = place_for(project, kind)
+    place = place_for(project, kind) if place is None else place
     steps = (*project.steps[:place], step, *project.steps[place:])
     return project.model_copy(update={"steps": steps}), step.id
 

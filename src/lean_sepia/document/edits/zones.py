@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.dates import date_span
+from lean_sepia.document.edits.coats import without_unused
 from lean_sepia.document.edits.items import fresh_id, put
-from lean_sepia.document.model import Feature, Project, Scheme, Subject, Zone
+from lean_sepia.document.model import Feature, Project, Scheme, Stated, Subject, Surface, TargetName, Zone
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 
@@ -18,17 +20,21 @@ def add_subject(project: Project, name: str, scale: float) -> Project:
     return put(project, "subjects", subject)
 
 
-def add_zone(project: Project, name: str) -> tuple[Project, str]:
-    """Add a zone to the first model, which is made where there is none; returns the zone's id."""
+def add_zone(project: Project, name: str, subject: str = "") -> tuple[Project, str]:
+    """Add a zone to a model, else to the first, which is made where there is none; returns the zone's id."""
     clean = name.strip()
     if not clean:
         raise EditError(_("A zone needs a name, such as Hull or Roof."))
-    if any(zone.name.casefold() == clean.casefold() for zone in project.zones):
+    mine = [zone for zone in project.zones if not subject or zone.subject == subject]
+    if any(zone.name.casefold() == clean.casefold() for zone in mine):
         raise EditError(_("There is a zone {0!r} already. Choose another name.").format(clean))
     if not project.subjects:
         project = add_subject(project, project.title, 72)
     zone = Zone(
-        id=fresh_id(project.zones, "z"), subject=project.subjects[0].id, name=clean, short=short_name(clean)
+        id=fresh_id(project.zones, "z"),
+        subject=subject or project.subjects[0].id,
+        name=clean,
+        short=short_name(clean),
     )
     return put(project, "zones", zone), zone.id
 
@@ -63,9 +69,128 @@ def change_zone(project: Project, zone: Zone) -> Project:
     return put(project, "zones", zone)
 
 
-def state_target(project: Project, zone_id: str, lab: Lab | None) -> Project:
-    """Give a zone a colour known without a photo; samples, where there are any, count for more."""
-    return put(project, "zones", project.zone(zone_id).model_copy(update={"stated": lab}))
+def state_target(
+    project: Project,
+    zone_id: str,
+    lab: Lab | None,
+    target: TargetName = "fresh",
+    de00_90: float = 2.0,
+    origin: str = "",
+) -> Project:
+    """Give a zone a target known without a photo, or take it back; it counts before samples.
+
+    de00_90 : the radius that holds it 9 times in 10; origin : where it is from
+    """
+    zone = project.zone(zone_id)
+    others = tuple(stated for stated in zone.stated if stated.target != target)
+    if lab is not None:
+        others += (Stated(target=target, lab=lab, de00_90=de00_90, origin=origin),)
+    return put(project, "zones", zone.model_copy(update={"stated": others}))
+
+
+@dataclass(frozen=True)
+class NewZone:
+    """A zone to make: its name, its area and a stated target, where they are known."""
+
+    name: str
+    area_cm2: float | None = None
+    stated: tuple[Stated, ...] = ()
+
+
+def add_zones(project: Project, wanted: Iterable[NewZone], subject: str = "") -> tuple[Project, list[str]]:
+    """Make several zones in a row, all or none; returns their ids."""
+    made = []
+    for new in wanted:
+        project, zone_id = add_zone(project, new.name, subject)
+        changes = {"area_cm2": new.area_cm2, "stated": new.stated}
+        project = put(project, "zones", project.zone(zone_id).model_copy(update=changes))
+        made.append(zone_id)
+    return project, made
+
+
+def duplicate_zone(
+    project: Project, zone_id: str, name: str, *, mirrored: bool = False
+) -> tuple[Project, str]:
+    """A zone like another, with the same coats of the same mixes in the same steps; returns its id.
+
+    A mirrored one is the other side: it shares the mixes for good and has the other's targets where it has none of its own.
+    """
+    old = project.zone(zone_id)
+    project, made = add_zone(project, name, old.subject)
+    new = project.zone(made)
+    kept: dict[str, object] = {"area_cm2": old.area_cm2, "note": old.note, "follows": old.follows}
+    kept |= {"mirrors": old.mirrors or old.id} if mirrored else {"stated": old.stated}
+    project = put(project, "zones", new.model_copy(update=kept))
+    coats, ids = list(project.coats), {}
+    for coat in project.coats_of(zone_id):
+        ids[coat.id] = fresh_id(coats, "c")
+        down_to = ids.get(coat.down_to or "")
+        coats.append(coat.model_copy(update={"id": ids[coat.id], "zone": made, "down_to": down_to}))
+    project = project.model_copy(update={"coats": tuple(coats)})
+    here = [zone.id for zone in project.zones].index(zone_id)
+    return move_zone(project, made, here + 1 - (len(project.zones) - 1)), made
+
+
+def move_zone(project: Project, zone_id: str, places: int) -> Project:
+    """Move a zone so many places on in the rack."""
+    zones = list(project.zones)
+    here = zones.index(project.zone(zone_id))
+    zone = zones.pop(here)
+    zones.insert(max(0, min(len(zones), here + places)), zone)
+    return project.model_copy(update={"zones": tuple(zones)})
+
+
+def group_zones(project: Project, name: str, shares: Mapping[str, float | None]) -> Project:
+    """Make zones the tones of one surface, with the share each covers where it is known.
+
+    Raises
+    ------
+    EditError
+        There are fewer than two, or their shares do not sum to one.
+    """
+    if len(shares) < 2:
+        raise EditError(_("A surface of several tones has at least two zones; choose another one too."))
+    known = [share for share in shares.values() if share is not None]
+    if sum(known) > 1.005 or (len(known) == len(shares) and sum(known) < 0.995):
+        raise EditError(
+            _("The tones of one surface cover all of it: 100 % in sum; found {0} %.").format(
+                f"{100 * sum(known):.1f}"
+            )
+        )
+    there = next((found for name in shares if (found := project.zone(name).surface)), None)
+    surface = Surface(id=there or fresh_id(project.surfaces, "u"), name=name.strip() or _("One surface"))
+    project = put(project, "surfaces", surface)
+    zones = tuple(
+        each.model_copy(update={"surface": surface.id, "share": shares[each.id]})
+        if each.id in shares
+        else each.model_copy(update={"surface": None, "share": None})
+        if each.surface == surface.id
+        else each
+        for each in project.zones
+    )
+    return _without_empty(project.model_copy(update={"zones": zones}))
+
+
+def ungroup_zones(project: Project, surface_id: str) -> Project:
+    """Let the tones of a surface be zones by themselves again."""
+    zones = tuple(
+        zone.model_copy(update={"surface": None, "share": None}) if zone.surface == surface_id else zone
+        for zone in project.zones
+    )
+    return _without_empty(project.model_copy(update={"zones": zones}))
+
+
+def _without_empty(project: Project) -> Project:
+    """Without surfaces of fewer than two zones."""
+    left = {s.id for s in project.surfaces if len(project.zones_of(s.id)) > 1}
+    zones = tuple(
+        zone
+        if zone.surface is None or zone.surface in left
+        else zone.model_copy(update={"surface": None, "share": None})
+        for zone in project.zones
+    )
+    surfaces = tuple(surface for surface in project.surfaces if surface.id in left)
+    return project.model_copy(update={"zones": zones, "surfaces": surfaces})
 
 
 def remove_zone(project: Project, zone_id: str) -> Project:
@@ -83,9 +208,17 @@ def remove_zone(project: Project, zone_id: str) -> Project:
         step.model_copy(update={"after": tuple(other for other in step.after if other in left)})
         for step in steps
     )
-    return project.model_copy(
+    others = tuple(
+        zone.model_copy(update={"mirrors": None}) if zone.mirrors == zone_id else zone
+        for zone in project.zones
+        if zone.id != zone_id
+    )
+    gone = project.zone(zone_id).surface
+    if gone:  # what is left of a surface no longer covers all of it
+        others = tuple(z.model_copy(update={"share": None}) if z.surface == gone else z for z in others)
+    removed = project.model_copy(
         update={
-            "zones": tuple(zone for zone in project.zones if zone.id != zone_id),
+            "zones": others,
             "samples": tuple(sample for sample in project.samples if sample.zone != zone_id),
             "regions": tuple(region for region in project.regions if region.zone != zone_id),
             "coats": coats,
@@ -100,6 +233,7 @@ def remove_zone(project: Project, zone_id: str) -> Project:
             ),
         }
     )
+    return _without_empty(without_unused(removed))
 
 
 def name_feature(project: Project, words: str, *, feature_id: str | None = None) -> Project:

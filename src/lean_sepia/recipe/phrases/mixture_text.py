@@ -47,19 +47,36 @@ def read_mixture(text: str, names: Mapping[str, str]) -> list[tuple[str, int]]:
         count = 1 if found is None else int(found["first"] or found["last"])
         if count < 1:
             raise ShelfError(_("Parts are whole numbers of at least 1; found {0!r}.").format(piece))
-        paint = _paint_id(name, names)
+        paint = find_paint(name, names)
         parts[paint] = parts.get(paint, 0) + count
     return list(parts.items())
 
 
-def _paint_id(name: str, names: Mapping[str, str]) -> str:
-    wanted = name.strip().casefold()
-    found = [paint for paint, called in names.items() if wanted in (paint.casefold(), called.casefold())]
-    if not found:
-        found = [paint for paint, called in names.items() if called.casefold().startswith(wanted)]
+def find_paint(name: str, names: Mapping[str, str]) -> str:
+    """The id of the one paint that a name stands for: its own, else the one that begins with it, else that holds all its words.
+
+    Raises
+    ------
+    ShelfError
+        It is none, or several.
+    """
+    found = matching(name, names)
     if len(found) != 1:
         known = "no paint" if not found else f"{len(found)} paints ({', '.join(sorted(found)[:4])})"
         raise ShelfError(
             _("{0!r} names {1} on this shelf. Write the whole name or the id.").format(name.strip(), known)
         )
     return found[0]
+
+
+def matching(name: str, names: Mapping[str, str]) -> list[str]:
+    """The ids a name may stand for, by the closest way in which any does."""
+    wanted = name.strip().casefold()
+    if not wanted:
+        return []
+    called = {key: (key.casefold(), words.casefold()) for key, words in names.items()}
+    same = [key for key, forms in called.items() if wanted in forms]
+    begin = [key for key, forms in called.items() if any(form.startswith(wanted) for form in forms)]
+    asked = set(re.findall(r"\w+", wanted))
+    hold = [key for key, forms in called.items() if asked <= set(re.findall(r"\w+", forms[1]))]
+    return same or begin or (hold if asked else [])

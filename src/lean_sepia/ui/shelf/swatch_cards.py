@@ -130,7 +130,7 @@ class SwatchCards(QObject):
         answer = []
         for recipe in project.recipes:
             parts = [(project.paint(version).shelf_id, count) for version, count in recipe.parts]
-            if not recipe.basis and all(paint in names for paint, _unused in parts):
+            if not recipe.cups and all(paint in names for paint, _unused in parts):
                 answer.append(", ".join(f"{count} {names[paint]}" for paint, count in parts))
         return list(dict.fromkeys(answer))
 

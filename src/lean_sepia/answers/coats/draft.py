@@ -1,0 +1,96 @@
+"""A coat as it is written on the sheet, and how a kind is usually written."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from lean_sepia.document.model import Coat, Project
+from lean_sepia.language import _
+from lean_sepia.paint.profile import RUNS
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.presets import preset
+
+LAID: tuple[str, ...] = tuple(name for name, kind in KINDS.items() if kind.covers != "nothing")
+"""The kinds of step in which a coat is laid or taken away."""
+
+
+@dataclass(frozen=True)
+class Draft:
+    """A coat as it is written on the sheet.
+
+    of : what it is mixed of, as people say it; a bottle, a mix, a cup, or a colour; empty for what needs none
+    thinned : the thinning as people say it, such as "1:20" or "60 % thinner"; empty for none
+    finish, medium : of a coat that is only a colour
+    """
+
+    kind: str
+    of: str = ""
+    thinned: str = ""
+    carrier: str | None = None
+    tool: str | None = None
+    passes: int = 1
+    area_share: float = 1.0
+    name: str = ""
+    profile: str | None = None
+    far: float = 0.0
+    down_to: str | None = None
+    keep: float | None = None
+    finish: str = "flat"
+    medium: str | None = None
+
+
+def usual_draft(kind: str, tool: str | None = None, before: Draft | None = None) -> Draft:
+    """A draft with the usual figures of a kind and tool; what it is mixed of is kept from an earlier one."""
+    nature, usual = KINDS[kind], preset(kind, tool)
+    tools = nature.tools
+    return Draft(
+        kind, before.of if before else "", thinning_words(usual.thinner_share), None, tool or next(iter(tools), None), usual.passes,
+        usual.area_share, before.name if before else "", usual.profile, usual.far,
+        finish=before.finish if before else "flat", medium=before.medium if before else None,
+    )  # fmt: skip
+
+
+def thinning_words(thinner_share: float) -> str:
+    """A thinning as it is written: parts to parts where it is thin, else per cent."""
+    if thinner_share <= 0:
+        return ""
+    if thinner_share >= 0.85:
+        return f"1:{thinner_share / (1 - thinner_share):.3g}"
+    return _("{0} % thinner").format(f"{100 * thinner_share:.3g}")
+
+
+def draft_of(project: Project, coat: Coat) -> Draft:
+    """The draft that would lay a coat as it is."""
+    return Draft(
+        coat.kind, mix_words(project, coat), thinning_words(coat.thinner_share), coat.carrier, coat.tool, coat.passes, coat.area_share,
+        coat.name, coat.profile, coat.far, coat.down_to, coat.keep, coat.finish, coat.medium,
+    )  # fmt: skip
+
+
+def mix_words(project: Project, coat: Coat) -> str:
+    """What a coat is mixed of, as it can be typed again."""
+    if coat.recipe is None:
+        return "" if coat.lab is None else "L* {:.2f}, {:.2f}, {:.2f}".format(*coat.lab).replace("L* ", "")
+    recipe = project.recipe(coat.recipe)
+    shared = recipe.kept or any(c.recipe == coat.recipe and c.zone != coat.zone for c in project.coats)
+    if shared and not _mirrored(project, coat):
+        return _("from the cup “{0}”").format(recipe.name)
+    said = [(count, project.recipe(cup).name) for cup, count in recipe.cups]
+    said += [(count, project.paint(version).name) for version, count in recipe.parts]
+    if len(said) == 1:
+        return said[0][1]
+    return " + ".join(f"{count} {name}" for count, name in said)
+
+
+def _mirrored(project: Project, coat: Coat) -> bool:
+    zone = project.zone(coat.zone)
+    others = {c.zone for c in project.coats if c.recipe == coat.recipe} - {coat.zone}
+    return all(project.zone(other).mirrors == zone.id or zone.mirrors == other for other in others)
+
+
+def run_words(coat: Coat) -> str:
+    """How a coat runs out over the zone, such as "from below, 20 % of it at the top"; empty where it is even."""
+    if coat.profile is None:
+        return ""
+    run = RUNS[coat.profile]
+    return _("{0}, {1} % of it at: {2}").format(_(run.words), f"{100 * coat.far:.0f}", _(run.far))

@@ -1,0 +1,153 @@
+"""What laying a coat by hand comes to: how it will look there, as the strata will show it, and what it needs."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from lean_sepia.answers.amounts import needed
+from lean_sepia.answers.coats.draft import Draft
+from lean_sepia.answers.coats.mixing import LayQuestion, read_mix, thinner_of
+from lean_sepia.answers.coats.remarks import what_it_needs, whether_it_reads
+from lean_sepia.answers.coats.showing import Showing, showing_of, showing_words
+from lean_sepia.answers.strata import Band, Strata, strata_of
+from lean_sepia.answers.targets import Target, target_for
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.check import fault_of_edit
+from lean_sepia.document.edits.coats import Manner, Mix, edit_coat, lay
+from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.versions import coat_paint, finish_of, medium_of
+from lean_sepia.errors import EditError
+from lean_sepia.language import _
+from lean_sepia.plan.cautions import DEFER, cautions
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.step import Material, PlanStep
+from lean_sepia.recipe.batch import BatchVolume
+
+MOST_SHOWN_PASSES = 4
+
+
+@dataclass(frozen=True)
+class LayAnswer:
+    """What would come of it: the document with the coat, and how it looks there, as the strata will show it.
+
+    now, then : the colour where it lies without and with it, under the final varnish; None where nothing is known
+    seen : of the whole zone before and after; passes : its colour after 0, 1, 2 … passes; ends : of what runs out
+    target, about : what it aims at and what that is; remarks : what had to be assumed, what it needs, and cautions
+    """
+
+    project: Project
+    coat: str
+    now: Lab | None
+    then: Lab | None
+    seen: tuple[Lab | None, Lab | None]
+    target: Target | None
+    about: str
+    passes: tuple[Lab, ...]
+    ends: tuple[Lab, Lab] | None
+    showing: Showing | None
+    volume: BatchVolume | None
+    remarks: tuple[str, ...]
+    cautions: tuple[str, ...]
+
+
+def answer(question: LayQuestion) -> LayAnswer:
+    """Lay the draft on a copy of the document and look at it there.
+
+    Raises
+    ------
+    SepiaError
+        It cannot be laid so; the message says why and what to do.
+    """
+    draft = question.draft
+    _check_figures(draft)
+    mix, in_it, assumed = read_mix(question)
+    remarks = [assumed] if assumed else []
+    share, said = thinner_of(draft, in_it, mix)
+    remarks += said
+    manner = Manner(
+        draft.passes, share, draft.tool or next(iter(KINDS[draft.kind].tools), "brush"), draft.area_share, None, draft.carrier,
+        draft.profile, draft.far, draft.down_to, draft.keep,
+    )  # fmt: skip
+    changed, coat = _apply(question, mix, manner)
+    fault = fault_of_edit(question.project, changed)
+    if fault:
+        raise EditError(_("This cannot be: {0}.").format(fault))
+    before, after = strata_of(question.project, question.zones[0]), strata_of(changed, question.zones[0])
+    band = next(band for band in after.bands if band.coat.id == coat)
+    laid = changed.coat(coat)
+    showing = showing_of(changed, laid)
+    if showing is not None:
+        remarks.insert(0, showing_words(laid, showing))
+        remarks += whether_it_reads(changed, laid, showing, question.bottles)
+    remarks += what_it_needs(changed, laid, question)
+    target, about = target_for(after.targets, draft.kind, draft.name)
+    now, then = _now_and_then(band, after, before, draft.kind)
+    step = _as_step(changed, laid)
+    warned = cautions(step)
+    return LayAnswer(
+        changed, coat, now, then, (before.seen, after.seen), target, about, _pass_by_pass(changed, laid), band.ends, showing,
+        needed(changed, laid) if laid.recipe else None, tuple(remarks), (*warned, _(DEFER)) if warned else (),
+    )  # fmt: skip
+
+
+def _now_and_then(band: Band, after: Strata, before: Strata, kind: str) -> tuple[Lab | None, Lab | None]:
+    if KINDS[kind].is_varnish:
+        return before.seen, after.seen
+    return band.ground, band.lab
+
+
+def _check_figures(draft: Draft) -> None:
+    if not 0 < draft.area_share <= 1:
+        raise EditError(
+            _("A coat covers more than nothing and at most all of the area, 100 %; found {0} %.").format(
+                f"{100 * draft.area_share:g}"
+            )
+        )
+    if not 0 <= draft.far <= 1:
+        raise EditError(
+            _("At the other end there is from 0 to 100 % of it; found {0} %.").format(f"{100 * draft.far:g}")
+        )
+
+
+def _apply(question: LayQuestion, mix: Mix, manner: Manner) -> tuple[Project, str]:
+    draft = question.draft
+    if question.replacing:
+        project = edit_coat(question.project, question.replacing, draft.kind, mix, manner, draft.name)
+        return project, question.replacing
+    return lay(question.project, question.zones, draft.kind, mix, manner, draft.name, question.above)
+
+
+def _pass_by_pass(project: Project, coat: Coat) -> tuple[Lab, ...]:
+    """The colour after no pass, one, two …, as the strata would show it; empty where passes make no difference."""
+    nature = KINDS[coat.kind]
+    paint = coat_paint(project, coat)
+    if (
+        nature.coat_covers(medium_of(project, coat)) not in ("film", "tint")
+        or paint is None
+        or not paint.lies_as_film
+    ):
+        return ()
+    index = next(i for i, other in enumerate(project.coats) if other.id == coat.id)
+    shown = []
+    for passes in range(1, max(MOST_SHOWN_PASSES, coat.passes) + 1):
+        if passes > MOST_SHOWN_PASSES and passes != coat.passes:
+            continue
+        coats = list(project.coats)
+        coats[index] = coat.model_copy(update={"passes": passes})
+        cut = strata_of(project.model_copy(update={"coats": tuple(coats)}), coat.zone)
+        band = next(band for band in cut.bands if band.coat.id == coat.id)
+        if band.ground and passes == 1:
+            shown.append(band.ground)
+        if band.lab:
+            shown.append(band.lab)
+    return tuple(shown)
+
+
+def _as_step(project: Project, coat: Coat) -> PlanStep:
+    medium = medium_of(project, coat)
+    material = Material(medium=medium, finish=finish_of(project, coat)) if medium else None  # type: ignore[arg-type]
+    return PlanStep(
+        id=coat.step, title=coat_name(coat), kind=coat.kind, zones=(coat.zone,), material=material, carrier=coat.carrier,
+        application=coat.tool if KINDS[coat.kind].tools else None,
+    )  # fmt: skip

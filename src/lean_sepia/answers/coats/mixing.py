@@ -1,0 +1,143 @@
+"""What the words for a coat's mix and thinning mean, against the shelf and the cups there are."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from lean_sepia.answers.coats.draft import Draft
+from lean_sepia.answers.strata import strata_of
+from lean_sepia.answers.targets import KIND_ROLES, target_for
+from lean_sepia.colour.written import is_colour, read_colour
+from lean_sepia.document.edits.coats import Mix
+from lean_sepia.document.model import Project
+from lean_sepia.errors import EditError, SepiaError
+from lean_sepia.language import _
+from lean_sepia.paint.paint import Paint
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.recipe.phrases.ratio import is_thinner, read_ratio
+from lean_sepia.recipe.phrases.spoken_mix import read_spoken_mix
+
+
+@dataclass(frozen=True)
+class LayQuestion:
+    """The document, the zones, the draft, and where it goes.
+
+    above : the coat it lies on, `LOWEST`, or None for where its kind usually comes; replacing : the coat that is edited
+    bottles : the shelf as it is used; retired : names of bottles that are not, by id
+    """
+
+    project: Project
+    zones: tuple[str, ...]
+    draft: Draft
+    bottles: tuple[Paint, ...]
+    above: str | None = None
+    replacing: str | None = None
+    retired: Mapping[str, str] | None = None
+
+
+def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:
+    """What the words for a mix mean; the thinner that is in them, if any, and what was assumed.
+
+    Raises
+    ------
+    SepiaError
+        They mean nothing, or what cannot be mixed.
+    """
+    draft, text = question.draft, question.draft.of.strip()
+    project, zone = question.project, question.zones[0]
+    if not text:
+        return _unsaid(question), None, ""
+    if is_colour(text):
+        lab = read_colour(text)
+        return Mix(lab=lab, finish=draft.finish, medium=draft.medium), None, ""  # type: ignore[arg-type]
+    names = {paint.id: paint.name for paint in question.bottles}
+    cups = {recipe.id: recipe.name for recipe in project.recipes}
+    base = next((c.recipe for c in project.coats_of(zone) if c.kind == "base" and c.recipe), "")
+    own = project.coat(question.replacing).recipe if question.replacing else None
+    text = text.replace("“", "").replace("”", "").removeprefix(_("from the cup “{0}”").split("“")[0])
+    try:
+        spoken = read_spoken_mix(text, names, cups, base if base and base != own else "")
+    except SepiaError:
+        _say_if_retired(question, text)
+        raise
+    if len(spoken.cups) == 1 and not spoken.parts:
+        return Mix(recipe=spoken.cups[0][0]), spoken.thinner_share, spoken.assumed
+    if any(cup == own for cup, _count in spoken.cups) and own is not None:
+        raise EditError(_("A mix cannot be made from itself. Name another cup, or its paints."))
+    chosen = [paint for paint in question.bottles if paint.id in dict(spoken.parts)]
+    _check_mixes(chosen, bool(spoken.cups))
+    mix = Mix.of(chosen, spoken.parts, cups=spoken.cups)
+    return mix, spoken.thinner_share, spoken.assumed
+
+
+def _say_if_retired(question: LayQuestion, text: str) -> None:
+    for name in (question.retired or {}).values():
+        if name.casefold() in text.casefold():
+            words = _(
+                "“{0}” is retired: it stands on the shelf but is not used. Take it back there, or choose another."
+            )
+            raise EditError(words.format(name))
+
+
+def _check_mixes(chosen: Sequence[Paint], with_cup: bool) -> None:
+    if len(chosen) + with_cup < 2:
+        return
+    for paint in chosen:
+        if paint.can:
+            words = _("{0} comes from a spray can: its colour cannot be mixed. Lay it alone.")
+            raise EditError(words.format(paint.name))
+        if not paint.mixes:
+            words = _("{0} is laid alone: metallics, loose pigment and pastel do not go into a mix.")
+            raise EditError(words.format(paint.name))
+
+
+def _unsaid(question: LayQuestion) -> Mix:
+    """What a coat is of where nothing is written: nothing for what needs none, else the sampled colour of its kind."""
+    draft = question.draft
+    nature = KINDS[draft.kind]
+    if nature.is_varnish or nature.covers in ("resist", "unresist", "taken"):
+        return Mix(medium=draft.medium)
+    target, _about = target_for(
+        strata_of(question.project, question.zones[0]).targets, draft.kind, draft.name
+    )
+    if target is not None and (draft.kind in KIND_ROLES or draft.kind == "found"):
+        return Mix(lab=target.lab, medium=draft.medium)
+    raise EditError(
+        _(
+            "Say what it is mixed of: a bottle, a mix such as “3 sand + 1 ochre”, a cup, or a colour such as #4f7a6c."
+        )
+    )
+
+
+def thinner_of(draft: Draft, in_mix: float | None, mix: Mix) -> tuple[float, list[str]]:
+    """The thinner share of what is written, and the other way it may have been meant."""
+    if mix.lab is not None and not draft.thinned.strip():
+        return 0.0, []
+    if in_mix is not None:
+        return in_mix, [_("Thinned as the mix says: {0} % thinner.").format(f"{100 * in_mix:.0f}")]
+    if not draft.thinned.strip():
+        return 0.0, []
+    readings = read_ratio(draft.thinned)
+    shares = [
+        sum(share or 0.0 for name, share in reading.shares if is_thinner(name))
+        for reading in readings
+        if reading.colour is not None
+    ]
+    if not shares:
+        raise EditError(
+            _("“{0}” does not say how much thinner there is. Write it as 1:20 or 60 % thinner.").format(
+                draft.thinned
+            )
+        )
+    if shares[0] >= 1:
+        raise EditError(_("All of it would be thinner. Leave some paint in it, such as 1:20."))
+    said = []
+    thin = KINDS[draft.kind].is_glaze and shares[0] > shares[-1]  # nobody lays a filter of 95 % paint
+    if len(shares) > 1 and abs(shares[1] - shares[0]) > 0.02 and not thin:
+        said.append(
+            _(
+                "Read as {0} % thinner; it may also mean {1} %. Write “thinner” or “paint” with it to be sure."
+            ).format(f"{100 * shares[0]:.0f}", f"{100 * shares[1]:.0f}")
+        )
+    return shares[0], said

@@ -1,0 +1,140 @@
+"""Whether a coat shows: on what it lies on now, and after what is laid later."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from lean_sepia.answers.strata import coating_of, final_varnish
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.showing import LIMITS, READABLE_L, Shown, verdict
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.model import Coat, Project
+from lean_sepia.language import _
+from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.stack import Coating, Stack
+from lean_sepia.plan.kinds import KINDS
+
+
+@dataclass(frozen=True)
+class Showing:
+    """How a coat differs from what it lies on: now and after all later coats, in ΔE00, as what, and by how much lighter.
+
+    ground, mark : the two colours after it is laid; later_ground, later_mark : in the end
+    """
+
+    kind: Shown
+    now: float
+    later: float
+    lighter: float
+    ground: Lab
+    mark: Lab
+    later_ground: Lab
+    later_mark: Lab
+
+    @property
+    def verdict(self) -> str:
+        """How it shows in the end."""
+        return verdict(self.later, self.kind)
+
+    @property
+    def first_verdict(self) -> str:
+        """How it shows when it has just been laid."""
+        return verdict(self.now, self.kind)
+
+    @property
+    def reads(self) -> bool:
+        """Whether lettering differs enough in lightness to be read."""
+        return abs(self.lighter) >= READABLE_L
+
+
+def shown_as(kind: str) -> Shown:
+    """As what a kind of coat should show: lettering, a small mark, a soft tone, or a field beside another."""
+    nature = KINDS[kind]
+    if nature.family == "marking":
+        return "lettering"
+    if nature.covers == "loose" or nature.family == "powder":
+        return "soft"
+    return "mark" if nature.covers == "spots" else "field"
+
+
+def showing_of(project: Project, coat: Coat) -> Showing | None:
+    """How a coat of a zone shows; None where it has no colour, or nothing lies below it."""
+    coats = [other for other in project.coats_of(coat.zone) if other.on or other.id == coat.id]
+    here = [other.id for other in coats].index(coat.id)
+    coatings = [coating_of(project, other) for other in coats]
+    return _showing(coat.kind, coatings[:here], coatings[here], coatings[here + 1 :], final_varnish(coats))
+
+
+def _showing(
+    kind: str, below: Sequence[Coating], coating: Coating, above: Sequence[Coating], varnish: str | None
+) -> Showing | None:
+    if coating.body is None or coating.covers in ("nothing", "varnish", "resist", "unresist", "taken"):
+        return None
+    ground = Stack()
+    for lower in below:
+        ground = ground.lay(replace(lower, profile=None))
+    if ground.main is None:
+        return None
+    whole = replace(coating, profile=None, share=coating.share if coating.covers == "loose" else 1.0)
+    with_it = ground.lay(whole)
+    without, later = ground, with_it
+    for upper in above:
+        fully = replace(upper, profile=None)
+        if fully.covers in ("spots", "loose", "resist", "taken"):
+            continue  # marks beside it change neither
+        without, later = without.lay(fully), later.lay(fully)
+    # Powder is seen as the tint it makes of the whole, a mark beside what it lies on.
+    look = Stack.seen if coating.covers == "loose" else Stack.lab
+    labs = [look(stack, varnish) for stack in (ground, with_it, without, later)]
+    first, mark, plain, last = (lab for lab in labs if lab is not None)
+    return Showing(
+        shown_as(kind), float(delta_e00(first, mark)), float(delta_e00(plain, last)), last[0] - plain[0], first, mark,
+        plain, last,
+    )  # fmt: skip
+
+
+def nearest_that_shows(
+    project: Project, coat: Coat, paints: Sequence[Paint], wanted: str = "clear", *, hidden: bool = False
+) -> tuple[Paint, float] | None:
+    """The bottle nearest in colour to a coat that, laid in its place and manner, shows; or that would not; and how much it shows.
+
+    wanted : the verdict that it should reach
+    """
+    coats = [other for other in project.coats_of(coat.zone) if other.on or other.id == coat.id]
+    here = [other.id for other in coats].index(coat.id)
+    coatings = [coating_of(project, other) for other in coats]
+    own = _showing(coat.kind, coatings[:here], coatings[here], coatings[here + 1 :], final_varnish(coats))
+    if own is None:
+        return None
+    just, clear, stark = LIMITS[own.kind]
+    least = {"just shows": just, "clear": clear, "stark": stark}[wanted]
+    best: tuple[float, Paint, float] | None = None
+    for paint in paints:
+        if not paint.lies_as_film or paint.clear:
+            continue
+        tried = _showing(
+            coat.kind, coatings[:here], replace(coatings[here], body=paint), coatings[here + 1 :], final_varnish(coats)
+        )  # fmt: skip
+        if tried is None or (tried.later >= just if hidden else tried.later < least):
+            continue
+        if own.kind == "lettering" and not hidden and not tried.reads:
+            continue
+        away = float(delta_e00(own.mark, tried.mark))
+        if best is None or away < best[0]:
+            best = away, paint, tried.later
+    return None if best is None else (best[1], best[2])
+
+
+def showing_words(coat: Coat, found: Showing) -> str:
+    """Whether a coat shows, in one sentence; what later coats take of it where that matters."""
+    words = _("{0}: {1}, {2:.1f} ΔE00 on what it lies on.")
+    said = words.format(coat_name(coat), _(found.first_verdict), found.now)
+    if found.verdict != found.first_verdict:
+        said += " " + _("After what is laid later: {0}, {1:.1f}.").format(_(found.verdict), found.later)
+    if found.kind == "lettering" and found.later >= LIMITS["lettering"][0] and not found.reads:
+        said += " " + _("It does not read: L* differs by {0:.0f}, reading needs {1:.0f}.").format(
+            abs(found.lighter), READABLE_L
+        )
+    return said
