@@ -98,8 +98,9 @@ def strata_of(project: Project, zone_id: str) -> Strata:
         both = None
         if coat.on and coat.profile:
             near, far = (_run_of(laid, varnish, place) for place in ends(coat.profile))
-            both = _pair(near.coats.get(coat.id), far.coats.get(coat.id))
-            at_ends = _pair(near.seen, far.seen)
+            at_ends = both = _pair(near.seen, far.seen)
+            if coating.covers in ("film", "tint") and coating.share >= 1:
+                both = _pair(near.coats.get(coat.id), far.coats.get(coat.id))
         bands.append(
             Band(
                 coat, coat_name(coat), _lab(mean.coats.get(coat.id)), _drawn_film(coat, coating), detail_of(project, coat),

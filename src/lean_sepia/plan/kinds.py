@@ -82,6 +82,11 @@ class Kind:
         return self.covers != "nothing" and not self.is_paint
 
     @property
+    def followed_by(self) -> str:
+        """The kind of coat that usually comes next on it."""
+        return _NEXT.get(self.family, "filter") if self.stage != "fresh" or not self.is_paint else "tone"
+
+    @property
     def to_do(self) -> bool:
         """Whether there is work in it; a found finish is there already."""
         return self.times.hands_on_min > 0
@@ -180,6 +185,8 @@ KINDS: dict[str, Kind] = {
 }  # fmt: skip
 """In the usual order of work."""
 
+_NEXT: dict[Family, str] = {"paint": "filter", "varnish": "wash", "marking": "satin-coat", "glaze": "chips", "spots": "dust",
+                            "powder": "powder", "mask": "base"}  # fmt: skip
 RANK = {name: position for position, name in enumerate(KINDS)}
 
 

@@ -82,7 +82,7 @@ def answer(question: LayQuestion) -> LayAnswer:
         remarks += whether_it_reads(changed, laid, showing, question.bottles)
     remarks += what_it_needs(changed, laid, question)
     target, about = target_for(after.targets, draft.kind, draft.name)
-    now, then = _now_and_then(band, after, before, draft.kind)
+    now, then = _now_and_then(band, after, before, showing)
     step = _as_step(changed, laid)
     warned = cautions(step)
     return LayAnswer(
@@ -91,9 +91,13 @@ def answer(question: LayQuestion) -> LayAnswer:
     )  # fmt: skip
 
 
-def _now_and_then(band: Band, after: Strata, before: Strata, kind: str) -> tuple[Lab | None, Lab | None]:
-    if KINDS[kind].is_varnish:
+def _now_and_then(
+    band: Band, after: Strata, before: Strata, showing: Showing | None
+) -> tuple[Lab | None, Lab | None]:
+    if KINDS[band.coat.kind].is_varnish:
         return before.seen, after.seen
+    if showing is not None and showing.kind == "soft":  # a veil is seen as the tint it makes of the whole
+        return showing.ground, showing.mark
     return band.ground, band.lab
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, fields
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.items import fresh_id, put, without
@@ -21,7 +21,7 @@ from lean_sepia.plan.names import Finish
 class Mix:
     """What a coat is made of: parts by shelf id, perhaps with parts of a cup; or a mix there is; else a stated colour.
 
-    paints : the shelf's paints among which the parts are
+    paints : the shelf's paints among which the parts are; versions : parts of paints the project has already, by version
     base_parts : parts of the cup of the zone's base; cups : parts of the cups of other mixes, by their ids
     recipe : id of a mix of the project that is laid as it is
     finish : at which the colour `lab` was measured; medium : of what has no recipe
@@ -29,6 +29,7 @@ class Mix:
 
     parts: tuple[tuple[str, int], ...] = ()
     paints: tuple[Paint, ...] = ()
+    versions: tuple[tuple[str, int], ...] = ()
     base_parts: int = 0
     cups: tuple[tuple[str, int], ...] = ()
     recipe: str | None = None
@@ -47,7 +48,8 @@ class Mix:
         """Parts of these paints, with parts of cups where some are named."""
         chosen = tuple(parts)
         names = {name for name, _unused in chosen}
-        return cls(chosen, tuple(paint for paint in paints if paint.id in names), base_parts, tuple(cups))
+        mixed = tuple(paint for paint in paints if paint.id in names)
+        return cls(chosen, mixed, base_parts=base_parts, cups=tuple(cups))
 
 
 NOTHING_MIXED = Mix()
@@ -70,6 +72,11 @@ class Manner:
 
 
 ONCE = Manner()
+
+
+def manner_of(coat: Coat) -> Manner:
+    """How a coat is laid."""
+    return Manner(**{field.name: getattr(coat, field.name) for field in fields(Manner)})
 
 
 @dataclass(frozen=True)
@@ -273,7 +280,7 @@ def _with_recipe(
     """The project with the recipe of a mix, and its id; none where nothing is mixed."""
     if mix.recipe:
         return project, project.recipe(mix.recipe).id
-    if not mix.parts and not mix.cups:
+    if not mix.parts and not mix.cups and not mix.versions:
         return project, None
     zone = project.zone(zone_id)
     base = next((c.recipe for c in project.coats_of(zone_id) if c.kind == "base"), None)
@@ -284,7 +291,7 @@ def _with_recipe(
     recipe = Recipe(
         id=own or fresh_id(project.recipes, "r"),
         name=f"{_(KINDS[kind].title)}, {zone.name}",
-        parts=tuple((versions[shelf_id], count) for shelf_id, count in mix.parts),
+        parts=mix.versions + tuple((versions[shelf_id], count) for shelf_id, count in mix.parts),
         cups=(((base, mix.base_parts),) if base and mix.base_parts else ()) + mix.cups,
     )
     return put(project, "recipes", recipe), recipe.id

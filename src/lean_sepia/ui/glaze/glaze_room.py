@@ -64,7 +64,7 @@ class GlazeRoom(RoomPage):
         self.side.addStretch(1)
         self.lay = button(_("Lay this filter"), "main", _("Every zone shown gets a filter coat"))
         self.lay.clicked.connect(self.lay_chosen)
-        self.centre.addLayout(row(None, self.lay))
+        self.centre.addLayout(row(None, self.by_hand("filter"), self.lay, spacing=6))
         session.shelf_changed.connect(self._mark)
 
     def refresh(self) -> None:

@@ -173,6 +173,7 @@ QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
 #column { border-right: 1px solid palette(mid); }
 #advice { background: palette(window); border-top: 1px solid palette(mid); }
 QFrame[kind="panel"] { background: palette(base); border: 1px solid palette(mid); border-radius: 4px; }
+QFrame[kind="sheet"] { background: palette(base); border: 2px solid palette(window-text); border-radius: 4px; }
 QFrame[kind="raised"] { background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 4px; }
 QFrame[kind="raised"][chosen="true"] { border: 2px solid palette(window-text); }
 QFrame[kind="well"] { background: palette(dark); border: none; border-radius: 2px; }

@@ -118,7 +118,10 @@ class MatchRoom(RoomPage):
             )
         )  # fmt: skip
         mix = label(_("mix"), second)
-        self.centre.addLayout(row(mix, wanted.volume, self.correct, None, wanted.sheen, self.pin, spacing=6))
+        hand = self.by_hand("base")
+        self.centre.addLayout(
+            row(mix, wanted.volume, self.correct, hand, None, wanted.sheen, self.pin, spacing=6)
+        )
 
     def _build_side(self) -> None:
         plane = Panel(_("Lightness and hue"), "a*b*")

@@ -6,10 +6,11 @@ from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, label, scrolled
+from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, button, label, scrolled
 from lean_sepia.ui.shell.session import Session
 
 _BAR = 12
@@ -20,6 +21,7 @@ class RoomPage(QWidget):
     """A room listens to the session and redraws from the document; it never edits while it redraws."""
 
     photos_wanted = Signal(list)
+    coat_wanted = Signal(str)  # to be laid by hand, of this kind
     needs_paints: ClassVar[bool] = False
 
     def __init__(self, session: Session) -> None:
@@ -53,6 +55,14 @@ class RoomPage(QWidget):
         head.addWidget(remark)
         self.centre.addLayout(head)
         return statement, remark
+
+    def by_hand(self, kind: str) -> QPushButton:
+        """A button that opens the sheet on which a coat of a kind is laid by hand."""
+        open_sheet = button(
+            _("Lay one by hand…"), "tool", _("A coat of your own making, seen before it is laid")
+        )
+        open_sheet.clicked.connect(lambda: self.coat_wanted.emit(kind))
+        return open_sheet
 
     def _mark(self) -> None:
         self._stale = True

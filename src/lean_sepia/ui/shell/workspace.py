@@ -38,6 +38,7 @@ from lean_sepia.ui.shell.advice_line import AdviceLine
 from lean_sepia.ui.shell.help_text import help_for
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
+from lean_sepia.ui.shell.sheets import Sheets
 from lean_sepia.ui.shell.strata.column import StrataColumn
 from lean_sepia.ui.shell.subject_dialog import SubjectDialog
 from lean_sepia.ui.shell.top_bar import TopBar
@@ -96,6 +97,13 @@ class Workspace(QWidget):
         self.top_bar.tabs.room_wanted.connect(self.open_room)
         self.top_bar.shelf_wanted.connect(self.open_shelf)
         self.column.room_wanted.connect(self.open_room)
+        self.sheets = Sheets(session, self._stack)
+        self.sheets.gap_open.connect(self.column.show_open)
+        self.column.coat_wanted.connect(self.sheets.lay)
+        self.column.coat_opened.connect(self.sheets.change)
+        self.column.zone_opened.connect(self.sheets.zone)
+        self.column.zones_wanted.connect(self.sheets.zones)
+        self.column.surface_wanted.connect(self.sheets.surface)
         self.advice.wanted.connect(self._follow_advice)
         session.settled.connect(self._refresh)
         for index, room in enumerate(ROOMS, start=1):
@@ -150,6 +158,7 @@ class Workspace(QWidget):
         if name not in self.rooms:
             page = load_room(name)(self.session)
             page.photos_wanted.connect(self.add_photos)
+            page.coat_wanted.connect(self.sheets.lay)
             self.rooms[name] = page
             self._stack.addWidget(page)
         self._room = self.last_room = name
@@ -166,6 +175,7 @@ class Workspace(QWidget):
             self.shelf_page.back.connect(lambda: self.open_room(self.last_room))
             self._stack.addWidget(self.shelf_page)
         self._room = None
+        self.sheets.close()
         self.top_bar.tabs.show_room(None)
         self.column.hide()
         self._stack.setCurrentWidget(self.shelf_page)

@@ -71,7 +71,7 @@ class ToneRoom(RoomPage):
         self._mix_words = label("", "", wrap=True)
         line = row(
             self._mix_words, self.passes, label(_("coats,"), "second"), self.thinner,
-            label(_("% thinner"), "second"), 6, self.lay, spacing=6,
+            label(_("% thinner"), "second"), 6, self.by_hand("tone"), self.lay, spacing=6,
         )  # fmt: skip
         line.setStretch(0, 1)
         self.centre.addLayout(line)

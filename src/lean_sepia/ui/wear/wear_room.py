@@ -145,7 +145,7 @@ class WearRoom(RoomPage):
         self.side.addStretch(1)
         self.lay = button(_("Lay this wear"), "main", _("Each kind becomes a coat on its share of the area"))
         self.lay.clicked.connect(self.lay_measured)
-        self.side.addWidget(self.lay)
+        self.side.addLayout(row(self.by_hand("chips"), None, self.lay, spacing=6))
 
     # What the document says
 

@@ -77,9 +77,9 @@ class _Question(_Said):
         field.setFocus()
 
 
-def ask_text(parent: QWidget | None, title: str, words: str, yes: str) -> str | None:
+def ask_text(parent: QWidget | None, title: str, words: str, yes: str, start: str = "") -> str | None:
     """A line of text; None where the question was closed."""
-    field = QLineEdit()
+    field = QLineEdit(start)
     field.setMaxLength(_LONGEST_LINE)
     question = _Question(parent, title, words, field, yes)  # it owns the field
     return field.text() if question.exec() else None

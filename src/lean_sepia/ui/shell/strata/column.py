@@ -2,30 +2,42 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Signal
+from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QFrame, QMenu, QVBoxLayout
 
 from lean_sepia.answers.strata import Strata, seen_miss
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import difference
-from lean_sepia.document.edits.zones import add_zone, change_zone, remove_zone
+from lean_sepia.document.edits.coats import copy_coat
+from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.edits.zones import add_zone, duplicate_zone, move_zone, remove_zone
 from lean_sepia.document.model import Project
-from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.ui.kit.dialogs.ask import ask_text, confirm
 from lean_sepia.ui.kit.panel import button, label, row
+from lean_sepia.ui.kit.plain import menu_words
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.bands import COLUMN
 from lean_sepia.ui.shell.strata.core import Core
 from lean_sepia.ui.shell.strata.rack import Rack
-from lean_sepia.ui.shell.strata.zone_dialog import ZoneDialog
 
 
 class StrataColumn(QFrame):
     """The left column of the window."""
 
     room_wanted = Signal(str)
+    coat_wanted = Signal(
+        str, object
+    )  # a kind, and what it is to lie on: a coat's id, LOWEST, or None for its usual place
+    coat_opened = Signal(str)
+    zone_opened = Signal()
+    zones_wanted = Signal()
+    surface_wanted = Signal()
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -39,11 +51,20 @@ class StrataColumn(QFrame):
         self._foot_words.setMinimumHeight(34)
         self._core = Core(session)
         self._core.room_wanted.connect(self.room_wanted)
-        add = button("+", "step", _("Add a zone"))
-        add.setAccessibleName(_("Add a zone"))
-        add.clicked.connect(self.add_zone)
-        more = button("…", "step", _("Rename or remove this zone"))
-        more.setAccessibleName(_("Rename or remove this zone"))
+        self._core.coat_wanted.connect(self.coat_wanted)
+        self._core.coat_opened.connect(self.coat_opened)
+        self._core.copy_wanted.connect(self._copy)
+        add = button("+", "step", _("Add zones"))
+        add.setAccessibleName(_("Add zones"))
+        add.clicked.connect(self.zones_wanted)
+        self._lay = button(
+            _("Lay a coat…"),
+            "tool",
+            _("A coat by hand, where its kind usually comes; between two bands, click their hairline"),
+        )
+        self._lay.clicked.connect(self._lay_usual)
+        more = button("…", "step", _("About this zone, duplicate, move, remove"))
+        more.setAccessibleName(_("About this zone, duplicate, move, remove"))
         more.clicked.connect(self._zone_menu)
         self._more = more
         layout = QVBoxLayout(self)
@@ -53,7 +74,7 @@ class StrataColumn(QFrame):
         layout.addSpacing(4)
         layout.addWidget(Rack(session))
         layout.addSpacing(8)
-        layout.addWidget(self._name)
+        layout.addLayout(row(self._name, self._lay, spacing=4))
         layout.addWidget(self._about)
         layout.addSpacing(8)
         layout.addWidget(self._core, 1)
@@ -67,6 +88,7 @@ class StrataColumn(QFrame):
     def _refresh(self) -> None:
         session = self._session
         self._more.setEnabled(bool(session.zone))
+        self._lay.setEnabled(bool(session.zone))
         if not session.zone:
             self._name.setText(_("No zone chosen"))
             self._about.setText("")
@@ -88,7 +110,9 @@ class StrataColumn(QFrame):
             target = cut.targets.seen or cut.targets.exposed or cut.targets.fresh
             self._foot.show_labs([target.lab if target else None, None], _("Target and what will be seen"))
             self._foot_words.setText(
-                _("Target | not matched yet.") if target else _("No target yet: take a sample in Evidence.")
+                _("Target | not matched yet.")
+                if target
+                else _("No target yet: take a sample in Evidence, or state a colour in “About this zone”.")
             )
             return
         target_lab, predicted, stage = pair
@@ -102,11 +126,36 @@ class StrataColumn(QFrame):
         }[stage]
         self._foot_words.setText(f"{said}: {words}. ΔE00 {miss:.1f}.")
 
-    def add_zone(self) -> None:
-        """Ask for a name and add a zone."""
-        name = ask_text(self, _("New zone"), _("Name of the area, such as Hull or Roof"), _("Add zone"))
-        if name is not None:
-            self.add_named_zone(name)
+    def _lay_usual(self) -> None:
+        coats = self._session.project.coats_of(self._session.zone)
+        kind = KINDS[coats[-1].kind].followed_by if coats else "found"
+        self.coat_wanted.emit(kind, None)
+
+    def _copy(self, coat_id: str) -> None:
+        """Offer the zones that a coat may be laid on too; each is one edit."""
+        project = self._session.project
+        coat, menu = project.coat(coat_id), QMenu(self)
+        with_it = {other.zone for other in project.coats if other.step == coat.step}
+        for zone in project.zones:
+            if zone.id in with_it:
+                continue
+            subject = project.subject_of(zone)
+            several = len(project.subjects) > 1
+            words = _("{0}, {1}").format(zone.name, subject.name) if several else zone.name
+            menu.addAction(menu_words(words), partial(self.copy_to, coat_id, zone.id))
+        if menu.isEmpty():
+            menu.addAction(_("Every zone has it")).setEnabled(False)
+        menu.popup(QCursor.pos())
+
+    def copy_to(self, coat_id: str, zone_id: str) -> None:
+        """Lay a coat on another zone too, in the same step."""
+        project = self._session.project
+        words = _("Lay {0} on {1} too").format(coat_name(project.coat(coat_id)), project.zone(zone_id).name)
+        self._session.edit(words, lambda p: copy_coat(p, coat_id, [zone_id]))
+
+    def show_open(self, above: str | None) -> None:
+        """Mark the gap for which a sheet is open."""
+        self._core.show_open(above)
 
     def add_named_zone(self, name: str) -> None:
         """Add a zone with this name and choose it."""
@@ -122,20 +171,40 @@ class StrataColumn(QFrame):
 
     def _zone_menu(self) -> None:
         menu = QMenu(self)
-        menu.addAction(_("About this zone…"), self._describe)
+        menu.addAction(_("About this zone…"), self.zone_opened.emit)
+        menu.addAction(_("Tones of one surface…"), self.surface_wanted.emit)
+        menu.addSeparator()
+        menu.addAction(_("Duplicate…"), self._duplicate)
+        menu.addAction(_("Make the other side of it…"), partial(self._duplicate, True))
+        menu.addAction(_("Move left"), partial(self._move, -1))
+        menu.addAction(_("Move right"), partial(self._move, 1))
+        menu.addSeparator()
         menu.addAction(_("Remove with its samples and coats…"), self._remove)
         menu.popup(self._more.mapToGlobal(self._more.rect().bottomLeft()))
 
-    def _describe(self) -> None:
-        project = self._session.project
-        dialog = ZoneDialog(project.zone(self._session.zone), project, self)
-        if dialog.exec():
-            try:
-                changed = dialog.zone()
-            except SepiaError as error:
-                self._session.refused.emit(str(error))
-                return
-            self._session.edit(_("About {0}").format(changed.name), lambda p: change_zone(p, changed))
+    def _duplicate(self, mirrored: bool = False) -> None:
+        zone = self._session.project.zone(self._session.zone)
+        title = _("The other side") if mirrored else _("Duplicate zone")
+        name = ask_text(self, title, _("Name of the new zone"), _("Make it"), zone.name)
+        if name is not None:
+            self.duplicate(name, mirrored=mirrored)
+
+    def duplicate(self, name: str, *, mirrored: bool = False) -> None:
+        """Make a zone like the chosen one, or its other side, and choose it."""
+        made: list[str] = []
+        zone_id = self._session.zone
+
+        def change(project: Project) -> Project:
+            project, new = duplicate_zone(project, zone_id, name, mirrored=mirrored)
+            made.append(new)
+            return project
+
+        if self._session.edit(_("Duplicate as {0}").format(name.strip()), change):
+            self._session.choose_zone(made[0])
+
+    def _move(self, places: int) -> None:
+        zone = self._session.project.zone(self._session.zone)
+        self._session.edit(_("Move zone {0}").format(zone.name), lambda p: move_zone(p, zone.id, places))
 
     def _remove(self) -> None:
         zone = self._session.project.zone(self._session.zone)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QFontMetrics,
     QKeyEvent,
@@ -14,16 +14,19 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QMenu, QWidget
 
 from lean_sepia.answers.strata import Band
-from lean_sepia.document.edits.coats import move_coat, remove_coat, switch_coat
+from lean_sepia.document.edits.coats import LOWEST, move_coat, remove_coat, switch_coat
 from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.swatch import qcolor
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, font
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.bands import COLUMN, band_heights, paint_band
+
+_NEAR = 5.0
 
 
 @guarded
@@ -31,6 +34,9 @@ class Core(KeyboardRing, QWidget):
     """The chosen zone's coats, large. Click opens a band's room, dragging moves it, Space switches it off."""
 
     room_wanted = Signal(str)
+    coat_wanted = Signal(str, object)  # a kind, and the id of the coat it is to lie on, or LOWEST
+    coat_opened = Signal(str)
+    copy_wanted = Signal(str)
 
     _WIDTH, _LEAST, _MOST = 74, 26.0, 104.0
 
@@ -40,6 +46,8 @@ class Core(KeyboardRing, QWidget):
         self._chosen = 0
         self._dragged: tuple[int, float] | None = None
         self._shift = 0.0
+        self._gap: int | None = None  # the gap under the pointer: above so many bands
+        self._open_above: str | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setAccessibleName(_("Coats of this zone, top coat first"))
@@ -79,7 +87,34 @@ class Core(KeyboardRing, QWidget):
             (index for index, rect in enumerate(self._rects()) if rect.top() <= y < rect.bottom()), None
         )
 
+    def _gap_at(self, x: float, y: float) -> int | None:
+        """Between which bands a point lies, as the number of bands below; beside the core's own colours only."""
+        if x < self._WIDTH or self._dragged:
+            return None
+        edges = [(rect.top(), index + 1) for index, rect in enumerate(self._rects())]
+        if edges:
+            edges.append((self._rects()[0].bottom(), 0))
+        return next((gap for edge, gap in edges if abs(edge - y) <= _NEAR), None)
+
+    def show_open(self, above: str | None) -> None:
+        """Mark the gap above a coat, or above none, for which a sheet is open; None where none is."""
+        self._open_above = above
+        self.update()
+
+    def open_gap(self, gap: int) -> None:
+        """Ask for a coat between two bands, above so many of them."""
+        bands = self._bands()
+        below = bands[gap - 1].coat if gap else None
+        kind = KINDS[below.kind].followed_by if below else "found" if bands else "base"
+        if below is None and bands and bands[0].coat.kind == "found":
+            kind = "primer"
+        self.coat_wanted.emit(kind, below.id if below else LOWEST)
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
+        gap = self._gap_at(event.position().x(), event.position().y())
+        if gap is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.open_gap(gap)
+            return
         index = self._at(event.position().y())
         if index is None:
             return
@@ -96,6 +131,23 @@ class Core(KeyboardRing, QWidget):
         if self._dragged:
             self._shift = event.position().y() - self._dragged[1]
             self.update()
+            return
+        gap = self._gap_at(event.position().x(), event.position().y())
+        if gap != self._gap:
+            self._gap = gap
+            hint(self, "" if gap is None else _("Lay a coat here"))
+            self.setCursor(Qt.CursorShape.ArrowCursor if gap is None else Qt.CursorShape.PointingHandCursor)
+            self.update()
+
+    def leaveEvent(self, event: QEvent) -> None:
+        self._gap = None
+        self.update()
+        super().leaveEvent(event)
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        index = self._at(event.position().y())
+        if index is not None and self._gap_at(event.position().x(), event.position().y()) is None:
+            self.coat_opened.emit(self._bands()[index].coat.id)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._dragged is None:
@@ -105,12 +157,21 @@ class Core(KeyboardRing, QWidget):
         self._shift = 0.0
         self.update()
         if abs(moved) < 5:
-            self.room_wanted.emit(KINDS[self._bands()[index].coat.kind].room)
+            self._open(index)
             return
         target = self._at(event.position().y())
         if target is None:
             target = len(self._bands()) - 1 if event.position().y() < 1 else 0
         self._move(index, target - index)
+
+    def _open(self, index: int) -> None:
+        """Open the room that a band belongs to; the sheet where no room lays it."""
+        coat = self._bands()[index].coat
+        room = KINDS[coat.kind].room
+        if room == "plan" or coat.kind == "found":
+            self.coat_opened.emit(coat.id)
+        else:
+            self.room_wanted.emit(room)
 
     def _move(self, index: int, places: int) -> None:
         coat = self._bands()[index].coat
@@ -134,7 +195,11 @@ class Core(KeyboardRing, QWidget):
         index = self._chosen
         coat = self._bands()[index].coat
         menu = QMenu(self)
+        menu.addAction(_("Change this coat…"), lambda: self.coat_opened.emit(coat.id))
+        menu.addAction(_("Lay a coat on it…"), lambda: self.open_gap(index + 1))
+        menu.addAction(_("Lay it on other zones too…"), lambda: self.copy_wanted.emit(coat.id))
         menu.addAction(_("Open its room"), lambda: self.room_wanted.emit(KINDS[coat.kind].room))
+        menu.addSeparator()
         menu.addAction(_("Switch off") if coat.on else _("Switch on"), lambda: self._switch(index))
         menu.addAction(_("Move up"), lambda: self._move(index, 1))
         menu.addAction(_("Move down"), lambda: self._move(index, -1))
@@ -165,7 +230,11 @@ class Core(KeyboardRing, QWidget):
         elif key == Qt.Key.Key_Delete:
             self._remove(self._chosen)
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.room_wanted.emit(KINDS[bands[self._chosen].coat.kind].room)
+            self._open(self._chosen)
+        elif key == Qt.Key.Key_F2:
+            self.coat_opened.emit(bands[self._chosen].coat.id)
+        elif key == Qt.Key.Key_Insert:
+            self.open_gap(self._chosen + 1)
         else:
             super().keyPressEvent(event)
 
@@ -181,6 +250,11 @@ class Core(KeyboardRing, QWidget):
             if self.ring and index == self._chosen:
                 painter.setPen(QPen(colours.color(ACCENT), 2))
                 painter.drawRect(QRectF(1, rect.top() + 1, self.width() - 2, rect.height() - 2))
+        gap = self._marked_gap()
+        if gap is not None and rects and gap <= len(rects):
+            edge = rects[gap - 1].top() if gap else rects[0].bottom()
+            painter.setPen(QPen(colours.color(TEXT), 3 if self._open_above is not None else 2))
+            painter.drawLine(QPointF(0, edge), QPointF(self.width() - 1, edge))
         if rects:
             painter.setPen(QPen(colours.color(HAIRLINE), 1))
             bottom = rects[0].bottom()
@@ -191,11 +265,19 @@ class Core(KeyboardRing, QWidget):
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap,
                              self._first_words())  # fmt: skip
 
+    def _marked_gap(self) -> int | None:
+        if self._open_above is None:
+            return self._gap
+        ids = [band.coat.id for band in self._bands()]
+        return ids.index(self._open_above) + 1 if self._open_above in ids else 0
+
     def _first_words(self) -> str:
         """What to do in a zone without a coat."""
         if self._session.cut(self._session.zone).targets.fresh is not None:
-            return _("No coat yet. Pin a recipe to this zone in Match.")
-        return _("No coat yet. Sample its colour in Evidence, then pin a recipe in Match.")
+            return _("No coat yet. Pin a recipe to this zone in Match, or lay a coat by hand.")
+        return _(
+            "No coat yet. Say what is there already, lay a coat by hand, or sample its colour in Evidence and pin a recipe in Match."
+        )
 
     def _band(self, painter: QPainter, band: Band, rect: QRectF) -> None:
         colours = self.palette()

@@ -1,0 +1,1 @@
+"""Sheets that slide out beside the zone column: coats laid by hand, zones, surfaces."""
