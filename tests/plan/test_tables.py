@@ -72,7 +72,7 @@ def test_a_kind_says_everything_that_is_asked_of_it(name):
     assert kind.room in ROOMS
     assert all(tool in TOOLS for tool in kind.tools)
     assert kind.medium is None or kind.medium in MEDIA
-    assert (kind.covers in ("nothing", "resist", "unresist")) == (not kind.tools) or name == "found"
+    assert (kind.covers in ("nothing", "resist", "unresist", "taken")) == (not kind.tools) or name == "found"
     assert (kind.finish is not None) == kind.is_varnish
     times = usual_times(name)
     assert times.hands_on_min >= 0

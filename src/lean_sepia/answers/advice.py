@@ -175,10 +175,11 @@ def room_states(project: Project, strata: Mapping[str, Strata]) -> dict[Room, Ro
         for room in ("tone", "glaze")
     }
     worn = {region.zone for region in project.regions if region.wear}
-    done = sum(step.done for step in project.steps)
+    work = [step for step in project.steps if KINDS[step.kind].to_do]
+    done = sum(step.done for step in work)
     sampled = len({sample.zone for sample in project.samples})
     photos = ngettext("{0} photo", "{0} photos", len(project.photos)).format(len(project.photos))
-    steps = ngettext("{0} step", "{0} steps", len(project.steps)).format(len(project.steps))
+    steps = ngettext("{0} step", "{0} steps", len(work)).format(len(work))
     return {
         "evidence": _state(photos, sampled, zones)
         if project.photos
@@ -192,13 +193,13 @@ def room_states(project: Project, strata: Mapping[str, Strata]) -> dict[Room, Ro
             zones,
         ),
         "plan": RoomState(
-            steps if project.steps else _("no step yet"),
-            "done" if project.steps else "empty",
+            steps if work else _("no step yet"),
+            "done" if work else "empty",
         ),
         "bench": _state(
-            _("{0} of {1} done").format(done, len(project.steps)) if done else _("not begun"),
+            _("{0} of {1} done").format(done, len(work)) if done else _("not begun"),
             done,
-            len(project.steps),
+            len(work),
         ),
     }
 

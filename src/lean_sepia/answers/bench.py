@@ -7,14 +7,19 @@ from dataclasses import dataclass
 from datetime import timedelta
 
 from lean_sepia.answers.amounts import Cup, cups_of
+from lean_sepia.answers.coats.draft import run_words
 from lean_sepia.answers.plan import PlanAnswer, coats_in
 from lean_sepia.answers.strata import Strata, passes_words
-from lean_sepia.answers.targets import Target
+from lean_sepia.answers.targets import Target, target_for
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.document.model import Coat, Project, Zone
+from lean_sepia.document.versions import medium_of
 from lean_sepia.language import _
+from lean_sepia.paint.media import CARRIER_WORDS
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.cautions import cautions
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules import Finding
 from lean_sepia.plan.schedule import Placed
 from lean_sepia.plan.step import PlanStep
@@ -60,7 +65,8 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
     for finding in plan.findings:
         found.setdefault(finding.step, []).append(finding)
     answer = []
-    for number, step in enumerate(plan.question.steps, start=1):
+    work = [step for step in plan.question.steps if step.nature.to_do]
+    for number, step in enumerate(work, start=1):
         coats = coats_in(project, step.id)
         zones = tuple(zone for zone in project.zones if step.zones == "all" or zone.id in step.zones)
         answer.append(
@@ -75,20 +81,42 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
 
 def _colour(project: Project, cut: Strata, coat: Coat) -> StepColour:
     band = next(band for band in cut.bands if band.coat.id == coat.id)
-    target = {"base": cut.targets.fresh, "fade": cut.targets.exposed}.get(coat.kind)
+    target = target_for(cut.targets, coat.kind, coat.name)[0] if KINDS[coat.kind].stage != "seen" else None
     return StepColour(project.zone(coat.zone), band.lab, target)
 
 
-def laying_words(coat: Coat) -> str:
+def laying_words(project: Project, coat: Coat) -> str:
     """How a coat is thinned and laid, such as "60 % thinner, 2 coats, airbrush" or "1 : 20 thinner, 2 passes"."""
-    tool = TOOLS[coat.tool]
+    words = [*_thinning(project, coat), *([_(TOOLS[coat.tool].words)] if KINDS[coat.kind].tools else [])]
+    if coat.area_share < 1:
+        words.append(_("on {0} % of the area").format(f"{100 * coat.area_share:.3g}"))
+    if coat.profile:
+        words.append(run_words(coat))
+    if coat.down_to:
+        words.append(_("down to {0}").format(coat_name(project.coat(coat.down_to))))
+    return ", ".join(words)
+
+
+def _thinning(project: Project, coat: Coat) -> list[str]:
+    kind, tool = KINDS[coat.kind], TOOLS[coat.tool]
+    if kind.loose(medium_of(project, coat)):
+        names = (
+            [project.paint(version).name for version, _n in project.recipe(coat.recipe).parts]
+            if coat.recipe
+            else []
+        )
+        return [*names, _("dry")]
+    if not kind.tools:
+        return []
     words = [passes_words(coat)]
     if coat.thinner_share and tool.drawn_out:
         parts = f"{coat.thinner_share / (1 - coat.thinner_share):.0f}"
         words.insert(0, _("1 : {0} thinner").format(parts))
     elif coat.thinner_share:
         words.insert(0, _("{0} % thinner").format(f"{100 * coat.thinner_share:.0f}"))
-    return ", ".join([*words, _(tool.words)])
+    if coat.carrier and coat.thinner_share:
+        words[0] = _("{0}, {1}").format(words[0], _(CARRIER_WORDS[coat.carrier]))
+    return words
 
 
 def span(minutes: float) -> str:

@@ -17,7 +17,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import Matter
-from lean_sepia.paint.profile import MIDDLE, Place, ends, places
+from lean_sepia.paint.profile import MIDDLE, RUNS, Place, ends, places
 from lean_sepia.paint.stack import Coating, Opaque, Stack
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
@@ -240,8 +240,15 @@ def detail_of(project: Project, coat: Coat) -> str:
         words.append(f"1:{coat.thinner_share / (1 - coat.thinner_share):.0f}")
     if covers in ("spots", "loose", "resist"):
         words.append(_("{0} % of the area").format(f"{100 * coat.area_share:.1f}"))
+    elif covers == "taken":
+        below = coat_name(project.coat(coat.down_to)) if coat.down_to else _("the lowest")
+        words.append(_("{0} % down to {1}").format(f"{100 * coat.area_share:.1f}", below))
+    elif coat.kind == "found":
+        words.append(_("there already"))
     elif covers in ("film", "tint"):
         words.append(passes_words(coat))
+    if coat.profile:
+        words.append(_(RUNS[coat.profile].words))
     if not coat.on:
         words.append(_("off"))
     return ", ".join(words)

@@ -49,14 +49,6 @@ class Targets:
         return next((target for name, target in self.by_role if name == role), None)
 
 
-KIND_ROLES: dict[str, tuple[Role, ...]] = {
-    "primer": ("undercoat",), "marking": ("early-marking", "late-marking"), "chips": ("rust", "undercoat"), "streaks": ("rust",),
-    "dust": ("dust",), "powder": ("dust", "rust"), "pastel": ("dust", "rust"), "soot": ("soot",), "touch-up": ("patch", "replaced"),
-    "camouflage": ("patch",), "scrape": ("undercoat",),
-}  # fmt: skip
-"""In which roles the colour of a kind of coat is sampled; every other kind aims at one of the three targets."""
-
-
 def targets_of(project: Project, zone_id: str) -> Targets:
     """Targets of one zone; nothing is copied silently from one to another.
 
@@ -147,16 +139,20 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
     return Target(found.lab, found.de00_90, source, found.disagreement, found.half90)
 
 
+_NO_TARGET = ("primer", "preshade", "found")
+"""Coats that are not to have the colour of a zone's target."""
+
+
 def target_for(targets: Targets, kind: str, name: str = "") -> tuple[Target | None, str]:
     """What a kind of coat aims at, and what that is: a colour sampled in its own role, else the target of its stage."""
-    roles = KIND_ROLES.get(kind, ())
+    roles = KINDS[kind].roles
     if kind == "marking" and any(word in name.casefold() for word in ("late", "second", "new")):
         roles = roles[::-1]
     for role in roles:
         if found := targets.of_role(role):
             return found, _("{0} sample").format(_(ROLE_WORDS[role]))
     stage = KINDS[kind].stage
-    if KINDS[kind].covers in ("film", "tint") and kind not in ("primer", "preshade", "found"):
+    if KINDS[kind].covers in ("film", "tint") and kind not in _NO_TARGET:
         found = {"fresh": targets.fresh, "exposed": targets.exposed, "seen": targets.seen or targets.exposed}[
             stage
         ]

@@ -125,14 +125,14 @@ def _misplaced(project: Project) -> str | None:
     for coat in project.coats:
         lowest[coat.zone] = min(lowest.get(coat.zone, order[coat.step]), order[coat.step])
     found = [coat for coat in project.coats if coat.kind == "found"]
+    if len({coat.zone for coat in found}) < len(found):
+        return _("a zone has two found finishes; what is there already is one coat, the lowest")
     high = next((coat for coat in found if order[coat.step] > lowest[coat.zone]), None)
     if high is not None:
         words = _(
             "the found finish of {0} would lie above other coats: what is there already is always lowest"
         )
         return words.format(project.zone(high.zone).name)
-    if len({coat.zone for coat in found}) < len(found):
-        return _("a zone has two found finishes; what is there already is one coat, the lowest")
     for coat in project.coats:
         if coat.down_to and order[coat.step] <= order[project.coat(coat.down_to).step]:
             words = _("{0} goes down to a coat that is not laid before it")

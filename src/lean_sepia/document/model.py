@@ -42,7 +42,7 @@ ROLE_WORDS: dict[str, str] = {
     "early-marking": N_("early marking"), "late-marking": N_("late marking"),
 }  # fmt: skip
 TargetName = Literal["fresh", "exposed", "seen"]
-ProfileName = Literal["below", "above", "edges", "recess"]
+ProfileName = Literal["below", "above", "edges", "recess", "open"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
 Tones = Literal["colour", "black-and-white", "colourised"]

@@ -39,6 +39,7 @@ RUNS: dict[str, Run] = {
     "above": Run(N_("from above"), "height", True, N_("top"), N_("foot")),
     "edges": Run(N_("from the edges"), "edge", False, N_("edges"), N_("middle")),
     "recess": Run(N_("in recesses"), "recess", False, N_("recesses"), N_("open surface")),
+    "open": Run(N_("on open surface"), "recess", True, N_("open surface"), N_("recesses")),
 }
 
 Place = dict[str, float]

@@ -238,10 +238,11 @@ def _divided(patch: Patch, other: Patch, share: float) -> Iterator[Patch]:
 
 
 def _fewer(patches: tuple[Patch, ...]) -> tuple[Patch, ...]:
-    """The largest patches; the smallest beyond become one of their mean reflectance."""
+    """The largest patches; the smallest beyond become one that reflects what they do together."""
     by_size = sorted(patches, key=lambda patch: -patch.share)
     kept, rest = by_size[: _MOST_PATCHES - 1], by_size[_MOST_PATCHES - 1 :]
     share = sum(patch.share for patch in rest)
     weights = [patch.share for patch in rest] if share else None
-    mean = np.average([patch.R_i for patch in rest], axis=0, weights=weights)
+    measured = np.average([patch.surface.seen(patch.R_i) for patch in rest], axis=0, weights=weights)
+    mean = rest[0].surface.inwards(measured)
     return (*kept, replace(rest[0], share=share, R_i=mean))

@@ -22,6 +22,7 @@ _BRUSH = ("brush", "airbrush")
 _SPRAY = ("airbrush", "spray-can", "brush")
 _TINT = ("glaze", "flood", "airbrush", "mist")
 _ANY_SPOT = ("sponge", "brush", "drybrush")
+_ONE_IN_10, _ONE_IN_20 = 10 / 11, 20 / 21  # parts of thinner to all
 _NO_TOOL: tuple[str, ...] = ()
 
 
@@ -36,12 +37,24 @@ class Times:
 
 
 @dataclass(frozen=True)
+class Preset:
+    """Passes, thinner share, share of the area; `profile` and `far` of what is put more here than there."""
+
+    passes: int = 1
+    thinner_share: float = 0.0
+    area_share: float = 1.0
+    profile: str | None = None
+    far: float = 0.0
+
+
+@dataclass(frozen=True)
 class Kind:
     """One kind of step.
 
     covers : how its coats lie in the strata; dry powders lie as spots whatever this says
     tools : that it is laid with, the usual one first; none for what is not laid
     medium : what it is usually made of
+    usual : how it is laid with its usual tool, where that is not as a coat of that tool; roles : in which its colour is sampled
     stage : of a zone's targets, the first that holds this coat
     whole_model : laid on every zone at once unless the user splits it
     runs : a wash, which flows along seams and needs a sheen below; finish : of a varnish
@@ -59,6 +72,8 @@ class Kind:
     wet: bool = False
     runs: bool = False
     finish: Literal["flat", "satin", "gloss"] | None = None
+    usual: Preset | None = None
+    roles: tuple[str, ...] = ()
     cautions: tuple[Caution, ...] = ()
 
     @property
@@ -107,11 +122,14 @@ class Kind:
         return "film" if self.family == "powder" and not self.loose(medium) else self.covers
 
 
+_LIGHT = Preset(area_share=0.25)
+
+
 def _paint(title: str, room: Room, stage: Literal["fresh", "exposed", "seen"], minutes: float, cure: float = 12 * _HOUR, touch: float = 20,
-           whole_model: bool = False) -> Kind:  # fmt: skip
+           whole_model: bool = False, usual: Preset | None = None, roles: tuple[str, ...] = ()) -> Kind:  # fmt: skip
     return Kind(
         title, "paint", "film", Times(minutes, touch, cure), room, _SPRAY, "acrylic-water", stage,
-        whole_model=whole_model, wet=True,
+        whole_model=whole_model, wet=True, usual=usual, roles=roles,
     )  # fmt: skip
 
 
@@ -123,10 +141,18 @@ def _varnish(title: str, finish: Literal["flat", "satin", "gloss"], cure: float)
 
 
 def _powder(
-    title: str, minutes: float, medium: str = "pigment", cure: float = 60, covers: Covers = "loose"
+    title: str,
+    minutes: float,
+    medium: str = "pigment",
+    cure: float = 60,
+    covers: Covers = "loose",
+    *,
+    usual: Preset = _LIGHT,
+    roles: tuple[str, ...] = (),
 ) -> Kind:
     return Kind(
-        title, "powder", covers, Times(minutes, 0, cure), "wear", _ANY_SPOT, medium, cautions=("dust",)
+        title, "powder", covers, Times(minutes, 0, cure), "wear", _ANY_SPOT, medium, usual=usual, roles=roles,
+        cautions=("dust",),
     )  # fmt: skip
 
 
@@ -138,47 +164,57 @@ def _other(
     wet: bool = False,
     covers: Covers = "nothing",
     room: Room = "plan",
+    usual: Preset | None = None,
+    roles: tuple[str, ...] = (),
 ) -> Kind:
-    return Kind(title, family, covers, times, room, wet=wet, cautions=cautions)
+    return Kind(title, family, covers, times, room, wet=wet, usual=usual, roles=roles, cautions=cautions)
 
 
 KINDS: dict[str, Kind] = {
     "wash-model": _other(N_("Wash the parts"), "preparation", Times(15, 120, 120)),
     "found": Kind(N_("Found finish"), "paint", "film", Times(0, 0, 0), "match", stage="fresh", whole_model=True),
     "test-piece": _other(N_("Test piece"), "preparation", Times(20, 0, 0)),
-    "primer": _paint(N_("Primer"), "match", "fresh", 20, _DAY, 60, whole_model=True),
-    "preshade": _paint(N_("Pre-shading"), "tone", "fresh", 30),
+    "primer": _paint(N_("Primer"), "match", "fresh", 20, _DAY, 60, whole_model=True,
+                    usual=Preset(2, 0.5), roles=("undercoat",)),
+    "preshade": _paint(N_("Pre-shading"), "tone", "fresh", 30, usual=Preset(1, 0.7, 1.0, "recess", 0.1)),
     "base": _paint(N_("Base colour"), "match", "fresh", 30),
     "mask": _other(N_("Mask"), "mask", Times(30, 0, 0), "blade"),
-    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30), covers="resist", room="wear"),
-    "camouflage": _paint(N_("Second colour"), "match", "fresh", 45),
+    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30), covers="resist", room="wear", usual=Preset(area_share=0.05)),
+    "camouflage": _paint(N_("Second colour"), "match", "fresh", 45, usual=Preset(2, 0.7), roles=("patch",)),
     "unmask": _other(N_("Take masks off"), "mask", Times(10, 0, 0), "blade"),
     "remove-resist": _other(N_("Rub the resist off"), "mask", Times(30, 10, 30), "wet", wet=True, covers="unresist", room="wear"),
-    "tone": _paint(N_("Light and shade"), "tone", "exposed", 30),
+    "tone": _paint(N_("Light and shade"), "tone", "exposed", 30, usual=Preset(2, 0.9)),
     "marking": Kind(N_("Lettering"), "marking", "spots", Times(40, 60, 12 * _HOUR), "plan", _BRUSH, "acrylic-water", "exposed",
-                    wet=True, cautions=("blade",)),
+                    wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02), roles=("early-marking", "late-marking")),
     "setting-solution": _other(N_("Setting solution"), "marking", Times(10, 60, 12 * _HOUR), wet=True),
-    "fade": _paint(N_("Fade"), "tone", "exposed", 25, 60),
-    "filter": Kind(N_("Filter"), "glaze", "tint", Times(15, 20, 6 * _HOUR, 60), "glaze", _TINT, "oil", wet=True),
-    "chips": Kind(N_("Chips"), "spots", "spots", Times(40, 20, 60), "wear", _ANY_SPOT, "acrylic-water", wet=True),
-    "scrape": _other(N_("Scrape"), "preparation", Times(20, 0, 0), "blade", covers="taken", room="wear"),
-    "wash": Kind(N_("Wash"), "glaze", "tint", Times(25, 60, _DAY, 12 * _HOUR), "glaze", _TINT, "oil", wet=True, runs=True),
+    "fade": _paint(N_("Fade"), "tone", "exposed", 25, 60, usual=Preset(2, 0.8)),
+    "filter": Kind(N_("Filter"), "glaze", "tint", Times(15, 20, 6 * _HOUR, 60), "glaze", _TINT, "oil", wet=True,
+                    usual=Preset(2, _ONE_IN_20)),
+    "chips": Kind(N_("Chips"), "spots", "spots", Times(40, 20, 60), "wear", _ANY_SPOT, "acrylic-water", wet=True,
+                    usual=Preset(1, 0.0, 0.02), roles=("rust", "undercoat")),
+    "scrape": _other(N_("Scrape"), "preparation", Times(20, 0, 0), "blade", covers="taken", room="wear",
+                    usual=Preset(area_share=0.02), roles=("undercoat",)),
+    "wash": Kind(N_("Wash"), "glaze", "tint", Times(25, 60, _DAY, 12 * _HOUR), "glaze", _TINT, "oil", wet=True, runs=True,
+                    usual=Preset(1, _ONE_IN_10)),
     "pin-wash": Kind(N_("Pin wash"), "glaze", "tint", Times(30, 60, _DAY, 12 * _HOUR), "glaze", ("seam", *_TINT), "oil", wet=True,
-                     runs=True),
-    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", Times(40, 20, _DAY, 12 * _HOUR), "glaze", ("brush",), "oil", wet=True),
+                     runs=True, usual=Preset(1, _ONE_IN_10, 0.05)),
+    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", Times(40, 20, _DAY, 12 * _HOUR), "glaze", ("brush",), "oil", wet=True,
+                    usual=Preset(1, 0.0, 0.1)),
     "blend": _other(N_("Draw the oils out"), "preparation", Times(40, 0, 0)),
-    "streaks": Kind(N_("Streaks"), "spots", "spots", Times(30, 60, _DAY, 12 * _HOUR), "wear", ("brush", *_ANY_SPOT), "oil", wet=True),
-    "graphite": _powder(N_("Graphite"), 10, cure=0, covers="spots"),
+    "streaks": Kind(N_("Streaks"), "spots", "spots", Times(30, 60, _DAY, 12 * _HOUR), "wear", ("brush", *_ANY_SPOT), "oil", wet=True,
+                    usual=Preset(1, 0.8, 0.03), roles=("rust",)),
+    "graphite": _powder(N_("Graphite"), 10, cure=0, covers="spots", usual=Preset(area_share=0.01)),
     "gloss-coat": _varnish(N_("Gloss coat"), "gloss", 12 * _HOUR),
     "satin-coat": _varnish(N_("Satin coat"), "satin", 12 * _HOUR),
     "matte-coat": _varnish(N_("Matte coat"), "flat", _DAY),
-    "powder": _powder(N_("Powder"), 20),
-    "pastel": _powder(N_("Pastel"), 20, "pastel"),
-    "dust": _powder(N_("Dust"), 20),
-    "soot": _powder(N_("Soot"), 15),
-    "wipe-back": _other(N_("Wipe back"), "preparation", Times(15, 0, 0), covers="taken", room="wear"),
+    "powder": _powder(N_("Powder"), 20, roles=("dust", "rust")),
+    "pastel": _powder(N_("Pastel"), 20, "pastel", roles=("dust", "rust")),
+    "dust": _powder(N_("Dust"), 20, usual=Preset(1, 0.0, 0.25, "below", 0.2), roles=("dust",)),
+    "soot": _powder(N_("Soot"), 15, usual=Preset(area_share=0.08), roles=("soot",)),
+    "wipe-back": _other(N_("Wipe back"), "preparation", Times(15, 0, 0), covers="taken", room="wear",
+                    usual=Preset(1, 0.0, 0.89, "open", 0.25)),
     "fix-powder": _other(N_("Fix the powder"), "preparation", Times(10, 60, 60)),
-    "touch-up": _paint(N_("Touch-up"), "match", "seen", 20),
+    "touch-up": _paint(N_("Touch-up"), "match", "seen", 20, usual=Preset(2, 0.5, 0.05), roles=("patch", "replaced")),
     "fit-glass": _other(N_("Fit the glass"), "assembly", Times(20, 0, 60)),
     "assemble": _other(N_("Assemble"), "assembly", Times(30, 0, 60)),
     "other": _other(N_("Another step"), "preparation", Times(15, 0, 0)),

@@ -44,6 +44,9 @@ _ATTACK: dict[tuple[str, str], tuple[Severity, str]] = {
 }
 
 
+_BITES = ("alcohol", "white-spirit", "lacquer-thinner")
+
+
 class Order(tuple[PlanStep, ...]):
     """The steps in their order, and which earlier ones share a zone with each."""
 
@@ -103,6 +106,12 @@ def solvent_attacks_base(steps: Order) -> Iterator[Finding]:
         if not step.nature.wet:
             continue
         for below in _films_below(steps, index):
+            if below.kind == "found" and below.medium is None and step.solvent in _BITES:
+                yield Finding(
+                    "solvent-attacks-base", "warn", step.id, below.id,
+                    _("{0}: nobody knows what {1} is, and {2} may attack it. Try it on a hidden spot first, and look again the next day.").format(step.name, below.name, _(CARRIER_WORDS[step.solvent])),
+                )  # fmt: skip
+                continue
             attack = _ATTACK.get((step.solvent, below.medium or ""))
             if attack is None or (step.nature.is_glaze and below.nature.is_glaze):
                 continue

@@ -33,7 +33,7 @@ class Material(BaseModel):
     """What a step lays down."""
 
     model_config = ConfigDict(frozen=True, extra="allow")
-    medium: MediumName
+    medium: MediumName | Literal["unknown"]
     finish: Finish = "flat"
 
 
@@ -83,7 +83,7 @@ class PlanStep(BaseModel):
             return data
         material = data.get("material")
         medium = material.get("medium") if isinstance(material, dict) else getattr(material, "medium", None)
-        usual = usual_times(kind, medium)
+        usual = usual_times(kind, medium if medium in MEDIA else None)
         filled = {name: getattr(usual, name) for name in _TIMES if data.get(name) is None}
         if "removable_until_min" not in data:
             filled["removable_until_min"] = usual.removable_until_min
@@ -104,12 +104,12 @@ class PlanStep(BaseModel):
         """The carrier, from the medium unless stated."""
         if self.carrier is not None:
             return self.carrier
-        return MEDIA[self.material.medium].carrier if self.material else "none"
+        return MEDIA[self.medium].carrier if self.medium else "none"
 
     @property
     def medium(self) -> str | None:
-        """Medium of the material, if there is one."""
-        return self.material.medium if self.material else None
+        """Medium of the material, if there is one and it is known."""
+        return self.material.medium if self.material and self.material.medium != "unknown" else None
 
     @property
     def name(self) -> str:

@@ -132,13 +132,15 @@ def _rule() -> HRFlowable:
 def _zones(project: Project, cuts: Mapping[str, Strata], by_coat: Mapping[str, Cup]) -> list[Flowable]:
     shown = [zone for zone in project.zones if cuts[zone.id].bands]
     bare = [zone.name for zone in project.zones if not cuts[zone.id].bands]
-    story: list[Flowable] = [KeepTogether([_rule(), *_zone(zone, cuts[zone.id], by_coat)]) for zone in shown]
+    story: list[Flowable] = [
+        KeepTogether([_rule(), *_zone(project, zone, cuts[zone.id], by_coat)]) for zone in shown
+    ]
     if bare:
         story += [_rule(), words(_("Without a coat yet: {0}.").format(", ".join(bare)), second=True)]
     return story
 
 
-def _zone(zone: Zone, cut: Strata, by_coat: Mapping[str, Cup]) -> list[Flowable]:
+def _zone(project: Project, zone: Zone, cut: Strata, by_coat: Mapping[str, Cup]) -> list[Flowable]:
     area = _("{0} cm²").format(f"{zone.area_cm2:g}") if zone.area_cm2 else _("area not given")
     head = grid([[words(zone.name, 12, bold=True), words(area, 9, second=True, right=True)]],
                 [_WIDTH - 40 * mm, 40 * mm])  # fmt: skip
@@ -146,7 +148,7 @@ def _zone(zone: Zone, cut: Strata, by_coat: Mapping[str, Cup]) -> list[Flowable]
     for band in cut.bands:
         cup = by_coat.get(band.coat.id)
         if cup is not None and band.coat.on:
-            mixes += [*_mix(cup, zone), Spacer(0, 2 * mm)]
+            mixes += [*_mix(project, cup, zone), Spacer(0, 2 * mm)]
     columns = grid(
         [[_core(cut.bands), "", mixes or "", "", _swatches(cut) or ""]],
         [_CORE, _GAP, _MIXES, _GAP, _SWATCHES],
@@ -169,12 +171,12 @@ def _core(bands: Sequence[Band]) -> Flowable:
     return grid(rows, [14 * mm, 2 * mm, _CORE - 16 * mm], top=False)
 
 
-def _mix(cup: Cup, zone: Zone) -> list[Flowable]:
+def _mix(project: Project, cup: Cup, zone: Zone) -> list[Flowable]:
     """What goes into one cup; told once, where it serves several zones."""
     coat = next(coat for coat in cup.coats if coat.zone == zone.id)
     half = _MIXES / 2
     head = grid(
-        [[words(cup.name, 9, bold=True), words(laying_words(coat), 7.2, second=True, right=True)]],
+        [[words(cup.name, 9, bold=True), words(laying_words(project, coat), 7.2, second=True, right=True)]],
         [half, half],
     )
     if cup.coats[0].zone != zone.id:

@@ -221,3 +221,18 @@ class Shelf:
     def close(self) -> None:
         """Close the file."""
         self._db.close()
+
+
+def own_paints() -> list[Paint]:
+    """The paints of the user's own shelf; none where there is no shelf yet, or it cannot be read."""
+    path = shelf_path_for(None)
+    if not path.exists():
+        return []
+    try:
+        shelf = Shelf(path)
+    except ShelfError:
+        return []
+    try:
+        return shelf.paints()
+    finally:
+        shelf.close()

@@ -13,12 +13,12 @@ from lean_sepia.document.edits.items import put
 from lean_sepia.document.model import AnchorMark, Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.photo.correction.chart import chart_anchors
+from lean_sepia.ui.coats.zone_sheet import ZoneSheet
 from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
 from lean_sepia.ui.evidence.photo_card import PhotoCard
 from lean_sepia.ui.evidence.photo_dialog import PhotoDialog
 from lean_sepia.ui.evidence.schemes_dialog import SchemesDialog
 from lean_sepia.ui.evidence.straighten_dialog import StraightenDialog
-from lean_sepia.ui.shell.strata.zone_dialog import ZoneDialog
 from lean_sepia.ui.shell.subject_dialog import SubjectDialog
 
 CHART = ((120, 90), (520, 100), (515, 340), (118, 330))
@@ -164,7 +164,7 @@ def test_a_zone_follows_the_sister_that_is_chosen(workspace, qtbot):
     session.edit("About", lambda p: put(p, "photos", other))
     both = targets_of(session.project, "house").fresh
     assert "Skarv" in both.source
-    dialog = ZoneDialog(session.project.zone("house"), session.project)
+    dialog = ZoneSheet(session, "house")
     qtbot.addWidget(dialog)
     assert set(dialog.sisters) == {"Tordmule", "Skarv"}
     dialog.sisters["Skarv"].setChecked(False)

@@ -226,28 +226,3 @@ def test_a_home_that_cannot_be_written_is_said(window, monkeypatch, tmp_path):
     monkeypatch.setattr("lean_sepia.ui.shell.keeping.user_folder", lambda: tmp_path / "file")
     assert not window._new_project("Tug")
     assert "cannot be written" in window.start_page.message.text()
-
-
-def test_a_zone_without_a_photo_gets_its_colour_by_hand(workspace, monkeypatch):
-    """Typed in the zone's own dialog; what cannot be read is said and nothing changes."""
-    said = []
-    session = workspace.session
-    session.refused.connect(said.append)
-    workspace.column.add_named_zone("Roof")
-    typed = iter(["#4f7a6c", "sea green", ""])
-
-    def filled(dialog):
-        dialog.stated.setText(next(typed))
-        return True
-
-    monkeypatch.setattr("lean_sepia.ui.shell.strata.zone_dialog.ZoneDialog.exec", filled)
-    workspace.column._describe()
-    stated = session.project.zone(session.zone).stated
-    assert stated == pytest.approx((48.0, -18.5, 4.4), abs=2.5)
-    workspace.open_room("match")
-    assert "no target" not in workspace.rooms["match"]._statement.text()
-    workspace.column._describe()
-    assert "sea green" in said[-1]
-    assert session.project.zone(session.zone).stated == stated
-    workspace.column._describe()
-    assert session.project.zone(session.zone).stated is None

@@ -29,16 +29,22 @@ def test_first_page_offers_the_ways_in(window, qtbot, monkeypatch):
         "Start from a colour",
         "Open a project",
     ]
-    monkeypatch.setattr("lean_sepia.ui.shell.window.ask_text", lambda *_a, **_k: "50, 10, 20")
+
+    def written(dialog):
+        dialog.text.setText("50, 10, 20")
+        return True
+
+    monkeypatch.setattr("lean_sepia.ui.shell.colour_dialog.ColourDialog.exec", written)
     qtbot.mouseClick(page.buttons[2], Qt.MouseButton.LeftButton)
-    assert window.workspace.session.project.zones[0].stated == (50, 10, 20)
+    (known,) = window.workspace.session.project.zones[0].stated
+    assert (known.lab, known.target) == ((50, 10, 20), "fresh")
 
 
 def test_start_from_a_colour(window):
     window.start_with_colour("45.8, −13.9, −6.1")
     workspace = window.workspace
     assert workspace.room == "match"
-    assert workspace.session.project.zones[0].stated == (45.8, -13.9, -6.1)
+    assert [known.lab for known in workspace.session.project.zones[0].stated] == [(45.8, -13.9, -6.1)]
     # A newcomer's shelf is empty: the room says so and what to do, and nothing is refused.
     room = workspace.rooms["match"]
     assert room._statement.text() == "There is no paint to mix on your shelf."

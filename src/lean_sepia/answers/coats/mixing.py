@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from lean_sepia.answers.coats.draft import Draft
 from lean_sepia.answers.strata import strata_of
-from lean_sepia.answers.targets import KIND_ROLES, target_for
+from lean_sepia.answers.targets import target_for
 from lean_sepia.colour.written import is_colour, read_colour
 from lean_sepia.document.edits.coats import Mix
 from lean_sepia.document.model import Project
@@ -101,7 +101,7 @@ def _unsaid(question: LayQuestion) -> Mix:
     target, _about = target_for(
         strata_of(question.project, question.zones[0]).targets, draft.kind, draft.name
     )
-    if target is not None and (draft.kind in KIND_ROLES or draft.kind == "found"):
+    if target is not None and (nature.roles):
         return Mix(lab=target.lab, medium=draft.medium)
     raise EditError(
         _(

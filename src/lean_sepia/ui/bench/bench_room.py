@@ -194,10 +194,10 @@ class BenchRoom(RoomPage):
         zones = _("the whole model") if step.whole_model else ", ".join(zone.name for zone in step.zones)
         sentences = [_("On {0}.").format(zones)]
         if step.coats:
-            sentences.append(laying_words(step.coats[0]).capitalize() + ".")
+            said = laying_words(self.session.project, step.coats[0])
+            sentences.append(f"{said[:1].upper()}{said[1:]}.")
             if step.coats[0].area_share < 0.5:
-                share = f"{100 * step.coats[0].area_share:.1f}"
-                sentences.append(_("Cover {0} % of the area, then stop.").format(share))
+                sentences.append(_("Then stop."))
         self._how_words.setText(" ".join(sentences))
         self._notes.fill(self._note_rows(step))
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import importlib
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit import theme
-from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
+from lean_sepia.ui.kit.dialogs.ask import tell
 from lean_sepia.ui.kit.dialogs.file_filters import pictures, projects
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_files, last_folder, remember_folder
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
@@ -32,6 +32,7 @@ from lean_sepia.ui.shell.start_page import StartPage
 
 if TYPE_CHECKING:
     from lean_sepia.demo.folder import Demo
+    from lean_sepia.paint.paint import Paint
     from lean_sepia.ui.shell.workspace import Workspace
 
 
@@ -223,23 +224,30 @@ class MainWindow(QMainWindow):
             self.workspace.add_photos(names)
 
     def start_from_colour(self) -> None:
-        """Ask for a colour and start a project with one zone that has it as its target."""
-        words = _("L*, a*, b* with commas, such as 45.8, −13.9, −6.1; or a screen colour such as #4f7a6c")
-        text = ask_text(self, _("Start from a colour"), words, _("Start"))
-        if text is not None:
-            self.start_with_colour(text)
+        """Search the shelf for a colour, or ask for a written one, and start a project with one zone that has it as its target."""
+        from lean_sepia.shelf.shelf import own_paints
 
-    def start_with_colour(self, text: str) -> None:
-        """Start a project from a colour as it is written."""
-        from lean_sepia.colour.written import read_colour
+        self.jobs.start("own paints", lambda _p: own_paints(), self._ask_colour)
+
+    def _ask_colour(self, paints: list[Paint]) -> None:
+        from lean_sepia.ui.shell.colour_dialog import ColourDialog
+
+        dialog = ColourDialog(paints, self)
+        if dialog.exec():
+            self.start_with_colour(dialog.text.text(), paints)
+
+    def start_with_colour(self, text: str, paints: Sequence[Paint] = ()) -> None:
+        """Start a project from a colour as it is written, or from a bottle among some paints."""
+        from lean_sepia.answers.coats.stating import read_stated
+        from lean_sepia.document.model import Project
 
         try:
-            lab = read_colour(text)
+            lab, origin = read_stated(text, Project(), paints)
         except SepiaError as error:
             self._refuse(str(error))
             return
         if self._new_project(_("From a colour")) and self.workspace:
-            self.workspace.add_stated_colour(lab)
+            self.workspace.add_stated_colour(lab, origin)
 
     def _new_project(self, title: str) -> bool:
         from lean_sepia.ui.shell.keeping import new_project

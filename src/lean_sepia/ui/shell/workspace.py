@@ -260,11 +260,11 @@ class Workspace(QWidget):
         if not self.session.project.zones and any(not isinstance(item, str) for item in found):
             self.column.add_named_zone(_("First zone"))
 
-    def add_stated_colour(self, lab: Lab) -> None:
+    def add_stated_colour(self, lab: Lab, origin: str = "") -> None:
         """Give a project without photos a zone whose target is stated, and open Match."""
         self.column.add_named_zone(_("First zone"))
         zone = self.session.zone
-        self.session.edit(_("State a colour"), lambda p: state_target(p, zone, lab))
+        self.session.edit(_("State a colour"), lambda p: state_target(p, zone, lab, origin=origin))
         self.open_room("match")
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:

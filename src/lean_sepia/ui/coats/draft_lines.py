@@ -1,0 +1,204 @@
+"""The lines of a sheet on which a coat is written: kind, mix, thinning, tool, passes, share, and how it runs out."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtWidgets import QComboBox, QCompleter, QLineEdit
+
+from lean_sepia.answers.coats.draft import LAID, Draft, usual_draft
+from lean_sepia.colour.written import is_colour
+from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.language import _
+from lean_sepia.paint.media import CARRIER_WORDS, CARRIERS, MEDIA
+from lean_sepia.paint.paint import FINISH_WORDS
+from lean_sepia.paint.profile import RUNS
+from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.presets import HEAVINESS
+from lean_sepia.ui.kit.panel import count_box, label, measure_box
+from lean_sepia.ui.kit.sheet import Sheet
+from lean_sepia.ui.shell.session import Session
+
+
+class DraftLines(QObject):
+    """Puts its lines on a sheet; `changed` says that another coat is written there, `entered` that Enter was struck."""
+
+    changed = Signal()
+    entered = Signal()
+
+    def __init__(self, sheet: Sheet, session: Session, zone: str, coat: str | None) -> None:
+        super().__init__(sheet)
+        self._session, self._zone, self._coat = session, zone, coat
+        self._filling = True
+        self._keep: float | None = None
+        self._make_words()
+        self._make_choices()
+        self.passes = count_box(1, 99, 1, _("Passes"))
+        self.share = measure_box(0.01, 100, 100, "%", _("Share of the area"), 2, 92)
+        self.far = measure_box(0, 100, 0, "%", _("How much of it is left at the other end"), 0, 70)
+        self._put_on(sheet)
+        self._connect()
+        self._filling = False
+
+    def _make_words(self) -> None:
+        self.of, self.thinned, self.called = QLineEdit(), QLineEdit(), QLineEdit()
+        self.of.setPlaceholderText(_("3 sand + 1 ochre, a bottle, a cup, #4f7a6c"))
+        self.thinned.setPlaceholderText(_("1:20, 60 % thinner, a third"))
+        self.called.setPlaceholderText(_("its kind, unless you name it"))
+        names = [paint.name for paint in self._session.shelf.paints()]
+        names += [_("from the cup “{0}”").format(recipe.name) for recipe in self._session.project.recipes]
+        completer = QCompleter(sorted(names, key=str.casefold), self)
+        completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        completer.setFilterMode(Qt.MatchFlag.MatchContains)
+        self.of.setCompleter(completer)
+
+    def _make_choices(self) -> None:
+        self.tool, self.down_to = QComboBox(), QComboBox()
+        self.kind = _choices([(_(KINDS[name].title), name) for name in LAID])
+        self.finish = _choices([(_(words), name) for name, words in FINISH_WORDS.items()])
+        media = [(_(medium.words), name) for name, medium in MEDIA.items()]
+        self.medium = _choices([(_("usual for its kind"), None), *media, (_("not known"), "unknown")])
+        carriers = [(_(CARRIER_WORDS[carrier]), carrier) for carrier in CARRIERS[1:]]
+        self.carrier = _choices([(_("as its medium"), None), *carriers])
+        self.runs = _choices([(_("evenly"), None), *((_(run.words), name) for name, run in RUNS.items())])
+        amounts = [(_(words), name) for name, (words, _share) in HEAVINESS.items()]
+        self.heavy = _choices([(_("as typed"), None), *amounts])
+
+    def _put_on(self, sheet: Sheet) -> None:
+        sheet.line(_("kind"), self.kind)
+        self._of_line = sheet.line(_("of"), self.of)
+        self._look_line = sheet.line(_("dries"), self.finish, self.medium)
+        self._thin_line = sheet.line(_("thinned"), self.thinned, label(_("with"), "second"), self.carrier)
+        self._passes_words = label(_("passes"), "second")
+        self._tool_line = sheet.line(_("tool"), self.tool, self.passes, self._passes_words)
+        self._down_line = sheet.line(_("down to"), self.down_to)
+        self._share_line = sheet.line(
+            _("covers"), self.share, label(_("of the area"), "second"), None, self.heavy
+        )
+        self._far_words = label("", "second")
+        self._runs_line = sheet.line(_("spread"), self.runs, self.far, self._far_words, None)
+        sheet.line(_("called"), self.called)
+
+    def _connect(self) -> None:
+        self.kind.currentIndexChanged.connect(lambda _i: self._take_preset(None))
+        self.tool.currentIndexChanged.connect(lambda _i: self._take_preset(self.tool.currentData()))
+        self.heavy.currentIndexChanged.connect(lambda _i: self._take_heaviness())
+        self.share.valueChanged.connect(lambda _v: self._forget_heaviness())
+        for box in (self.carrier, self.runs, self.finish, self.medium, self.down_to):
+            box.currentIndexChanged.connect(lambda _i: self._change())
+        for line in (self.of, self.thinned, self.called):
+            line.textChanged.connect(lambda _t: self._change())
+            line.returnPressed.connect(self.entered)
+        for number in (self.passes, self.share, self.far):
+            number.valueChanged.connect(lambda _v: self._change())
+
+    def draft(self) -> Draft:
+        """The coat as it stands on the sheet."""
+        return Draft(
+            self.kind.currentData(), self.of.text(), self.thinned.text(), self.carrier.currentData(), self.tool.currentData(),
+            self.passes.value(), self.share.value() / 100, self.called.text().strip(), self.runs.currentData(),
+            self.far.value() / 100, self.down_to.currentData(), self._keep, self.finish.currentData(), self.medium.currentData(),
+        )  # fmt: skip
+
+    def fill(self, draft: Draft) -> None:
+        """Write a draft on the sheet."""
+        before, self._filling = self._filling, True
+        _choose(self.kind, draft.kind)
+        self._name_tools(draft.kind)
+        _choose(self.tool, draft.tool)
+        _choose(self.carrier, draft.carrier)
+        _choose(self.runs, draft.profile)
+        _choose(self.finish, draft.finish)
+        _choose(self.medium, draft.medium)
+        self._name_depths(draft.down_to)
+        self.of.setText(draft.of)
+        self.thinned.setText(draft.thinned)
+        self.called.setText(draft.name)
+        self.passes.setValue(draft.passes)
+        self.share.setValue(100 * draft.area_share)
+        self.far.setValue(100 * draft.far)
+        self._keep = draft.keep
+        _choose(self.heavy, _heaviness(draft.area_share))
+        self._filling = before
+        self.show_lines()
+
+    def _name_tools(self, kind: str) -> None:
+        usual = KINDS[kind].tools
+        self.tool.clear()
+        for name in (*usual, *(name for name in TOOLS if name not in usual)):
+            self.tool.addItem(_(TOOLS[name].words), name)
+
+    def _name_depths(self, chosen: str | None) -> None:
+        """The coats that what takes away can go down to: all that lie below it."""
+        self.down_to.clear()
+        self.down_to.addItem(_("the lowest"), None)
+        coats = self._session.project.coats_of(self._zone)
+        ids = [coat.id for coat in coats]
+        edited = ids.index(self._coat) if self._coat in ids else len(coats)
+        for coat in coats[:edited]:
+            self.down_to.addItem(coat_name(coat), coat.id)
+        _choose(self.down_to, chosen)
+
+    def _take_preset(self, tool: str | None) -> None:
+        if not self._filling:
+            self.fill(usual_draft(self.kind.currentData(), tool, self.draft()))
+            self.changed.emit()
+
+    def _take_heaviness(self) -> None:
+        name = self.heavy.currentData()
+        if not self._filling and name:
+            self.share.setValue(100 * HEAVINESS[name][1])
+
+    def _forget_heaviness(self) -> None:
+        before, self._filling = self._filling, True
+        _choose(self.heavy, _heaviness(self.share.value() / 100))
+        self._filling = before
+
+    def _change(self) -> None:
+        if not self._filling:
+            self.show_lines()
+            self.changed.emit()
+
+    def show_lines(self) -> None:
+        """Only the lines that mean something for this kind."""
+        nature = KINDS[self.kind.currentData()]
+        made = nature.covers in ("film", "tint", "spots", "loose")
+        dry = nature.loose(self._medium_written())
+        spread = nature.to_do and nature.covers not in ("unresist", "varnish")
+        self._of_line.setVisible(made)
+        self._look_line.setVisible(made and (not nature.to_do or is_colour(self.of.text())))
+        self._thin_line.setVisible(made and nature.to_do and not dry)
+        self._tool_line.setVisible(bool(nature.tools))
+        self._down_line.setVisible(nature.covers == "taken")
+        self._share_line.setVisible(spread)
+        self._runs_line.setVisible(spread and nature.covers != "resist")
+        self.heavy.setVisible(dry)
+        for widget in (self.passes, self._passes_words):
+            widget.setVisible(made and not dry)
+        run = self.runs.currentData()
+        self.far.setVisible(run is not None)
+        self._far_words.setText(_("at: {0}").format(_(RUNS[run].far)) if run else "")
+
+    def _medium_written(self) -> str | None:
+        """The medium of the bottle that is named, if one is."""
+        wanted = self.of.text().strip().casefold()
+        named = [
+            paint for paint in self._session.shelf.paints() if wanted and wanted in paint.name.casefold()
+        ]
+        return named[0].medium if named else None
+
+
+def _choices(items: list[tuple[str, str | None]]) -> QComboBox:
+    box = QComboBox()
+    for words, data in items:
+        box.addItem(words, data)
+    return box
+
+
+def _choose(box: QComboBox, data: object) -> None:
+    index = next((i for i in range(box.count()) if box.itemData(i) == data), 0)
+    box.setCurrentIndex(index)
+
+
+def _heaviness(share: float) -> str | None:
+    return next((name for name, (_words, much) in HEAVINESS.items() if abs(much - share) < 1e-6), None)
