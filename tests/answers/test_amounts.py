@@ -165,7 +165,7 @@ def test_the_bench_says_what_the_cup_holds(hull):
     assert base.cups == tuple(cups_of(project, [base_of(project)]))
     assert varnish.cups == ()
     assert base.colours[0].lab == pytest.approx(cuts["z1"].fresh, abs=0.05)
-    assert laying_words(base_of(project)) == "60 % thinner, 2 coats, airbrush"
+    assert laying_words(project, base_of(project)) == "60 % thinner, 2 coats, airbrush"
     assert base.cautions
     assert not base.done
 

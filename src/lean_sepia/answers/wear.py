@@ -15,7 +15,8 @@ from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import Marks
 from lean_sepia.document.edits.items import fresh_id
-from lean_sepia.document.model import Photo, Project, Region, WearClass, WearRecord
+from lean_sepia.document.model import Photo, Project, Region
+from lean_sepia.document.worn import WearClass, WearRecord
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.patch import encoded_unit, rectangle

@@ -13,7 +13,7 @@ from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 
 if TYPE_CHECKING:
-    from lean_sepia.document.model import WearRecord
+    from lean_sepia.document.worn import WearRecord
 
 # The core is imported inside the commands: help and the window start without it.
 

@@ -9,7 +9,8 @@ from graphlib import CycleError, TopologicalSorter
 from pydantic import ValidationError
 
 from lean_sepia.document.dates import date_span
-from lean_sepia.document.model import Frozen, Project
+from lean_sepia.document.model import Project
+from lean_sepia.document.worn import Frozen
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.evenings import YEARS, in_our_time, parse_evenings

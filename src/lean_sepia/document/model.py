@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated, Literal, TypeVar, get_args
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from lean_sepia.document.bounds import (
     Bounded,
@@ -24,6 +24,7 @@ from lean_sepia.document.bounds import (
     Size,
     Words,
 )
+from lean_sepia.document.worn import Frozen, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
@@ -46,12 +47,6 @@ ProfileName = Literal["below", "above", "edges", "recess", "open"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
 Tones = Literal["colour", "black-and-white", "colourised"]
-
-
-class Frozen(BaseModel):
-    """Base of all parts of the document."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, revalidate_instances="always")
 
 
 class Subject(Frozen):
@@ -178,32 +173,6 @@ class Sample(Frozen):
     clipped_share: Share
     clipped: tuple[ClippedChannel, ...] = ()
     bound: bool = False
-
-
-class WearClass(Frozen):
-    """One class of wear in a region, with the colour it was recognised by; sizes on the prototype."""
-
-    name: Name
-    lab: Lab
-    coverage_percent: Bounded
-    median_mm: Bounded
-    p90_mm: Bounded
-    count: Count
-    direction_deg: Bounded | None
-    edge_share: Bounded
-
-
-class WearRecord(Frozen):
-    """The survey of a region."""
-
-    mm_per_px: Size
-    coverage_percent: Bounded
-    classes: tuple[WearClass, ...]
-    iso_4628_3: Name
-    astm_d610: Annotated[int, Field(ge=0, le=10)]
-    smallest_visible_mm: Bounded
-    visible_coverage_percent: Bounded
-    tint_lab_shift: tuple[Bounded, Bounded, Bounded]
 
 
 class Tone(Frozen):
@@ -358,7 +327,7 @@ class Project(Frozen):
     recipes: tuple[Recipe, ...] = ()
     coats: tuple[Coat, ...] = ()
     steps: tuple[Step, ...] = ()
-    schools: dict[Name, Name] = {}
+    schools: dict[Name, Name] = Field(default_factory=dict)
     features: tuple[Feature, ...] = ()
     schemes: tuple[Scheme, ...] = ()
     surfaces: tuple[Surface, ...] = ()

@@ -72,6 +72,17 @@ def read_stated(
     return lab, _("mixed: {0}").format(clean)
 
 
+def read_colour_or_bottle(text: str, bottles: Sequence[Paint]) -> tuple[Lab, str]:
+    """What a text states before there is a project.
+
+    Raises
+    ------
+    SepiaError
+        It is no colour, bottle or mix.
+    """
+    return read_stated(text, Project(), bottles)
+
+
 def suggestions(
     project: Project, bottles: Sequence[Paint], lists: Sequence[ColourList] = ()
 ) -> Mapping[str, Lab]:

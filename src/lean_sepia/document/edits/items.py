@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any, TypeVar
 
-from lean_sepia.document.model import Frozen, Project
+from lean_sepia.document.model import Project
+from lean_sepia.document.worn import Frozen
 
 Item = TypeVar("Item", bound=Frozen)
 

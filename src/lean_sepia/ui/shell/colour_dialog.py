@@ -6,9 +6,8 @@ from collections.abc import Iterator, Sequence
 
 from PySide6.QtWidgets import QLineEdit, QWidget
 
-from lean_sepia.answers.coats.stating import read_stated
+from lean_sepia.answers.coats.stating import read_colour_or_bottle
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.paint import Paint
@@ -47,7 +46,7 @@ class ColourDialog(FormDialog):
         SepiaError
             What is written means none.
         """
-        return read_stated(self.text.text(), Project(), self._paints)
+        return read_colour_or_bottle(self.text.text(), self._paints)
 
     def _search(self) -> None:
         self._found.fill(self._bottles())

@@ -238,11 +238,10 @@ class MainWindow(QMainWindow):
 
     def start_with_colour(self, text: str, paints: Sequence[Paint] = ()) -> None:
         """Start a project from a colour as it is written, or from a bottle among some paints."""
-        from lean_sepia.answers.coats.stating import read_stated
-        from lean_sepia.document.model import Project
+        from lean_sepia.answers.coats.stating import read_colour_or_bottle
 
         try:
-            lab, origin = read_stated(text, Project(), paints)
+            lab, origin = read_colour_or_bottle(text, paints)
         except SepiaError as error:
             self._refuse(str(error))
             return

@@ -22,7 +22,8 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.words import difference
 from lean_sepia.document.edits.coats import lay_wear
 from lean_sepia.document.edits.photos import place_region, set_scale
-from lean_sepia.document.model import Photo, Region, WearRecord
+from lean_sepia.document.model import Photo, Region
+from lean_sepia.document.worn import WearRecord
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
