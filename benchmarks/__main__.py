@@ -7,6 +7,7 @@ from benchmarks import (
     cast,
     film,
     fitting,
+    laying,
     mixing,
     projects,
     promise,
@@ -29,6 +30,7 @@ ALL = {
     "film": film.main,
     "viewing": viewing.main,
     "projects": projects.main,
+    "laying": laying.main,
     "responsiveness": responsiveness.main,
 }
 

@@ -6,10 +6,13 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from lean_sepia.answers.coats.showing import Showing
 from lean_sepia.answers.plan import plan_steps
 from lean_sepia.answers.strata import Strata
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.showing import READABLE_L, VERDICTS
 from lean_sepia.document.dates import Verdict, date_span, verdict
+from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.document.model import Photo, Project, Subject
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _, ngettext
@@ -23,6 +26,7 @@ ROOM_WORDS: dict[Room, str] = {
 ROOMS: tuple[Room, ...] = tuple(ROOM_WORDS)
 
 
+_A_HINT = 0.5  # ΔE00 from which a glaze does something (practice)
 _DISAGREE = 1.6  # times further apart than the ranges allow
 
 
@@ -35,6 +39,8 @@ class Advice:
     zone: str | None = None
 
 
+NO_SHOWINGS: Mapping[str, Mapping[str, Showing]] = {}
+NO_NOTES: Mapping[str, str] = {}
 State = Literal["empty", "started", "done"]
 STATE_WORDS: dict[State, str] = {"empty": N_("nothing yet"), "started": N_("started"), "done": N_("done")}
 
@@ -76,13 +82,23 @@ def photo_verdict(photo: Photo, subject: Subject) -> Verdict:
         return "unknown"
 
 
-def advice(project: Project, strata: Mapping[str, Strata]) -> list[Advice]:
-    """Everything worth saying, the most important first; never empty."""
+def advice(
+    project: Project,
+    strata: Mapping[str, Strata],
+    showings: Mapping[str, Mapping[str, Showing]] = NO_SHOWINGS,
+    notes: Mapping[str, str] = NO_NOTES,
+) -> list[Advice]:
+    """Everything worth saying, the most important first; never empty.
+
+    showings : how the coats of each zone show, by zone and coat; notes : what the user noted of bottles, by shelf id
+    """
     return [
         *_first_steps(project),
         *_contradictions(project),
         *_disagreements(project, strata),
         *_plan(project),
+        *_unseen(project, showings),
+        *_noted(project, notes),
         *_unsampled(project),
         *_matches(project, strata),
         Advice(_("Nothing stands in the way. The bench card has every step in order."), "bench"),
@@ -129,6 +145,50 @@ def _contradictions(project: Project) -> Iterator[Advice]:
                 ).format(photo.title),
                 "evidence",
             )
+
+
+def _unseen(project: Project, showings: Mapping[str, Mapping[str, Showing]]) -> Iterator[Advice]:
+    """Coats that will not show, and lettering that will not read."""
+    for coat in project.coats:
+        found = showings.get(coat.zone, {}).get(coat.id)
+        if found is None or not coat.on or coat.kind == "found":
+            continue
+        nature = KINDS[coat.kind]
+        full = nature.is_paint and nature.room == "match"
+        meant = nature.is_glaze and found.later >= _A_HINT  # a filter is to be hardly seen
+        if full or meant or (found.verdict != VERDICTS[0] and (found.kind != "lettering" or found.reads)):
+            continue
+        zone = project.zone(coat.zone)
+        room = nature.room if nature.room != "plan" else "match"
+        yield Advice(_unseen_words(coat_name(coat), zone.name, found), room, zone.id)
+
+
+def _unseen_words(name: str, zone: str, found: Showing) -> str:
+    if found.verdict != VERDICTS[0]:
+        words = _("{0} on {1} will not read: L* differs by {2:.0f} where reading needs {3:.0f}.")
+        return words.format(name, zone, abs(found.lighter), READABLE_L)
+    if found.first_verdict != VERDICTS[0]:
+        words = _("{0} on {1} will vanish under what is laid later: {2:.1f} ΔE00 are left of {3:.1f}.")
+        return words.format(name, zone, found.later, found.now)
+    return _("{0} on {1} will not show: it differs by {2:.1f} ΔE00 from what it lies on.").format(
+        name, zone, found.now
+    )
+
+
+def _noted(project: Project, notes: Mapping[str, str]) -> Iterator[Advice]:
+    """What the user noted of a bottle that is used in a step that is not done."""
+    done = {step.id for step in project.steps if step.done}
+    told: set[str] = set()
+    for coat in project.coats:
+        if not coat.recipe or not coat.on or coat.step in done:
+            continue
+        for version, _count in project.recipe(coat.recipe).parts:
+            paint = project.paint(version)
+            note = notes.get(paint.shelf_id, "")
+            if note and paint.shelf_id not in told:
+                told.add(paint.shelf_id)
+                words = _("{0}, used on {1}: {2}")
+                yield Advice(words.format(paint.name, project.zone(coat.zone).name, note), "bench", coat.zone)
 
 
 def _unsampled(project: Project) -> Iterator[Advice]:

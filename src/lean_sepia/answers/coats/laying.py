@@ -51,8 +51,17 @@ class LayAnswer:
     cautions: tuple[str, ...]
 
 
-def answer(question: LayQuestion) -> LayAnswer:
-    """Lay the draft on a copy of the document and look at it there.
+@dataclass(frozen=True)
+class Laid:
+    """The document with a drafted coat, the coat's id, and what had to be assumed of the words it was written in."""
+
+    project: Project
+    coat: str
+    assumed: tuple[str, ...]
+
+
+def laid(question: LayQuestion) -> Laid:
+    """Lay the draft on a copy of the document.
 
     Raises
     ------
@@ -62,9 +71,7 @@ def answer(question: LayQuestion) -> LayAnswer:
     draft = question.draft
     _check_figures(draft)
     mix, in_it, assumed = read_mix(question)
-    remarks = [assumed] if assumed else []
     share, said = thinner_of(draft, in_it, mix)
-    remarks += said
     manner = Manner(
         draft.passes, share, draft.tool or next(iter(KINDS[draft.kind].tools), "brush"), draft.area_share, None, draft.carrier,
         draft.profile, draft.far, draft.down_to, draft.keep,
@@ -73,21 +80,33 @@ def answer(question: LayQuestion) -> LayAnswer:
     fault = fault_of_edit(question.project, changed)
     if fault:
         raise EditError(_("This cannot be: {0}.").format(fault))
+    return Laid(changed, coat, (*([assumed] if assumed else []), *said))
+
+
+def answer(question: LayQuestion) -> LayAnswer:
+    """Lay the draft on a copy of the document and look at it there.
+
+    Raises
+    ------
+    SepiaError
+        It cannot be laid so; the message says why and what to do.
+    """
+    draft, done = question.draft, laid(question)
+    changed, remarks = done.project, list(done.assumed)
+    coat = changed.coat(done.coat)
     before, after = strata_of(question.project, question.zones[0]), strata_of(changed, question.zones[0])
-    band = next(band for band in after.bands if band.coat.id == coat)
-    laid = changed.coat(coat)
-    showing = showing_of(changed, laid)
+    band = next(band for band in after.bands if band.coat.id == coat.id)
+    showing = showing_of(changed, coat)
     if showing is not None:
-        remarks.insert(0, showing_words(laid, showing))
-        remarks += whether_it_reads(changed, laid, showing, question.bottles)
-    remarks += what_it_needs(changed, laid, question)
+        remarks.insert(0, showing_words(coat, showing))
+        remarks += whether_it_reads(changed, coat, showing, question.bottles)
+    remarks += what_it_needs(changed, coat, question)
     target, about = target_for(after.targets, draft.kind, draft.name)
     now, then = _now_and_then(band, after, before, showing)
-    step = _as_step(changed, laid)
-    warned = cautions(step)
+    warned = cautions(_as_step(changed, coat))
     return LayAnswer(
-        changed, coat, now, then, (before.seen, after.seen), target, about, _pass_by_pass(changed, laid), band.ends, showing,
-        needed(changed, laid) if laid.recipe else None, tuple(remarks), (*warned, _(DEFER)) if warned else (),
+        changed, coat.id, now, then, (before.seen, after.seen), target, about, _pass_by_pass(changed, coat), band.ends, showing,
+        needed(changed, coat) if coat.recipe else None, tuple(remarks), (*warned, _(DEFER)) if warned else (),
     )  # fmt: skip
 
 

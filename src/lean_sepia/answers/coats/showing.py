@@ -63,28 +63,52 @@ def showing_of(project: Project, coat: Coat) -> Showing | None:
     """How a coat of a zone shows; None where it has no colour, or nothing lies below it."""
     coats = [other for other in project.coats_of(coat.zone) if other.on or other.id == coat.id]
     here = [other.id for other in coats].index(coat.id)
-    coatings = [coating_of(project, other) for other in coats]
-    return _showing(coat.kind, coatings[:here], coatings[here], coatings[here + 1 :], final_varnish(coats))
+    coatings = [_even(coating_of(project, other)) for other in coats]
+    return _showing(
+        coat.kind, _laid(coatings[:here]), coatings[here], coatings[here + 1 :], final_varnish(coats)
+    )
+
+
+def showings_of(project: Project, zone_id: str) -> dict[str, Showing]:
+    """How each coat of a zone that is on shows, by the coat's id; without those that have no colour of their own."""
+    coats = [coat for coat in project.coats_of(zone_id) if coat.on]
+    coatings = [_even(coating_of(project, coat)) for coat in coats]
+    varnish, below, found = final_varnish(coats), Stack(), {}
+    for index, (coat, coating) in enumerate(zip(coats, coatings, strict=True)):
+        showing = _showing(coat.kind, below, coating, coatings[index + 1 :], varnish)
+        if showing is not None:
+            found[coat.id] = showing
+        below = below.lay(coating)
+    return found
+
+
+def _even(coating: Coating) -> Coating:
+    """A coating as it is where there is most of it."""
+    return replace(coating, profile=None)
+
+
+def _laid(coatings: Sequence[Coating]) -> Stack:
+    stack = Stack()
+    for coating in coatings:
+        stack = stack.lay(coating)
+    return stack
 
 
 def _showing(
-    kind: str, below: Sequence[Coating], coating: Coating, above: Sequence[Coating], varnish: str | None
+    kind: str, ground: Stack, coating: Coating, above: Sequence[Coating], varnish: str | None
 ) -> Showing | None:
     if coating.body is None or coating.covers in ("nothing", "varnish", "resist", "unresist", "taken"):
         return None
-    ground = Stack()
-    for lower in below:
-        ground = ground.lay(replace(lower, profile=None))
-    if ground.main is None:
+    main = ground.main
+    if main is None:
         return None
-    whole = replace(coating, profile=None, share=coating.share if coating.covers == "loose" else 1.0)
-    with_it = ground.lay(whole)
+    ground = replace(ground, patches=(replace(main, share=1.0),))  # what lies beside it changes neither
+    with_it = ground.lay(coating if coating.covers == "loose" else replace(coating, share=1.0))
     without, later = ground, with_it
     for upper in above:
-        fully = replace(upper, profile=None)
-        if fully.covers in ("spots", "loose", "resist", "taken"):
+        if upper.covers in ("spots", "loose", "resist", "taken"):
             continue  # marks beside it change neither
-        without, later = without.lay(fully), later.lay(fully)
+        without, later = without.lay(upper), later.lay(upper)
     # Powder is seen as the tint it makes of the whole, a mark beside what it lies on.
     look = Stack.seen if coating.covers == "loose" else Stack.lab
     labs = [look(stack, varnish) for stack in (ground, with_it, without, later)]
@@ -104,8 +128,9 @@ def nearest_that_shows(
     """
     coats = [other for other in project.coats_of(coat.zone) if other.on or other.id == coat.id]
     here = [other.id for other in coats].index(coat.id)
-    coatings = [coating_of(project, other) for other in coats]
-    own = _showing(coat.kind, coatings[:here], coatings[here], coatings[here + 1 :], final_varnish(coats))
+    coatings = [_even(coating_of(project, other)) for other in coats]
+    ground, above, varnish = _laid(coatings[:here]), coatings[here + 1 :], final_varnish(coats)
+    own = _showing(coat.kind, ground, coatings[here], above, varnish)
     if own is None:
         return None
     just, clear, stark = LIMITS[own.kind]
@@ -114,9 +139,7 @@ def nearest_that_shows(
     for paint in paints:
         if not paint.lies_as_film or paint.clear:
             continue
-        tried = _showing(
-            coat.kind, coatings[:here], replace(coatings[here], body=paint), coatings[here + 1 :], final_varnish(coats)
-        )  # fmt: skip
+        tried = _showing(coat.kind, ground, replace(coatings[here], body=paint), above, varnish)
         if tried is None or (tried.later >= just if hidden else tried.later < least):
             continue
         if own.kind == "lettering" and not hidden and not tried.reads:

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QMenu
 
 from lean_sepia.answers.amounts import amount_words, cups_of
 from lean_sepia.answers.coats.draft import draft_of, usual_draft
-from lean_sepia.answers.coats.laying import LayAnswer, answer
+from lean_sepia.answers.coats.laying import LayAnswer, answer, laid
 from lean_sepia.answers.coats.mixing import LayQuestion
 from lean_sepia.answers.strata import Band
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -216,7 +216,7 @@ class LaySheet(Sheet):
         what = self.lines.called.text().strip() or _(KINDS[question.draft.kind].title)
 
         def change(project: Project) -> Project:
-            return answer(replace(question, project=project)).project
+            return laid(replace(question, project=project)).project
 
         if self._session.edit(name.format(what), change):
             self.left.emit()

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QLineEdit
 
 from lean_sepia.answers.coats.tones import Contrast, Pair, pairs_of, stir, stirred_in
+from lean_sepia.colour.showing import verdict
 from lean_sepia.document.edits.zones import group_zones, ungroup_zones
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
@@ -188,4 +189,6 @@ class SurfaceSheet(Sheet):
 def _contrast_words(contrast: Contrast | None) -> str:
     if contrast is None:
         return _("not known")
-    return _("{0:.1f} ΔE00, {1:+.1f} L*").format(contrast.de00, contrast.lighter)
+    return _("{0:.1f} ΔE00, {1:+.1f} L*, {2}").format(
+        contrast.de00, contrast.lighter, _(verdict(contrast.de00))
+    )

@@ -63,6 +63,7 @@ class AdviceLine(QFrame):
         layout.addWidget(self._progress)
         layout.addLayout(line, 1)
         session.settled.connect(self._refresh)
+        session.advised.connect(self._refresh)
         session.refused.connect(self.refuse)
         session.jobs.failed.connect(self.refuse)
         session.jobs.busy_changed.connect(self._progress.setVisible)

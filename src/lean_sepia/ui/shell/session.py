@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
+from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.strata import Inputs, Strata, strata_inputs, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
@@ -28,12 +29,14 @@ AUTOSAVE_MS = 2000
 class Session(QObject):
     """One open project. Views listen to `changed` and `zone_changed`; every edit goes through `edit`.
 
-    `settled` follows `changed` in a turn of its own, for what need not stand beside what the hand just did.
+    `settled` follows `changed` in a turn of its own, for what need not stand beside what the hand just did; `advised` says that
+    there may be other advice.
     """
 
     changed = Signal()
     zone_changed = Signal(str)
     settled = Signal()
+    advised = Signal()
     shelf_changed = Signal()
     refused = Signal(str)
     moved = Signal()
@@ -49,6 +52,7 @@ class Session(QObject):
         self.opening_note = " ".join(said for said in notes if said) or None
         self._saved = project
         self._label = _("Opened")
+        self._showings: dict[str, tuple[Strata, dict[str, Showing]]] = {}
         self._cuts: dict[str, tuple[Inputs, Strata]] = {}
         self.pictures = Pictures(store)
         self._zone = project.zones[0].id if project.zones else ""
@@ -56,6 +60,7 @@ class Session(QObject):
         self._autosave.setSingleShot(True)
         self._autosave.setInterval(AUTOSAVE_MS)
         self._autosave.timeout.connect(self.save_now)
+        self.settled.connect(self.look_whether_coats_show)
 
     @property
     def project(self) -> Project:
@@ -94,7 +99,29 @@ class Session(QObject):
 
     def advice(self) -> list[Advice]:
         """What the program has noticed."""
-        return advice(self.project, self.cuts())
+        notes = {str(r["id"]): str(r["note"]) for r in self.shelf.records() if r.get("note")}
+        shown = {zone: found for zone, (_cut, found) in self._showings.items()}
+        return advice(self.project, self.cuts(), shown, notes)
+
+    def look_whether_coats_show(self) -> None:
+        """Look in the background how the coats of changed zones show; the advice is told when it is known."""
+        project, cuts = self.project, self.cuts()
+        self._showings = {zone: known for zone, known in self._showings.items() if zone in cuts}
+        changed = [
+            zone
+            for zone, cut in cuts.items()
+            if zone not in self._showings or self._showings[zone][0] is not cut
+        ]
+        if changed:
+            self.jobs.at_rest(
+                "showing",
+                lambda _p: {zone: (cuts[zone], showings_of(project, zone)) for zone in changed},
+                self._shown,
+            )
+
+    def _shown(self, found: dict[str, tuple[Strata, dict[str, Showing]]]) -> None:
+        self._showings |= found
+        self.advised.emit()
 
     def room_states(self) -> dict[Room, RoomState]:
         """How far each room has come."""

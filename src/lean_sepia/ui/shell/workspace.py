@@ -130,6 +130,7 @@ class Workspace(QWidget):
             )
 
     def _prepare_rooms(self, _module: object) -> None:
+        self.session.look_whether_coats_show()
         self.session.jobs.start("rooms", lambda _p: [load_room(name) for name in ROOMS], lambda _rooms: None)
 
     @property
