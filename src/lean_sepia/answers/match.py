@@ -18,7 +18,8 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.kinds import KINDS, Preset
+from lean_sepia.plan.presets import preset
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
@@ -52,7 +53,12 @@ def planned_varnish(project: Project, zone_id: str) -> Coat | None:
 
 def _tool(project: Project, zone_id: str) -> str:
     coat = base_coat(project, zone_id)
-    return coat.tool if coat else KINDS["base"].tools[0]
+    return coat.tool if coat else project.owns.usual_tool("base")
+
+
+def usual_manner(project: Project, zone_id: str) -> Preset:
+    """How a zone's base is laid where nothing is said: with the tool there is."""
+    return preset("base", _tool(project, zone_id))
 
 
 def pin(project: Project, zone_id: str, mix: Mix, manner: Manner, sheen: str = AS_PLANNED) -> Project:

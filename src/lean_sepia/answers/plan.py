@@ -38,7 +38,7 @@ def plan_steps(project: Project) -> tuple[PlanStep, ...]:
                     "id": step.id, "title": title_of(project, step), "kind": step.kind, "zones": tuple(zones) or "all",
                     "material": {"medium": medium, "finish": finish} if medium else None, "after": _kept(step.after, project),
                     "carrier": step.carrier, "application": coats[0].tool if coats else next(iter(KINDS[step.kind].tools), None),
-                    "place": step.place, **_stated_times(step),
+                    "place": step.place or (None if project.owns.booth else "indoors"), **_stated_times(step),
                 }
             )
         )  # fmt: skip

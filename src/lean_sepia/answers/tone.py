@@ -18,7 +18,6 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.fade import Lightener, choose_lighteners, ladder
 from lean_sepia.recipe.tone_ladder import Tone, darkener, tone_ladder
 
@@ -96,7 +95,7 @@ def ask(
     if base is None:
         return None
     old = fade_coat(project, zone_id)
-    tool = old.tool if old else KINDS["fade"].tools[0]
+    tool = old.tool if old else project.owns.usual_tool("fade")
     stack, varnish = stack_below(project, zone_id, "fade"), final_varnish(project.coats_of(zone_id))
     laying = stack.laying(Coating("film", X=film_thickness(passes, thinner_share, tool)), varnish)
     before = stack.lab(varnish) or triple(laying.lab(base))

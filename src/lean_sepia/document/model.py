@@ -29,6 +29,7 @@ from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
+from lean_sepia.plan.owned import EVERYTHING, Owned
 
 FORMAT = 4
 """Number of this document form; a newer one is refused, an older one migrated."""
@@ -327,6 +328,7 @@ class Project(Frozen):
     recipes: tuple[Recipe, ...] = ()
     coats: tuple[Coat, ...] = ()
     steps: tuple[Step, ...] = ()
+    owns: Owned = EVERYTHING
     schools: dict[Name, Name] = Field(default_factory=dict)
     features: tuple[Feature, ...] = ()
     schemes: tuple[Scheme, ...] = ()

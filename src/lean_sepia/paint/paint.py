@@ -20,6 +20,18 @@ from lean_sepia.paint.saunderson import K1, K2, Surface
 FINISH_WORDS = {"flat": N_("flat"), "satin": N_("satin"), "gloss": N_("gloss"), "metallic": N_("metallic")}
 FINISHES = tuple(FINISH_WORDS)
 
+_FINISHES_SAID = {
+    "matt": "flat", "matte": "flat", "mat": "flat", "eggshell": "satin", "semi-gloss": "satin", "semigloss": "satin", "silk": "satin",
+    "glossy": "gloss", "shiny": "gloss", "metal": "metallic",
+}  # fmt: skip
+
+
+def finish_said(text: str) -> str:
+    """The finish that a text names, in the table's word or in everyday ones; the text itself where it names none."""
+    wanted = " ".join(text.casefold().split())
+    return _FINISHES_SAID.get(wanted, wanted if wanted in FINISHES else text)
+
+
 _CLEAR_TRANSMITTANCE = 0.9
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
@@ -11,20 +9,13 @@ from pathlib import Path
 from typing import Any
 
 from lean_sepia.errors import ShelfError
-from lean_sepia.files.gate import csv_rows, parse_json, read_text, safe_cell, shown, write_whole
-from lean_sepia.files.typed import to_number
+from lean_sepia.files.gate import parse_json, read_text, shown, write_whole
 from lean_sepia.language import _
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN
-from lean_sepia.shelf import cgats, gpl
+from lean_sepia.shelf import cgats, csv_shelf, gpl
 from lean_sepia.shelf.paint_record import USUAL_GROUNDS, Grounds, paint_from_record
-
-_CSV_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
-_CSV_NEEDED = ("id", "medium", "finish", "lab_L", "lab_a", "lab_b")
-_CSV_NUMBERS = (
-    "film_coats", "tint_parts_white", "k1", "k2", "stock_ml", "drops_per_ml", "opaque_coats",
-)  # fmt: skip
 
 _MOST_PAINTS = 10_000
 _TEXTS = ("name", "line", "note", "tint_white")
@@ -117,7 +108,7 @@ def read_shelf(path: str | Path) -> ShelfContent:
     elif text.lstrip()[0] in "{[":
         content = _from_json(text, file)
     else:
-        content = _from_csv(text, file)
+        content = ShelfContent(tuple(csv_shelf.read(text, file)))
     if not content.records:
         raise ShelfError(_("The shelf {0} lists no paints.").format(file))
     if len(content.records) > _MOST_PAINTS:
@@ -148,36 +139,6 @@ def tidied(record: Record) -> Record:
         for key, value in record.items()
         if not (key in _TEXTS and value is None)
     }
-
-
-def _from_csv(text: str, file: Path) -> ShelfContent:
-    rows = csv_rows(text, file, _("The shelf"), _CSV_NEEDED, ShelfError)
-    return ShelfContent(
-        tuple(_csv_record(cells, _("The shelf {0}, line {1}").format(file, line)) for line, cells in rows)
-    )
-
-
-def _csv_record(cells: Mapping[str, str], where: str) -> Record:
-    def number(key: str) -> float:
-        try:
-            return to_number(cells[key])
-        except ValueError:
-            raise ShelfError(
-                _("{0}: {1} is a number with a decimal point; found {2!r}.").format(where, key, cells[key])
-            ) from None
-
-    record: Record = {}
-    for lab in _CSV_LABS:
-        keys = [f"{lab}_{axis}" for axis in "Lab"]
-        if all(cells.get(key) for key in keys):
-            record[lab] = [number(key) for key in keys]
-        elif any(cells.get(key) for key in keys):
-            raise ShelfError(_("{0}: {1} needs all three of {2}.").format(where, lab, ", ".join(keys)))
-    used = {f"{lab}_{axis}" for lab in _CSV_LABS for axis in "Lab"}
-    for key, value in cells.items():
-        if key not in used and value:
-            record[key] = number(key) if key in _CSV_NUMBERS else value
-    return record
 
 
 def stock_ml(records: Iterable[Record]) -> dict[str, float]:
@@ -221,7 +182,7 @@ def write_shelf(path: str | Path, content: ShelfContent) -> None:
     elif suffix in gpl.SUFFIXES:
         text = gpl.write(content.paints())
     elif suffix == ".csv":
-        text = _as_csv(content)
+        text = csv_shelf.write(content.records, content.paints())
     else:
         text = (
             json.dumps({**content.extra, "paints": list(content.records)}, ensure_ascii=False, indent=1)
@@ -231,25 +192,3 @@ def write_shelf(path: str | Path, content: ShelfContent) -> None:
         write_whole(path, text.encode())
     except OSError as error:
         raise ShelfError(_("The shelf {0} cannot be written: {1}.").format(path, error.strerror)) from None
-
-
-def _as_csv(content: ShelfContent) -> str:
-    """Colours only: a paint known by spectra becomes one known by its masstone."""
-    rows = []
-    for record, paint in zip(content.records, content.paints(), strict=True):
-        row: Record = {key: record.get(key, "") for key in ("id", "name", "line", "medium", "finish")}
-        labs = {key: record[key] for key in _CSV_LABS if key in record} or {
-            "lab": paint.masstone_lab().round(3).tolist()
-        }
-        if "lab" not in labs:
-            labs = {"lab": paint.masstone_lab().round(3).tolist()}
-        for key, lab in labs.items():
-            row |= {f"{key}_{axis}": f"{value:g}" for axis, value in zip("Lab", lab, strict=True)}
-        row |= {key: record[key] for key in (*_CSV_NUMBERS, "tint_white", "note") if key in record}
-        rows.append(row)
-    columns = list(dict.fromkeys(key for row in rows for key in row))
-    file = io.StringIO()
-    writer = csv.DictWriter(file, columns, restval="", lineterminator="\n")
-    writer.writeheader()
-    writer.writerows({key: safe_cell(value) for key, value in row.items()} for row in rows)
-    return file.getvalue()

@@ -8,6 +8,7 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.language import _
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.owned import EVERYTHING, Owned
 from lean_sepia.plan.presets import preset
 
 LAID: tuple[str, ...] = tuple(name for name, kind in KINDS.items() if kind.covers != "nothing")
@@ -39,12 +40,15 @@ class Draft:
     medium: str | None = None
 
 
-def usual_draft(kind: str, tool: str | None = None, before: Draft | None = None) -> Draft:
+def usual_draft(
+    kind: str, tool: str | None = None, before: Draft | None = None, owns: Owned = EVERYTHING
+) -> Draft:
     """A draft with the usual figures of a kind and tool; what it is mixed of is kept from an earlier one."""
-    nature, usual = KINDS[kind], preset(kind, tool)
-    tools = nature.tools
+    if tool is None and KINDS[kind].tools:
+        tool = owns.usual_tool(kind)
+    usual = preset(kind, tool)
     return Draft(
-        kind, before.of if before else "", thinning_words(usual.thinner_share), None, tool or next(iter(tools), None), usual.passes,
+        kind, before.of if before else "", thinning_words(usual.thinner_share), None, tool, usual.passes,
         usual.area_share, before.name if before else "", usual.profile, usual.far,
         finish=before.finish if before else "flat", medium=before.medium if before else None,
     )  # fmt: skip

@@ -73,7 +73,7 @@ def laid(question: LayQuestion) -> Laid:
     mix, in_it, assumed = read_mix(question)
     share, said = thinner_of(draft, in_it, mix)
     manner = Manner(
-        draft.passes, share, draft.tool or next(iter(KINDS[draft.kind].tools), "brush"), draft.area_share, None, draft.carrier,
+        draft.passes, share, draft.tool or question.project.owns.usual_tool(draft.kind), draft.area_share, None, draft.carrier,
         draft.profile, draft.far, draft.down_to, draft.keep,
     )  # fmt: skip
     changed, coat = _apply(question, mix, manner)

@@ -167,7 +167,7 @@ def _made(
             "id": old.id if old else fresh_id(project.coats, "c"), "zone": zone_id, "step": old.step if old else "",
             "kind": kind, "name": name or (old.name if old else ""), "recipe": recipe, "lab": mix.lab, "finish": mix.finish,
             "medium": None if recipe else mix.medium, "on": old.on if old else True,
-            **asdict(manner), "tool": manner.tool or next(iter(KINDS[kind].tools), "brush"),
+            **asdict(manner), "tool": manner.tool or project.owns.usual_tool(kind),
         }
     )  # fmt: skip
     return project, coat

@@ -11,6 +11,7 @@ from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.evenings import parse_evenings
 from lean_sepia.plan.kinds import KINDS, RANK
+from lean_sepia.plan.owned import Owned
 from lean_sepia.plan.schools import checked_school
 
 
@@ -98,6 +99,11 @@ def set_school(project: Project, question: str, choice: str) -> Project:
     """
     checked_school(question, choice)
     return project.model_copy(update={"schools": {**project.schools, question: choice}})
+
+
+def set_owned(project: Project, owns: Owned) -> Project:
+    """Say what the person has to work with."""
+    return project.model_copy(update={"owns": owns})
 
 
 def set_step_done(project: Project, step_id: str, done: bool) -> Project:

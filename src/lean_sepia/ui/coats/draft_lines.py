@@ -123,10 +123,12 @@ class DraftLines(QObject):
         self.show_lines()
 
     def _name_tools(self, kind: str) -> None:
-        usual = KINDS[kind].tools
+        owns = self._session.project.owns
+        usual = owns.tools(kind)
         self.tool.clear()
         for name in (*usual, *(name for name in TOOLS if name not in usual)):
-            self.tool.addItem(_(TOOLS[name].words), name)
+            words = _(TOOLS[name].words)
+            self.tool.addItem(words if owns.has(name) else _("{0} (you have none)").format(words), name)
 
     def _name_depths(self, chosen: str | None) -> None:
         """The coats that what takes away can go down to: all that lie below it."""
@@ -141,7 +143,7 @@ class DraftLines(QObject):
 
     def _take_preset(self, tool: str | None) -> None:
         if not self._filling:
-            self.fill(usual_draft(self.kind.currentData(), tool, self.draft()))
+            self.fill(usual_draft(self.kind.currentData(), tool, self.draft(), self._session.project.owns))
             self.changed.emit()
 
     def _take_heaviness(self) -> None:

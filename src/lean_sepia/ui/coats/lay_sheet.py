@@ -53,7 +53,9 @@ class LaySheet(Sheet):
         self.zones: list[str] = [zone]
         self.found: LayAnswer | None = None
         self._build()
-        self.lines.fill(draft_of(project, project.coat(coat)) if coat else usual_draft(kind))
+        self.lines.fill(
+            draft_of(project, project.coat(coat)) if coat else usual_draft(kind, owns=project.owns)
+        )
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(_PAUSE_MS)

@@ -13,6 +13,7 @@ from lean_sepia.answers.match import (
     OWN_SHEEN,
     base_coat,
     planned_varnish,
+    usual_manner,
     usual_mix,
 )
 from lean_sepia.document.edits.coats import Manner
@@ -59,8 +60,9 @@ class Wanted(QObject):
         """Start from how the zone's base is laid, or usually is."""
         coat = base_coat(self._session.project, zone)
         self.filling = True  # nothing is asked until all of them stand
-        self.coats.setValue(coat.passes if coat else BASE_COATS)
-        self.thinner.setValue(round(100 * (coat.thinner_share if coat else BASE_THINNER)))
+        usual = usual_manner(self._session.project, zone)
+        self.coats.setValue(coat.passes if coat else usual.passes)
+        self.thinner.setValue(round(100 * (coat.thinner_share if coat else usual.thinner_share)))
         self.volume.setValue((coat.mix_ml if coat else None) or self.needed(zone).total_ml)
         self.filling = False
 
