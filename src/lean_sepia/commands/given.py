@@ -17,7 +17,9 @@ from lean_sepia.files.typed import LARGEST, to_number
 from lean_sepia.language import _
 
 if TYPE_CHECKING:
+    from lean_sepia.arrays import FloatArray
     from lean_sepia.paint.laying import Laying
+    from lean_sepia.paint.paint import Paint
     from lean_sepia.paint.stack import Covers
     from lean_sepia.photo.correction.cast import Anchor
 
@@ -149,6 +151,20 @@ class Film:
         ground = Stack().lay(Coating("film", Opaque.of_lab(*parse_lab_and_finish(self.over, "--over"))))
         covers: Covers = "tint" if TOOLS[tool].drawn_out else "film"
         return ground.laying(Coating(covers, X=X), self.varnish)
+
+    def before(self, base: Paint) -> FloatArray:
+        """L*a*b* (3,) from which a wish for lighter starts: what lies below, else the opaque base, under the same varnish."""
+        import numpy as np
+
+        from lean_sepia.paint.laying import Laying
+        from lean_sepia.paint.stack import Coating, Opaque, Stack
+
+        if self.over is None:
+            return Laying(varnish=self.varnish).lab(base)
+        ground = Stack().lay(Coating("film", Opaque.of_lab(*parse_lab_and_finish(self.over, "--over"))))
+        seen = ground.lab(self.varnish)
+        assert seen is not None
+        return np.array(seen)
 
 
 def film_options(command: Callable[..., None]) -> Callable[..., None]:

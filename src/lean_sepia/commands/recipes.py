@@ -104,33 +104,63 @@ def _mix_words(results: Sequence[Mapping[str, Any]], names: Mapping[str, str]) -
 @click.command()
 @click.option("--shelf", required=True)
 @click.option("--base", required=True, metavar="id=parts,...")
-@click.option("--target", required=True, metavar="L,a,b")
+@click.option("--target", metavar="L,a,b")
+@click.option(
+    "--lighter",
+    type=Number(),
+    metavar="DL",
+    help="So much more L* at the same hue angle, in place of a target.",
+)
+@click.option(
+    "--lighteners",
+    type=click.IntRange(1, 2),
+    default=1,
+    show_default=True,
+    help="How many may be stirred in at once.",
+)
 @click.option("--max-parts", type=click.IntRange(2, 60), default=12, show_default=True)
 @film_options
 @json_option
-def fade(shelf: str, base: str, target: str, max_parts: int, film: Film, as_json: bool) -> None:
+def fade(
+    shelf: str, base: str, target: str | None, lighter: float | None, lighteners: int, max_parts: int, film: Film, as_json: bool,
+) -> None:  # fmt: skip
     """Choose the paint that takes a base to its faded colour without turning its hue."""
-    from lean_sepia.recipe.fade import base_mixture, choose_lighteners
+    from lean_sepia.recipe.fade import Goal, base_mixture, choose_lighteners
     from lean_sepia.shelf.shelf_file import read_shelf
 
+    if (target is None) == (lighter is None):
+        raise BadInputError(_("Give one of --target L,a,b and --lighter DL."))
     paints = read_shelf(shelf).paints()
     names = {paint.id: paint.name for paint in paints}
     cup = base_mixture(paints, parse_parts(base))
-    goal = parse_lab(target, "--target")
-    found = choose_lighteners(paints, cup, goal, max_parts=max_parts, laying=film.laying())
+    laying = film.laying()
+    if target is not None:
+        goal = Goal(parse_lab(target, "--target"))
+    else:
+        goal = Goal.lighter(film.before(cup), _lighter(lighter or 0.0))
+    found = choose_lighteners(paints, cup, goal, max_parts=max_parts, laying=laying, most=lighteners)
 
     def words() -> str:
         lines = []
         for option in found:
             turn = "" if option.hue_shift_deg is None else _(", hue {0:+.0f}°").format(option.hue_shift_deg)
+            added = f"{option.lightener_parts} {names[option.paint]}"
+            if option.second:
+                added += f" : {option.second_parts} {names[option.second]}"
             lines.append(
-                _("{0:5.2f} ΔE00  {1} base : {2} {3}{4}").format(
-                    option.de00, option.base_parts, option.lightener_parts, names[option.paint], turn
-                )
+                _("{0:5.2f} ΔE00  {1} base : {2}{3}").format(option.de00, option.base_parts, added, turn)
             )
         return "\n".join(lines)
 
     print_answer({"lighteners": [asdict(option) for option in found]}, as_json, words)
+
+
+def _lighter(by: float) -> float:
+    if not 0 < abs(by) <= 100:
+        raise BadInputError(
+            _("--lighter is from 0 to 100 L*, or below 0 for darker; found {0:g}.").format(by)
+        )
+    return by
 
 
 @click.command()
@@ -229,6 +259,14 @@ def mixed_paint(paints: Mapping[str, Paint], name: str) -> Paint:
     """A paint of a shelf that can be part of a mixture."""
     if name not in paints:
         raise BadInputError(_("{0!r} is not on this shelf. Check the id.").format(name))
+    if paints[name].retired:
+        raise BadInputError(
+            _(
+                "{0!r} is retired: it stands on the shelf but is not used. Take it back, or choose another."
+            ).format(name)
+        )
+    if paints[name].can:
+        raise BadInputError(_("{0!r} comes from a spray can: its colour cannot be mixed.").format(name))
     if not paints[name].mixes:
         raise BadInputError(
             _("{0!r} is a {1} {2} paint, which is laid alone, not mixed.").format(

@@ -59,7 +59,7 @@ class Mixture:
 class Paint:
     """One paint: absorption K and scattering S (31,) per film unit, and its surface.
 
-    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can.
+    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used.
     """
 
     id: str
@@ -76,6 +76,7 @@ class Paint:
     notes: tuple[str, ...] = ()
     drops_per_ml: float | None = None
     can: bool = False
+    retired: bool = False
 
     @cached_property
     def surface(self) -> Surface:
@@ -89,8 +90,8 @@ class Paint:
 
     @property
     def mixes(self) -> bool:
-        """Whether the paint may be part of a wet mixture: a film that does not come from a spray can."""
-        return self.lies_as_film and not self.can
+        """Whether the paint may be part of a wet mixture: a film that does not come from a spray can, in use."""
+        return self.lies_as_film and not self.can and not self.retired
 
     @property
     def clear(self) -> bool:

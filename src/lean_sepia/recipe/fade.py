@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import combinations
 
 import numpy as np
 import numpy.typing as npt
 
-from lean_sepia.arrays import FloatArray
+from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, hue_deg
 from lean_sepia.errors import ShelfError
@@ -19,11 +20,12 @@ from lean_sepia.paint.paint import Paint, Palette, stirred
 from lean_sepia.recipe.parts import proportions
 
 HUELESS_CHROMA = 5.0
+_WORTH_A_SECOND = 0.05  # ΔE00 that a second lightener must gain
 
 
 @dataclass(frozen=True)
 class Lightener:
-    """Base and lightener in whole parts, the colour they give and where the hue goes.
+    """Base and lightener in whole parts, perhaps a second one, the colour they give and where the hue goes.
 
     `hue_shift_deg` is signed against the target's hue, None where either colour is too grey to have one.
     """
@@ -34,6 +36,8 @@ class Lightener:
     lab: tuple[float, float, float]
     de00: float
     hue_shift_deg: float | None
+    second: str | None = None
+    second_parts: int = 0
 
 
 def hue_shift_deg(lab: npt.ArrayLike, target: npt.ArrayLike) -> float | None:
@@ -61,7 +65,9 @@ def base_mixture(paints: Sequence[Paint], parts: Sequence[tuple[str, int]]) -> P
             )
         if not known[name].mixes:
             raise ShelfError(
-                _("{0!r} is metallic or loose powder and cannot be part of a wet mixture.").format(name)
+                _(
+                    "{0!r} is metallic, loose powder, a spray can or retired: it cannot be part of a mixture."
+                ).format(name)
             )
         if count < 1:
             raise ShelfError(
@@ -76,50 +82,81 @@ def ladder(base: Paint, lightener: Paint, shares: FloatArray, laying: Laying = O
     return laying.lab(Palette.of([base, lightener]).mixture(np.column_stack([1 - shares, shares])))
 
 
+@dataclass(frozen=True)
+class Goal:
+    """What a fade is to come to: a colour, or only its lightness and hue angle, with whatever C* that takes."""
+
+    lab: tuple[float, float, float]
+    any_chroma: bool = False
+
+    @classmethod
+    def lighter(cls, before: npt.ArrayLike, by: float) -> Goal:
+        """So much more L* at the same hue angle."""
+        L, a, b = (float(value) for value in np.asarray(before))
+        return cls((min(100.0, max(0.0, L + by)), a, b), any_chroma=True)
+
+    def away(self, labs: FloatArray) -> FloatArray:
+        """ΔE00 (n,) of colours L*a*b* (n, 3) from it."""
+        goal = np.broadcast_to(np.asarray(self.lab), labs.shape)
+        if self.any_chroma and (own := float(chroma(self.lab))) > 0:
+            goal = np.concatenate([goal[:, :1], goal[:, 1:] * (chroma(labs) / own)[:, None]], axis=1)
+        return delta_e00(labs, goal)
+
+
 def choose_lighteners(
     paints: Sequence[Paint],
     base: Paint,
-    target: npt.ArrayLike,
+    target: npt.ArrayLike | Goal,
     *,
     max_parts: int = 12,
     laying: Laying = OPAQUE,
+    most: int = 1,
 ) -> list[Lightener]:
     """Every other paint that mixes with the base, in the parts that take it nearest to the target, the closest first.
+
+    most : 2 tries pairs of them too; a pair is among the answers where it comes nearer than either paint alone
 
     Raises
     ------
     ShelfError
         No other paint on the shelf mixes with the base.
     """
-    goal = np.asarray(target, dtype=float)
-    steps = proportions(2, max_parts)
-    shares = steps[:, 1] / steps.sum(axis=1)
-    found = []
-    for paint in paints:
-        if not paint.mixes or paint.clear or not media_mix(paint.medium, base.medium) or _same(paint, base):
-            continue
-        labs = ladder(base, paint, shares, laying)
-        de00 = delta_e00(labs, goal)
-        # Steps within 0.05 cannot be told apart: the one with fewer parts is easier to count.
-        best = min(np.flatnonzero(de00 <= de00.min() + 0.05), key=lambda i: int(steps[i].sum()))
-        lab = labs[best]
-        found.append(
-            Lightener(
-                paint.id,
-                int(steps[best, 0]),
-                int(steps[best, 1]),
-                (float(lab[0]), float(lab[1]), float(lab[2])),
-                float(de00[best]),
-                hue_shift_deg(lab, goal),
-            )
-        )
-    if not found:
+    goal = target if isinstance(target, Goal) else Goal(triple(target))
+    usable = [
+        paint
+        for paint in paints
+        if paint.mixes and not paint.clear and media_mix(paint.medium, base.medium) and not _same(paint, base)
+    ]
+    if not usable:
         raise ShelfError(
             _(
                 "No other paint on this shelf can be stirred into a base of {0}. Add one, or change the base."
             ).format(base.medium)
         )
+    found = [_nearest(base, (paint,), goal, max_parts, laying) for paint in usable]
+    if most > 1:
+        alone = {option.paint: option.de00 for option in found}
+        for pair in combinations(usable, 2):
+            if all(media_mix(pair[0].medium, paint.medium) for paint in pair):
+                both = _nearest(base, pair, goal, max_parts, laying)
+                if both.de00 < min(alone[paint.id] for paint in pair) - _WORTH_A_SECOND:
+                    found.append(both)
     return sorted(found, key=lambda lightener: lightener.de00)
+
+
+def _nearest(base: Paint, added: Sequence[Paint], goal: Goal, max_parts: int, laying: Laying) -> Lightener:
+    steps = proportions(1 + len(added), max_parts)
+    shares = steps / steps.sum(axis=1, keepdims=True)
+    labs = laying.lab(Palette.of([base, *added]).mixture(shares))
+    de00 = goal.away(labs)
+    # Steps within 0.05 cannot be told apart: the one with fewer parts is easier to count.
+    best = min(np.flatnonzero(de00 <= de00.min() + 0.05), key=lambda i: int(steps[i].sum()))
+    parts = [int(count) for count in steps[best]]
+    second = added[1].id if len(added) > 1 else None
+    return Lightener(
+        added[0].id, parts[0], parts[1], triple(labs[best]), float(de00[best]), hue_shift_deg(labs[best], goal.lab), second,
+        parts[2] if second else 0,
+    )  # fmt: skip
 
 
 def _same(paint: Paint, base: Paint) -> bool:

@@ -154,8 +154,7 @@ class Shelf:
         with self._building:
             if self._paints is None:
                 self._all = build_paints(self.records(), self.grounds())
-                retired = {record["id"] for record in self.records() if record.get("retired")}
-                self._paints = [paint for paint in self._all if paint.id not in retired]
+                self._paints = [paint for paint in self._all if not paint.retired]
             return self._paints
 
     def all_paints(self) -> list[Paint]:
