@@ -95,7 +95,7 @@ def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
     own = sum(needed(project, coat).paint_ml for coat in coats)
     aside = set_aside(project, {coat.recipe for coat in coats})
     wanted = own + sum(ml for _name, ml in aside)
-    lines = _lines(project, recipe, wanted)
+    lines = cup_lines(project, recipe, wanted)
     paint_ml = sum(line.amount.ml for line in lines)
     # Whole drops may make a little more or less of it: the thinner follows, so that the thinning stays right.
     share = coats[0].thinner_share
@@ -103,7 +103,7 @@ def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
     by_area = all(project.zone(coat.zone).area_cm2 is not None for coat in coats)
     return Cup(
         tuple(coats), coat_name(coats[0]), lines, paint_ml, thinner_ml, aside,
-        max(1, math.ceil(round((paint_ml + thinner_ml) / CUP_ML, 6))), by_area,
+        max(1, math.ceil(round((paint_ml + thinner_ml) / (recipe.cup_ml or CUP_ML), 6))), by_area,
     )  # fmt: skip
 
 
@@ -127,7 +127,8 @@ def set_aside(project: Project, recipes: Collection[str | None]) -> tuple[tuple[
     return tuple(taken)
 
 
-def _lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, ...]:
+def cup_lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, ...]:
+    """What goes into a cup of a recipe, measured out for so much of it."""
     entries: list[tuple[int, str, str | None, Lab, float | None]] = []
     for cup_id, count in recipe.cups:
         cup = project.recipe(cup_id)

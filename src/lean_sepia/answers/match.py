@@ -35,8 +35,9 @@ BASE_COATS, BASE_THINNER = 2, 0.6
 AS_PLANNED, OWN_SHEEN = "as planned", "own"
 """The final sheen besides flat, satin and gloss: that of the zone's last varnish, or the paint's own."""
 
-_BY_ARRAY = ("paints", "laying", "lost")  # fields that hold arrays, which `==` does not tell apart
+_BY_ARRAY = ("paints", "laying", "lost", "beyond")  # fields that hold arrays, which `==` does not tell apart
 _OFFERED_AMONG = 120
+_WORTH_SAYING = 0.3  # ΔE00 that other tools must gain
 _MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
 
 
@@ -83,6 +84,19 @@ def base_laying(
     return stack_below(project, zone_id, "base").laying(film, varnish)
 
 
+def usable_paints(
+    project: Project, zone_id: str, shelf: Sequence[Paint]
+) -> tuple[tuple[Paint, ...], tuple[Paint, ...]]:
+    """The paints a base may be made of with what the person has to work with, and those that this rules out."""
+    owns, tool = project.owns, _tool(project, zone_id)
+    if owns.cans_only:
+        cans = [replace(paint, can=False) for paint in shelf if paint.can and paint.lies_as_film]
+        return tuple(cans), tuple(base_paints(shelf))
+    wet = base_paints(shelf)
+    kept = tuple(paint for paint in wet if owns.may_lay(paint, tool))
+    return kept, tuple(paint for paint in wet if paint not in kept)
+
+
 def medium_below(project: Project, zone_id: str) -> str | None:
     """The medium of what lies directly below a zone's base, where the document says."""
     below = coats_below(project, zone_id, "base")
@@ -100,6 +114,7 @@ class MatchQuestion:
 
     pinned : whole parts by shelf id of the zone's base; lost : paints of it that are no longer on the shelf
     volume : the thinned mix for the base itself; set_aside_ml : paint of it for coats mixed from its cup
+    beyond : paints of the shelf that what the person has to work with rules out
     thinner : the carrier its step states, if any; below : medium of the coat below
     """
 
@@ -115,6 +130,7 @@ class MatchQuestion:
     set_aside_ml: float
     pinned: tuple[tuple[str, int], ...] = ()
     lost: tuple[Paint, ...] = ()
+    beyond: tuple[Paint, ...] = ()
     tool: str = "airbrush"
     thinner: str = ""
     below: str | None = None
@@ -214,6 +230,26 @@ class MatchAnswer:
             return ""
         return why_not_exactly(self.question.paints, target.lab, best, self.question.laying, progress)
 
+    def remarks(self, progress: Progress = no_progress) -> str:
+        """Why not exactly, and what more would gain: what takes a while to find out."""
+        said = (self.why_not_exactly(progress), self.what_more_would_gain(progress))
+        return " ".join(sentence for sentence in said if sentence)
+
+    def what_more_would_gain(self, progress: Progress = no_progress) -> str:
+        """How much nearer the shelf would come with tools or a place the person has not; empty where it would not."""
+        question = self.question
+        if not question.beyond:
+            return ""
+        every = (*question.paints, *question.beyond)
+        solver = MixSolver(every, question.laying, max_paints=2, max_parts=question.max_parts)
+        best = solver.solve(question.target.lab, 1, progress)[0]
+        own = min(choice.recipe.de00 for choice in self.choices)
+        if best.de00 > own - _WORTH_SAYING:
+            return ""
+        used = [paint for paint in question.beyond if paint.id in {name for name, _parts in best.parts}]
+        words = _("With all you do not use now it would come to {0:.1f} in place of {1:.1f}, such as by {2}.")
+        return words.format(best.de00, own, ", ".join(paint.name for paint in used) or _("mixing"))
+
     def stand_ins(self, parts: Sequence[tuple[str, int]], missing: Collection[str]) -> list[Substitute]:
         """Recipes for the colour of these parts without some of their bottles, which may have left the shelf."""
         question = self.question
@@ -242,7 +278,7 @@ def ask(
     coat = base_coat(project, zone)
     parts = project.recipe(coat.recipe).parts if coat and coat.recipe else ()
     versions = [(project.paint(version), count) for version, count in parts]
-    paints = tuple(base_paints(shelf))
+    paints, beyond = usable_paints(project, zone, shelf)
     present = {paint.id for paint in paints}
     volume = thinned(mix_ml, thinner_share)
     aside = sum(ml for _name, ml in set_aside(project, {coat.recipe})) if coat and coat.recipe else 0.0
@@ -250,9 +286,10 @@ def ask(
         limits = replace(limits, volume_ml=volume.paint_ml + aside)
     return MatchQuestion(
         zone, target, paints, base_laying(project, zone, passes, thinner_share, sheen), thinner_share,
-        max_paints, max_parts, limits, volume, aside,
+        1 if project.owns.cans_only else max_paints, max_parts, limits, volume, aside,
         pinned=tuple((version.shelf_id, count) for version, count in versions),
         lost=tuple(paint_of(version) for version, _ in versions if version.shelf_id not in present),
+        beyond=beyond,
         tool=_tool(project, zone),
         thinner=(project.step(coat.step).carrier or "") if coat else "",
         below=medium_below(project, zone),

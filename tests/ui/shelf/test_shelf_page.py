@@ -37,7 +37,7 @@ def test_shelf_imports_all_or_nothing(workspace, tmp_path, qtbot):
     names = [paint.name.casefold() for paint in page._shown]
     assert names == sorted(names)
     qtbot.keyClick(page.list, Qt.Key.Key_Right)
-    assert page._name.text() == page._shown[1].name
+    assert page.bottle.name.text() == page._shown[1].name
     page.back.emit()
     assert workspace.room == "evidence"
     assert workspace.column.isVisible()
@@ -183,6 +183,6 @@ def test_a_clear_medium_is_shown_as_one(workspace):
     assert all(paint.clear for paint in page._shown[-2:])
     assert not any(paint.clear for paint in page._shown[:-2])
     page.list._choose(len(page._shown) - 1)
-    assert "changes the sheen" in page._figures.text()
+    assert "changes the sheen" in page.bottle.figures.text()
     assert "clear" in page.list.accessibleDescription()
-    assert "Hides" not in page._facts.text()
+    assert "Hides" not in page.bottle.facts.text()

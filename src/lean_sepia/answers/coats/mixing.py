@@ -71,6 +71,21 @@ def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:
     return mix, spoken.thinner_share, spoken.assumed
 
 
+def read_free_mix(text: str, project: Project, bottles: Sequence[Paint]) -> Mix:
+    """A mix that is made for itself, of bottles and of cups there are.
+
+    Raises
+    ------
+    SepiaError
+        The words mean nothing, or what cannot be mixed.
+    """
+    names = {paint.id: paint.name for paint in bottles}
+    spoken = read_spoken_mix(text, names, {recipe.id: recipe.name for recipe in project.recipes})
+    chosen = [paint for paint in bottles if paint.id in dict(spoken.parts)]
+    _check_mixes(chosen, bool(spoken.cups))
+    return Mix.of(chosen, spoken.parts, cups=spoken.cups)
+
+
 def _say_if_retired(question: LayQuestion, text: str) -> None:
     for name in (question.retired or {}).values():
         if name.casefold() in text.casefold():

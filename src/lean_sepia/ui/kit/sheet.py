@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QEvent, QObject, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QPushButton, QVBoxLayout, QWidget
 
@@ -13,6 +13,7 @@ from lean_sepia.ui.kit.panel import label, row, scrolled
 from lean_sepia.ui.kit.theme import PANEL
 
 SHEET_WIDTH = 384
+_ABOVE, _BELOW = 10, 8
 _LABEL, _MARGIN, _BAR = 78, 18, 13
 
 
@@ -86,3 +87,46 @@ class Sheet(QFrame):
             self.left.emit()
         else:
             super().keyPressEvent(event)
+
+
+@guarded
+class SheetPlace(QObject):
+    """Where sheets lie over a page: at its left edge, one at a time."""
+
+    closed = Signal()
+
+    def __init__(self, page: QWidget) -> None:
+        super().__init__(page)
+        self._page = page
+        self.open: Sheet | None = None
+        page.installEventFilter(self)
+
+    def show(self, sheet: Sheet) -> None:
+        """Show a sheet in place of the one that is open."""
+        self.close()
+        self.open = sheet
+        sheet.setParent(self._page)
+        sheet.left.connect(self.close)
+        self._place()
+        sheet.show()
+        sheet.raise_()
+        first = sheet.nextInFocusChain()
+        (first if isinstance(first, QWidget) else sheet).setFocus()
+
+    def close(self) -> None:
+        """Put the open sheet away; nothing of it is kept."""
+        if self.open is not None:
+            sheet, self.open = self.open, None
+            sheet.hide()
+            sheet.deleteLater()
+            self.closed.emit()
+
+    def _place(self) -> None:
+        if self.open is not None:
+            height = self._page.height() - _ABOVE - _BELOW
+            self.open.setGeometry(QRect(0, _ABOVE, SHEET_WIDTH, height))
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if watched is self._page and event.type() == QEvent.Type.Resize:
+            self._place()
+        return False

@@ -17,6 +17,7 @@ from lean_sepia.answers.match import (
     ask,
     pin,
     sureness,
+    usable_paints,
 )
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
@@ -24,7 +25,6 @@ from lean_sepia.document.edits.coats import Mix
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
-from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.limits import NO_LIMITS, Limits
 from lean_sepia.recipe.mix import Recipe
 from lean_sepia.recipe.reasons import Substitute, unmixable
@@ -44,8 +44,6 @@ from lean_sepia.ui.match.substitute_dialog import SubstituteDialog
 from lean_sepia.ui.match.wanted import Wanted
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
-
-_SAME_ML = 0.05
 
 
 class MatchRoom(RoomPage):
@@ -138,7 +136,8 @@ class MatchRoom(RoomPage):
 
     def refresh(self) -> None:
         zone, target = self._wanted()
-        if target is None or not base_paints(self.session.shelf.paints()):
+        shelf = self.session.shelf.paints()
+        if target is None or not usable_paints(self.session.project, zone, shelf)[0]:
             self.answer = self._asked = None
             self._show_nothing(target)
             return
@@ -157,7 +156,7 @@ class MatchRoom(RoomPage):
         zone, target = self._wanted()
         if self.wanted.filling or target is None or not self.wanted.sheen.count():
             return
-        if not base_paints(self.session.shelf.paints()):
+        if not usable_paints(self.session.project, zone, self.session.shelf.paints())[0]:
             return
         question = ask(
             self.session.project, zone, target, self.session.shelf.paints(), passes=self.wanted.coats.value(),
@@ -209,9 +208,7 @@ class MatchRoom(RoomPage):
         self._chosen, self._why = 0, ""
         self.session.jobs.later("cards", self._fill_cards)
         self._show_choice()
-        self.session.jobs.at_rest(
-            "why", lambda progress: (found, found.why_not_exactly(progress)), self._show_why
-        )
+        self.session.jobs.at_rest("why", lambda progress: (found, found.remarks(progress)), self._show_why)
 
     def _show_why(self, told: tuple[MatchAnswer, str]) -> None:
         about, words = told

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 from PySide6.QtCore import Signal
@@ -10,24 +12,28 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
     QHBoxLayout,
+    QLineEdit,
     QVBoxLayout,
     QWidget,
 )
 
 from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _, ngettext
-from lean_sepia.paint.film import thickness_to_hide
+from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
-from lean_sepia.shelf.shelf import LOW_ML
+from lean_sepia.shelf.bottles import fresh_bottle_id
 from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, stock_ml, write_shelf
 from lean_sepia.ui.kit.dialogs.ask import confirm
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
 from lean_sepia.ui.kit.job import Progress
-from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, Panel, button, label, row, scrolled
-from lean_sepia.ui.kit.swatch import Fields, bottle_lab, lab_words
-from lean_sepia.ui.shelf.shelf_list import KNOWN, ShelfList
+from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, button, label, row, scrolled
+from lean_sepia.ui.kit.sheet import SheetPlace
+from lean_sepia.ui.kit.swatch import bottle_lab
+from lean_sepia.ui.shelf.bottle_panel import BottlePanel
+from lean_sepia.ui.shelf.bottle_sheet import BottleSheet
+from lean_sepia.ui.shelf.owned_panel import OwnedPanel
+from lean_sepia.ui.shelf.shelf_list import ShelfList
 from lean_sepia.ui.shelf.swatch_cards import SwatchCards
 from lean_sepia.ui.shell.session import Session
 
@@ -40,7 +46,7 @@ class ShelfPage(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self._order = "hue"
+        self._order, self._word = "hue", ""
         self._shown: list[Paint] = []
         head = self._head()
         self.list = ShelfList()
@@ -60,6 +66,12 @@ class ShelfPage(QWidget):
         layout.setSpacing(12)
         layout.addLayout(head)
         layout.addLayout(body, 1)
+        self.sheets = SheetPlace(self)
+        session.shelf_changed.connect(self._renew)
+        self.refresh()
+
+    def _renew(self) -> None:
+        self.list.forget()
         self.refresh()
 
     def _head(self) -> QHBoxLayout:
@@ -87,9 +99,12 @@ class ShelfPage(QWidget):
         self.cards = SwatchCards(self.session, self)
         self.cards.shelf_changed.connect(self._show_changed)
         self.card_button.setMenu(self.cards.menu())
+        new = button(_("New bottle…"), "", _("Write a bottle down by hand"))
+        new.clicked.connect(self.add_bottle)
         return row(
             self._count,
             None,
+            new,
             self.card_button,
             self.import_button,
             self.export_button,
@@ -112,7 +127,21 @@ class ShelfPage(QWidget):
             choice.clicked.connect(lambda _c=False, k=key: self.order_by(k))
             group.addButton(choice)
             buttons.append(choice)
-        return row(10, *buttons, None, label(_("one coat over white | over black · opaque"), "second"), 12)
+        self.search = QLineEdit()
+        self.search.setPlaceholderText(_("search"))
+        self.search.setAccessibleName(_("Search the shelf by name, line, medium or note"))
+        self.search.setClearButtonEnabled(True)
+        self.search.setFixedWidth(150)
+        self.search.textChanged.connect(self.search_for)
+        return row(
+            10,
+            *buttons,
+            8,
+            self.search,
+            None,
+            label(_("one coat over white | over black · opaque"), "second"),
+            12,
+        )
 
     def _side(self) -> QWidget:
         side = QWidget()
@@ -120,35 +149,19 @@ class ShelfPage(QWidget):
         column = QVBoxLayout(side)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(12)
-        self._one = Panel(_("This bottle"))
-        self._field = Fields(margin=10, height=110)
-        self._name, self._figures = label("", "title", wrap=True), label("", "second", wrap=True)
-        self._facts = label("", "", wrap=True)
-        for item in (self._field, self._name, self._figures, self._facts):
-            self._one.add(item)
-        self._one.body.addStretch(1)
-        column.addWidget(self._one, 1)
-        about = Panel(_("A shelf file"))
-        about.add(
-            label(
-                _(
-                    "JSON with spectra or Lab, or CSV with the columns id, name, medium, finish, lab_L, lab_a, lab_b. "
-                    "One measured colour is enough to start; a thin coat over black and white makes mixes much surer."
-                ),
-                "second",
-                wrap=True,
-            )
-        )
-        column.addWidget(about)
+        self.bottle = BottlePanel()
+        self.bottle.change_wanted.connect(self.change_bottle)
+        self.bottle.duplicate_wanted.connect(self.duplicate_bottle)
+        self.bottle.retire_wanted.connect(self.retire_bottle)
+        column.addWidget(self.bottle, 1)
+        column.addWidget(OwnedPanel(self.session))
         return side
 
     def refresh(self) -> None:
         """Show the shelf as it is."""
-        paints = self.session.shelf.paints()
+        paints = self._found(self.session.shelf.all_paints())
         measured = sum(paint.knowledge > 1 for paint in paints)
-        self._count.setText(
-            _("{0} paints, {1} of them known by more than one colour").format(len(paints), measured)
-        )
+        self._count.setText(_("{0} paints, {1} by more than one colour").format(len(paints), measured))
         left = stock_ml(self.session.shelf.records())
         keys = {
             "hue": _hue_key,
@@ -161,6 +174,18 @@ class ShelfPage(QWidget):
         self.remove_button.setEnabled(bool(paints))
         self._show_one()
 
+    def _found(self, paints: Sequence[Paint]) -> list[Paint]:
+        """The paints that hold every word that is searched for."""
+        words = self._word.casefold().split()
+        records = self.session.shelf.by_id() if words else {}
+        return [paint for paint in paints if all(word in _searched(paint, records) for word in words)]
+
+    def search_for(self, text: str) -> None:
+        """Show only what holds these words."""
+        self._word = text
+        self.list.current = 0
+        self.refresh()
+
     def order_by(self, key: str) -> None:
         """Sort by hue, name, line, or how little is left."""
         self._order = key
@@ -168,43 +193,49 @@ class ShelfPage(QWidget):
 
     def _show_one(self) -> None:
         if not self._shown:
-            self._field.show_labs([None])
-            self._name.setText(_("The shelf is empty"))
-            self._figures.setText("")
-            self._facts.setText(_("Import a shelf file to begin. The demo brings a shelf of its own."))
+            self.bottle.show_none(searching=bool(self._word))
             return
         paint = self._shown[self.list.current]
-        record = next(r for r in self.session.shelf.records() if r["id"] == paint.id)
-        lab = bottle_lab(paint)
-        self._field.show_labs([lab])
-        self._name.setText(paint.name)
-        self._figures.setText(lab_words(lab) if lab else _("Clear: it changes the sheen of a mixture."))
-        facts = (
-            [f"{paint.line} · {_(MEDIA[paint.medium].words)} · {_(FINISH_WORDS[paint.finish])}"]
-            if paint.line
-            else [f"{_(MEDIA[paint.medium].words)} · {_(FINISH_WORDS[paint.finish])}"]
-        )
-        if paint.mixes:
-            thickness = thickness_to_hide(paint)
-            if thickness is not None and not paint.clear:
-                facts.append(
-                    ngettext(
-                        "Hides in {0} unthinned coat.",
-                        "Hides in {0} unthinned coats.",
-                        max(1, int(np.ceil(thickness))),
-                    ).format(max(1, int(np.ceil(thickness))))
-                )
-        else:
-            facts.append(_("Laid alone; not part of mixtures."))
-        facts.append(_("Known: {0}.").format(_(KNOWN[paint.knowledge])))
-        stock = stock_ml([record]).get(paint.id)
-        if stock is not None:
-            low = _(" That is low.") if stock < LOW_ML else ""
-            facts.append(_("{0} ml left.").format(f"{stock:g}") + low)
-        facts += [f"{note[0].upper()}{note[1:]}." for note in paint.notes]
-        if record.get("note"):
-            facts.append(str(record["note"]))
-        self._facts.setText("\n".join(facts))
+        self.bottle.show_paint(paint, self.session.shelf.by_id()[paint.id])
+
+    def add_bottle(self) -> None:
+        """A sheet for a new bottle."""
+        self.sheets.show(BottleSheet(self.session, None))
+
+    def change_bottle(self) -> None:
+        """A sheet for the chosen bottle."""
+        if self._shown:
+            paint = self._shown[self.list.current]
+            self.sheets.show(
+                BottleSheet(self.session, self.session.shelf.by_id()[paint.id], bottle_lab(paint))
+            )
+
+    def duplicate_bottle(self) -> None:
+        """Put a second bottle like the chosen one on the shelf, and open its sheet."""
+        if not self._shown:
+            return
+        shelf, paint = self.session.shelf, self._shown[self.list.current]
+        name = _("{0}, another").format(paint.name)
+        record = {**shelf.by_id()[paint.id], "id": fresh_bottle_id(paint.id, shelf.by_id()), "name": name}
+        if self._put(record):
+            self.list.current = next(i for i, p in enumerate(self._shown) if p.id == record["id"])
+            self.change_bottle()
+
+    def retire_bottle(self) -> None:
+        """Keep the chosen bottle without using it, or take it into use again."""
+        if self._shown:
+            paint = self._shown[self.list.current]
+            record = {**self.session.shelf.by_id()[paint.id], "retired": not paint.retired}
+            self._put({key: value for key, value in record.items() if value is not False})
+
+    def _put(self, record: dict[str, Any]) -> bool:
+        try:
+            self.session.shelf.add(ShelfContent((record,)), replace=True)
+        except SepiaError as error:
+            self.session.refused.emit(str(error))
+            return False
+        self.session.shelf_changed.emit()
+        return True
 
     def _ask_import(self) -> None:
         kinds = _("Shelf (*.json *.csv *.txt *.cgats *.gpl);;All files (*)")
@@ -260,6 +291,22 @@ class ShelfPage(QWidget):
             self.session.shelf.remove([paint.id])
             self.refresh()
             self.session.shelf_changed.emit()
+
+
+def _searched(paint: Paint, records: Mapping[str, Mapping[str, Any]]) -> str:
+    """All that a search of the shelf looks through, of one paint."""
+    note = str(records.get(paint.id, {}).get("note") or "")
+    retired = _("retired") if paint.retired else ""
+    said = (
+        paint.name,
+        paint.line,
+        paint.id,
+        _(MEDIA[paint.medium].words),
+        _(FINISH_WORDS[paint.finish]),
+        note,
+        retired,
+    )
+    return " ".join(said).casefold()
 
 
 def _hue_key(paint: Paint) -> tuple[float, ...]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from pathlib import Path
 
 from PySide6.QtWidgets import QWidget
@@ -12,6 +13,7 @@ from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import InUseError, SepiaError
 from lean_sepia.files.gate import shown
 from lean_sepia.language import _, day, day_and_time
+from lean_sepia.plan.owned import Owned
 from lean_sepia.shelf.shelf import user_folder
 from lean_sepia.ui.kit.dialogs.ask import ask_choice, choose
 from lean_sepia.ui.kit.dialogs.file_filters import projects
@@ -80,8 +82,8 @@ def with_suffix(place: Path) -> Path:
     return place if place.suffix == SUFFIX else place.with_name(place.name + SUFFIX)
 
 
-def new_project(title: str) -> Path:
-    """Make an empty project in the user's folder, named for its title.
+def new_project(title: str, owns: Iterable[tuple[str, bool]] = ()) -> Path:
+    """Make an empty project in the user's folder, named for its title; `owns` is what the person has to work with.
 
     Raises
     ------
@@ -90,7 +92,8 @@ def new_project(title: str) -> Path:
     """
     name = shown(title).replace("/", " ").strip(". ")[:_LONGEST_TITLE] or _("Project")
     path = free_name(user_folder() / "projects" / f"{name}{SUFFIX}")
-    ProjectStore.create(path, Project(title=path.stem)).close()
+    known = {name: has for name, has in owns if name in Owned.model_fields}
+    ProjectStore.create(path, Project(title=path.stem, owns=Owned(**known))).close()
     return path
 
 

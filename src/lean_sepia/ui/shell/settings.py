@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from pathlib import Path
 
@@ -19,6 +20,7 @@ class Settings:
     """Remembered choices; a damaged or missing file means none.
 
     size : of the window; folder : files were last chosen from; rooms : the one last open in each recent project
+    owns : what the person has to work with, as the last project said; a new one begins with it
     """
 
     recent: tuple[str, ...] = ()
@@ -27,6 +29,7 @@ class Settings:
     maximised: bool = False
     folder: str = ""
     rooms: tuple[tuple[str, str], ...] = ()
+    owns: tuple[tuple[str, bool], ...] = ()
 
     def with_recent(self, path: Path) -> Settings:
         """The same with a project at the head of the recent ones."""
@@ -36,11 +39,11 @@ class Settings:
         others = tuple(old for old in self.recent if old != name)
         return replace(self, recent=(name, *others)[:_MOST_RECENT])
 
-    def with_room(self, path: Path, room: str) -> Settings:
-        """The same with the room that was last open in a project."""
+    def with_room(self, path: Path, room: str, owns: Mapping[str, bool]) -> Settings:
+        """The same with the room that was last open in a project, and what the person has to work with."""
         name = str(path.absolute())
         others = tuple(pair for pair in self.rooms if pair[0] != name and pair[0] in self.recent)
-        return replace(self, rooms=((name, room), *others)[:_MOST_RECENT])
+        return replace(self, rooms=((name, room), *others)[:_MOST_RECENT], owns=tuple(owns.items()))
 
     def room_of(self, path: Path) -> str:
         """The room that was last open in a project; empty where none is remembered."""
@@ -65,6 +68,7 @@ def load_settings() -> Settings:
             tuple(str(name) for name in data["recent"]), bool(data["evening"]),
             (min(int(size[0]), _LARGEST), min(int(size[1]), _LARGEST)) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
             tuple((str(name), str(room)) for name, room in data.get("rooms", ())),
+            tuple((str(name), bool(has)) for name, has in data.get("owns", ())),
         )  # fmt: skip
     except (BadInputError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
         return Settings()

@@ -13,7 +13,6 @@ from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QMainWindow,
-    QMenu,
     QStackedWidget,
     QStyle,
 )
@@ -26,7 +25,7 @@ from lean_sepia.ui.kit.dialogs.file_filters import pictures, projects
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_files, last_folder, remember_folder
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
 from lean_sepia.ui.kit.job import Jobs, Progress
-from lean_sepia.ui.kit.plain import menu_words
+from lean_sepia.ui.shell.main_menu import MainMenu
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.start_page import StartPage
 
@@ -74,9 +73,14 @@ class MainWindow(QMainWindow):
         self.setCentralWidget(self._stack)
         self.setWindowTitle("Lean Sepia")
         self._take_place()
-        self.menu = QMenu(self)
-        self._actions: dict[str, QAction] = {}
-        self._fill_menu()
+        self.menu = MainMenu(self, self._calls())
+        self.menu.entries["evening"].setChecked(settings.evening)
+        self.menu.aboutToShow.connect(self._refresh_menu)
+        show_menu = QAction(self)
+        show_menu.setShortcut(QKeySequence("F10"))
+        show_menu.triggered.connect(self._open_menu)
+        self.addAction(show_menu)
+        self._refresh_menu()
         remember_folder(settings.folder)
         if not synchronous:
             QTimer.singleShot(_AT_REST_MS, self, self.prepare)
@@ -110,47 +114,20 @@ class MainWindow(QMainWindow):
         page.project_wanted.connect(lambda name: self.open_project(Path(name)))
         page.photos_dropped.connect(self.start_with_photos)
 
-    def _fill_menu(self) -> None:
-        entries: tuple[tuple[str, str, str, Callable[[], object]] | None, ...] = (
-            ("new", _("New project from a photo…"), "Ctrl+N", self.start_from_photo),
-            ("colour", _("New project from a colour…"), "", self.start_from_colour),
-            ("open", _("Open…"), "Ctrl+O", self.ask_open),
-            ("demo", _("Open the demo"), "", self.open_demo),
-            ("untouched", _("Open the demo, untouched"), "", lambda: self.open_demo(untouched=True)),
-            None,
-            ("copy", _("Save a copy as…"), "Ctrl+Shift+S", self.ask_save_copy),
-            ("back", _("Go back to an earlier state…"), "", self.ask_revision),
-            ("card", _("Print the bench card…"), "Ctrl+P", self.ask_card),
-            None,
-            ("undo", _("Undo"), "Ctrl+Z", lambda: self._step(back=True)),
-            ("redo", _("Redo"), "Ctrl+Shift+Z", lambda: self._step(back=False)),
-            None,
-            ("details", _("Model and livery…"), "", self._edit_subject),
-            ("evening", _("Evening bench lighting"), "Ctrl+E", self.toggle_lighting),
-            ("help", _("Help for this room"), "F1", self.show_help),
-            ("start", _("Close the project"), "Ctrl+W", self.close_project),
-            ("quit", _("Quit"), "Ctrl+Q", self.close),
-        )
-        for entry in entries:
-            if entry is None:
-                self.menu.addSeparator()
-                continue
-            key, text, keys, slot = entry
-            action = QAction(text, self)
-            if keys:
-                action.setShortcut(QKeySequence(keys))
-            action.triggered.connect(lambda _checked=False, call=slot: call())
-            self.menu.addAction(action)
-            self.addAction(action)
-            self._actions[key] = action
-        self._actions["evening"].setCheckable(True)
-        self._actions["evening"].setChecked(self.settings.evening)
-        self.menu.aboutToShow.connect(self._refresh_menu)
-        show_menu = QAction(self)
-        show_menu.setShortcut(QKeySequence("F10"))
-        show_menu.triggered.connect(self._open_menu)
-        self.addAction(show_menu)
-        self._refresh_menu()
+    def _calls(self) -> dict[str, Callable[[], object]]:
+        """What each entry of the menu does."""
+        return {
+            "new": self.start_from_photo, "colour": self.start_from_colour, "open": self.ask_open, "demo": self.open_demo,
+            "untouched": lambda: self.open_demo(untouched=True), "copy": self.ask_save_copy, "back": self.ask_revision,
+            "card": self.ask_card, "undo": lambda: self._step(back=True), "redo": lambda: self._step(back=False),
+            "details": lambda: self._in_workspace(lambda space: space.edit_subject()),
+            "cups": lambda: self._in_workspace(lambda space: space.sheets.cups()), "evening": self.toggle_lighting,
+            "help": self.show_help, "start": self.close_project, "quit": self.close,
+        }  # fmt: skip
+
+    def _in_workspace(self, act: Callable[[Workspace], object]) -> None:
+        if self.workspace:
+            act(self.workspace)
 
     def _open_menu(self) -> None:
         if self.workspace is not None:
@@ -159,30 +136,17 @@ class MainWindow(QMainWindow):
             self.menu.popup(self.mapToGlobal(QPoint(16, 16)))
 
     def _refresh_menu(self) -> None:
-        opened = self.workspace is not None
-        for key in ("copy", "back", "card", "details", "start", "help"):
-            self._actions[key].setEnabled(opened)
-        history = self.workspace.session.history if self.workspace else None
-        for key, word, name in (
-            ("undo", _("Undo"), history.undo_name if history else None),
-            ("redo", _("Redo"), history.redo_name if history else None),
-        ):
-            self._actions[key].setText(menu_words(f"{word}: {name}") if name else word)
-            self._actions[key].setEnabled(not opened or name is not None)
+        self.menu.show_state(self.workspace.session.history if self.workspace else None)
 
     def _step(self, *, back: bool) -> None:
         if self.workspace:
             session = self.workspace.session
             (session.undo if back else session.redo)()
 
-    def _edit_subject(self) -> None:
-        if self.workspace:
-            self.workspace.edit_subject()
-
     def toggle_lighting(self) -> None:
         """Change between day bench and evening bench."""
         self.settings = replace(self.settings, evening=not self.settings.evening)
-        self._actions["evening"].setChecked(self.settings.evening)
+        self.menu.entries["evening"].setChecked(self.settings.evening)
         theme.apply(the_app(), theme.EVENING if self.settings.evening else theme.DAY)
         self._keep_settings()
 
@@ -252,7 +216,7 @@ class MainWindow(QMainWindow):
         from lean_sepia.ui.shell.keeping import new_project
 
         try:
-            path = new_project(title)
+            path = new_project(title, self.settings.owns)
         except SepiaError as error:
             self._refuse(str(error))
             return False
@@ -318,8 +282,9 @@ class MainWindow(QMainWindow):
 
             if not saved_or_given_up(self, self.workspace.session):
                 return False
-            path, room = self.workspace.session.store.path, self.workspace.last_room
-            self.settings = self.settings.with_room(path, room)
+            session = self.workspace.session
+            owns = session.project.owns.model_dump()
+            self.settings = self.settings.with_room(session.store.path, self.workspace.last_room, owns)
             self._keep_settings()
             self.workspace.session.close()
             self._stack.removeWidget(self.workspace)
