@@ -3,20 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from lean_sepia.answers.strata import final_varnish, stack_below
 from lean_sepia.answers.targets import Target, Targets
 from lean_sepia.arrays import triple
+from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.coats import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.recipe.fade import Lightener, choose_lighteners, ladder
 from lean_sepia.recipe.tone_ladder import Tone, darkener, tone_ladder
@@ -49,6 +51,7 @@ class ToneQuestion:
     """A zone's base, how a fade of it is laid, and the faded colour to meet.
 
     before : colour of the zone before the fade, under the same varnish
+    cup : whether `base` is the zone's own mix; else it is the clear medium that a fade over a found finish is mixed with
     """
 
     zone: str
@@ -57,6 +60,7 @@ class ToneQuestion:
     target: Target
     paints: tuple[Paint, ...]
     laying: Laying
+    cup: bool = True
 
     def same_as(self, other: ToneQuestion | None) -> bool:
         """Whether the answer will be the same."""
@@ -68,7 +72,23 @@ class ToneQuestion:
         ground = () if self.laying.ground is None else tuple(np.round(self.laying.ground, 6))
         base = tuple(np.round(np.concatenate([self.base.K, self.base.S]), 6))
         bottles = tuple(id(paint) for paint in self.paints)
-        return (self.zone, base, self.target, bottles, ground, self.laying.X, self.laying.varnish)
+        return (self.zone, base, self.target, bottles, ground, self.laying.X, self.laying.varnish, self.cup)
+
+    @property
+    def base_words(self) -> str:
+        """What the lightener is stirred into."""
+        return _("the base cup") if self.cup else _("thinner") if self.base is _THIN else self.base.name
+
+    def mix(self, option: Lightener, manner: Manner) -> tuple[Mix, Manner]:
+        """What a lightener's fade is mixed of and how it is laid."""
+        if self.cup:
+            return Mix.of(self.paints, [(option.paint, option.lightener_parts)], option.base_parts), manner
+        if self.base is _THIN:  # no clear medium is at hand: thinner takes its place
+            share = option.lightener_parts / (option.base_parts + option.lightener_parts)
+            thinner = 1 - (1 - manner.thinner_share) * share
+            return Mix.of(self.paints, [(option.paint, 1)]), replace(manner, thinner_share=min(thinner, 0.99))
+        parts = [(self.base.id, option.base_parts), (option.paint, option.lightener_parts)]
+        return Mix.of((self.base, *self.paints), parts), manner
 
 
 @dataclass(frozen=True, eq=False)
@@ -89,17 +109,37 @@ def ask(
     passes: int = FADE_COATS,
     thinner_share: float = FADE_THINNER,
 ) -> ToneQuestion | None:
-    """The question for a zone's fade as the document stands; None where it has no base recipe to mix it from."""
+    """The question for a zone's fade as the document stands; None where nothing lies there.
+
+    It is mixed from the zone's base cup; over a found finish, which has none, from a clear medium.
+    """
     coat = next((c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe), None)
     base = coat_paint(project, coat) if coat else None
-    if base is None:
-        return None
     old = fade_coat(project, zone_id)
     tool = old.tool if old else project.owns.usual_tool("fade")
     stack, varnish = stack_below(project, zone_id, "fade"), final_varnish(project.coats_of(zone_id))
     laying = stack.laying(Coating("film", X=film_thickness(passes, thinner_share, tool)), varnish)
-    before = stack.lab(varnish) or triple(laying.lab(base))
-    return ToneQuestion(zone_id, base, before, target, tuple(shelf), laying)
+    if base is not None:
+        before = stack.lab(varnish) or triple(laying.lab(base))
+        return ToneQuestion(zone_id, base, before, target, tuple(shelf), laying)
+    below = stack.lab(varnish)
+    if below is None:
+        return None
+    clear = next((paint for paint in shelf if paint.clear and paint.medium != "oil"), _THIN)
+    return ToneQuestion(zone_id, clear, below, target, tuple(shelf), laying, cup=False)
+
+
+_THIN = Paint(
+    "clear",
+    "",
+    "acrylic-water",
+    "flat",
+    np.full(BANDS, 1e-4),
+    np.full(BANDS, 1e-4),
+    1.0,
+    Knowledge.SPECTRAL,
+)
+"""What stands for a clear medium where the shelf has none."""
 
 
 def answer(question: ToneQuestion) -> ToneAnswer:
@@ -114,10 +154,12 @@ def answer(question: ToneQuestion) -> ToneAnswer:
     base, laying = question.base, question.laying
     found = choose_lighteners(question.paints, base, question.target.lab, laying=laying)[:_SHOWN]
     ramps, tones = [], []
+    shade = darkener(question.paints, base) if question.cup else None
     for option in found:
         share = option.lightener_parts / (option.base_parts + option.lightener_parts)
         labs = ladder(base, known[option.paint], np.linspace(0, share, _RAMP), laying)
         ramps.append(tuple(triple(lab) for lab in labs))
-        shade = darkener(question.paints, base)
-        tones.append(tuple(tone_ladder(base, known[option.paint], shade, laying=laying)))
+        tones.append(
+            tuple(tone_ladder(base, known[option.paint], shade, laying=laying)) if question.cup else ()
+        )
     return ToneAnswer(question, tuple(found), tuple(ramps), tuple(tones))

@@ -22,6 +22,8 @@ class Draft:
     of : what it is mixed of, as people say it; a bottle, a mix, a cup, or a colour; empty for what needs none
     thinned : the thinning as people say it, such as "1:20" or "60 % thinner"; empty for none
     finish, medium : of a coat that is only a colour
+    rim, rim_share : of what marks have for a light rim, laid before them, and the share of the area it takes besides; none
+        where nothing is written
     """
 
     kind: str
@@ -38,6 +40,8 @@ class Draft:
     keep: float | None = None
     finish: str = "flat"
     medium: str | None = None
+    rim: str = ""
+    rim_share: float = 0.0
 
 
 def usual_draft(

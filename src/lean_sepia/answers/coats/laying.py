@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from lean_sepia.answers.amounts import needed
 from lean_sepia.answers.coats.draft import Draft
@@ -77,10 +77,25 @@ def laid(question: LayQuestion) -> Laid:
         draft.profile, draft.far, draft.down_to, draft.keep,
     )  # fmt: skip
     changed, coat = _apply(question, mix, manner)
+    if draft.rim.strip() and question.replacing is None:
+        changed = _with_rim(question, changed, coat, manner)
     fault = fault_of_edit(question.project, changed)
     if fault:
         raise EditError(_("This cannot be: {0}.").format(fault))
     return Laid(changed, coat, (*([assumed] if assumed else []), *said))
+
+
+def _with_rim(question: LayQuestion, project: Project, marks: str, manner: Manner) -> Project:
+    """The rim of marks as a coat of its own, laid before them."""
+    draft, zone = question.draft, question.zones[0]
+    mix, _in_it, _assumed = read_mix(
+        replace(question, project=project, draft=replace(draft, of=draft.rim, name=""))
+    )
+    name = _("{0}, rim").format(draft.name or _(KINDS[draft.kind].title))
+    order = [coat.id for coat in project.coats_of(zone)]
+    below = order[order.index(marks) - 1]
+    how = replace(manner, area_share=draft.rim_share)
+    return lay(project, question.zones, draft.kind, mix, how, name, below)[0]
 
 
 def answer(question: LayQuestion) -> LayAnswer:
@@ -126,6 +141,12 @@ def _check_figures(draft: Draft) -> None:
             _("A coat covers more than nothing and at most all of the area, 100 %; found {0} %.").format(
                 f"{100 * draft.area_share:g}"
             )
+        )
+    if draft.rim.strip() and not 0 < draft.rim_share <= 1 - draft.area_share:
+        raise EditError(
+            _(
+                "A rim covers more than nothing, and marks and rims together at most all of the area; found {0} %."
+            ).format(f"{100 * draft.rim_share:g}")
         )
     if not 0 <= draft.far <= 1:
         raise EditError(

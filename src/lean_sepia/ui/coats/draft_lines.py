@@ -35,13 +35,15 @@ class DraftLines(QObject):
         self._make_choices()
         self.passes = count_box(1, 99, 1, _("Passes"))
         self.share = measure_box(0.01, 100, 100, "%", _("Share of the area"), 2, 92)
+        self.rim_share = measure_box(0, 100, 1, "%", _("Share of the area that the rim takes"), 2, 86)
         self.far = measure_box(0, 100, 0, "%", _("How much of it is left at the other end"), 0, 70)
         self._put_on(sheet)
         self._connect()
         self._filling = False
 
     def _make_words(self) -> None:
-        self.of, self.thinned, self.called = QLineEdit(), QLineEdit(), QLineEdit()
+        self.of, self.thinned, self.called, self.rim = QLineEdit(), QLineEdit(), QLineEdit(), QLineEdit()
+        self.rim.setPlaceholderText(_("none; a bottle or a colour"))
         self.of.setPlaceholderText(_("3 sand + 1 ochre, a bottle, a cup, #4f7a6c"))
         self.thinned.setPlaceholderText(_("1:20, 60 % thinner, a third"))
         self.called.setPlaceholderText(_("its kind, unless you name it"))
@@ -75,6 +77,7 @@ class DraftLines(QObject):
         self._share_line = sheet.line(
             _("covers"), self.share, label(_("of the area"), "second"), None, self.heavy
         )
+        self._rim_line = sheet.line(_("light rim"), self.rim, self.rim_share)
         self._far_words = label("", "second")
         self._runs_line = sheet.line(_("spread"), self.runs, self.far, self._far_words, None)
         sheet.line(_("called"), self.called)
@@ -86,10 +89,10 @@ class DraftLines(QObject):
         self.share.valueChanged.connect(lambda _v: self._forget_heaviness())
         for box in (self.carrier, self.runs, self.finish, self.medium, self.down_to):
             box.currentIndexChanged.connect(lambda _i: self._change())
-        for line in (self.of, self.thinned, self.called):
+        for line in (self.of, self.thinned, self.called, self.rim):
             line.textChanged.connect(lambda _t: self._change())
             line.returnPressed.connect(self.entered)
-        for number in (self.passes, self.share, self.far):
+        for number in (self.passes, self.share, self.far, self.rim_share):
             number.valueChanged.connect(lambda _v: self._change())
 
     def draft(self) -> Draft:
@@ -97,7 +100,8 @@ class DraftLines(QObject):
         return Draft(
             self.kind.currentData(), self.of.text(), self.thinned.text(), self.carrier.currentData(), self.tool.currentData(),
             self.passes.value(), self.share.value() / 100, self.called.text().strip(), self.runs.currentData(),
-            self.far.value() / 100, self.down_to.currentData(), self._keep, self.finish.currentData(), self.medium.currentData(),
+            self.far.value() / 100, self.down_to.currentData(), self._keep, self.finish.currentData(), self.medium.currentData(), self.rim.text(),
+            self.rim_share.value() / 100,
         )  # fmt: skip
 
     def fill(self, draft: Draft) -> None:
@@ -173,6 +177,7 @@ class DraftLines(QObject):
         self._tool_line.setVisible(bool(nature.tools))
         self._down_line.setVisible(nature.covers == "taken")
         self._share_line.setVisible(spread)
+        self._rim_line.setVisible(nature.family == "spots" and self._coat is None)
         self._runs_line.setVisible(spread and nature.covers != "resist")
         self.heavy.setVisible(dry)
         for widget in (self.passes, self._passes_words):

@@ -83,7 +83,7 @@ class GlazeRoom(RoomPage):
         self._statement.setText(_("No zone to glaze yet."))
         self._remark.setText("")
         self.rows.empty_words = _(
-            "A filter lies on paint and is judged by a target. Pin a recipe in Match; its target may be sampled or stated."
+            "A filter lies on paint and is judged by a target. Say what is there already, or pin a recipe in Match; its target may be sampled or stated. Or lay one by hand."
         )
         self.rows.show_rows([], [])
         self.lay.setEnabled(False)

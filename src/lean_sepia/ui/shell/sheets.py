@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QStackedWidget
 
+from lean_sepia.answers.coats.draft import Draft
 from lean_sepia.ui.kit.sheet import SheetPlace
 from lean_sepia.ui.shell.session import Session
 
@@ -62,6 +63,16 @@ class Sheets(SheetPlace):
         if self._session.zone:
             sheet = LaySheet(self._session, self._session.zone, kind="base")
             sheet.lines.of.setText(words)
+            self.show(sheet)
+
+    def lay_draft(self, draft: Draft) -> None:
+        """A sheet on which a coat is written already, as far as it is known."""
+        from lean_sepia.ui.coats.lay_sheet import LaySheet
+
+        if self._session.zone:
+            sheet = LaySheet(self._session, self._session.zone, kind=draft.kind)
+            sheet.lines.fill(draft)
+            sheet.lines.changed.emit()
             self.show(sheet)
 
     def surface(self) -> None:

@@ -160,6 +160,7 @@ class Workspace(QWidget):
             page = load_room(name)(self.session)
             page.photos_wanted.connect(self.add_photos)
             page.coat_wanted.connect(self.sheets.lay)
+            page.draft_wanted.connect(self.sheets.lay_draft)
             self.rooms[name] = page
             self._stack.addWidget(page)
         self._room = self.last_room = name

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from PySide6.QtWidgets import QLabel, QVBoxLayout
 
 from lean_sepia.answers import tone
+from lean_sepia.answers.match import usable_paints
 from lean_sepia.answers.tone import (
     FADE_COATS,
     FADE_THINNER,
@@ -17,10 +18,9 @@ from lean_sepia.answers.tone import (
     wished_target,
 )
 from lean_sepia.colour.words import difference
-from lean_sepia.document.edits.coats import Manner, Mix, lay_fade
+from lean_sepia.document.edits.coats import Manner, lay_fade
 from lean_sepia.language import _, signed
 from lean_sepia.paint.paint import Paint
-from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.fade import Lightener
 from lean_sepia.recipe.tone_ladder import Tone
 from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
@@ -120,7 +120,8 @@ class ToneRoom(RoomPage):
             target = wished_target(cut.fresh, self.lighter.value())
         question = None
         if cut is not None and target is not None:
-            paints = base_paints(self.session.shelf.paints())
+            project = self.session.project
+            paints = usable_paints(project, zone, self.session.shelf.paints())[0]
             question = tone.ask(
                 self.session.project, zone, target, paints, self.passes.value(), self.thinner.value() / 100
             )
@@ -138,7 +139,7 @@ class ToneRoom(RoomPage):
         self._statement.setText(_("Nothing to fade yet."))
         self._remark.setText("")
         self.rows.empty_words = _(
-            "Pin a base recipe to this zone in Match first. Its fade is mixed from the same cup."
+            "Say what is there already, or pin a base recipe in Match: a fade lies on something. Or lay one by hand."
         )
         self.rows.show_rows([], [])
         self._plane.show_colours([])
@@ -186,7 +187,7 @@ class ToneRoom(RoomPage):
         answer = self.answer
         if answer is None:
             return
-        self._tones_panel.show()
+        self._tones_panel.setVisible(answer.question.cup)
         self.lay.setEnabled(True)
         question = answer.question
         paints = {paint.id: paint for paint in self.session.shelf.paints()}
@@ -203,8 +204,10 @@ class ToneRoom(RoomPage):
             )
         )
         name = paints[option.paint].name
-        said = _("{0} parts of the base cup : {1} {2}")
-        self._mix_words.setText(said.format(option.base_parts, option.lightener_parts, name))
+        said = _("{0} parts of {1} : {2} {3}")
+        self._mix_words.setText(
+            said.format(option.base_parts, question.base_words, option.lightener_parts, name)
+        )
         self._show_plane(answer, option, paints)
         miss = difference(question.target.lab, option.lab)
         self._why_words.setText(
@@ -269,9 +272,9 @@ class ToneRoom(RoomPage):
         if self.answer is None or self.answer.question.zone != self.session.zone:
             return  # another zone was chosen, and its answer is not there yet
         option, zone = self.answer.lighteners[self.rows.current], self.answer.question.zone
-        mix = Mix.of(self.session.shelf.paints(), [(option.paint, option.lightener_parts)], option.base_parts)
         coat = fade_coat(self.session.project, zone)
-        manner = Manner(self.passes.value(), self.thinner.value() / 100, coat.tool if coat else None)
+        as_said = Manner(self.passes.value(), self.thinner.value() / 100, coat.tool if coat else None)
+        mix, manner = self.answer.question.mix(option, as_said)
         self.session.edit(
             _("Fade {0}").format(self.session.project.zone(zone).name),
             lambda p: lay_fade(p, zone, mix, manner),

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 
 import numpy as np
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QVBoxLayout
 
 from lean_sepia.answers import wear
 from lean_sepia.answers.wear import (
@@ -14,9 +14,7 @@ from lean_sepia.answers.wear import (
     WearAnswer,
     marks_of,
     measured_region,
-    size_bars,
     wear_words,
-    where_words,
 )
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.words import difference
@@ -29,9 +27,8 @@ from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.dialogs.ask import ask_number
-from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row, rule
+from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule
 from lean_sepia.ui.kit.plain import hint
-from lean_sepia.ui.kit.plots.bars import SizeBars
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.photo.marks import Mark
@@ -40,6 +37,8 @@ from lean_sepia.ui.photo.tools import Tool
 from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
+from lean_sepia.ui.wear.by_hand_panel import ByHandPanel
+from lean_sepia.ui.wear.measured import Measured
 
 
 class WearRoom(RoomPage):
@@ -66,26 +65,17 @@ class WearRoom(RoomPage):
 
     def _build_centre(self) -> None:
         self._statement, self._remark = self.headline()
-        self.centre.addLayout(self._tool_row())
+        tools = holder(self._tool_row())
+        self.centre.addWidget(tools)
         self.centre.addWidget(self.viewer, 1)
-        sizes = Panel(_("Size of marks on the prototype"), "mm")
-        self._bars = SizeBars()
-        self._size_words = label("", "second", wrap=True)
-        sizes.add(self._bars, 1)
-        sizes.add(self._size_words)
-        where = Panel(_("Which way, and where"))
-        self._where = label("", "", wrap=True)
-        self._signature = label("", "second", wrap=True)
-        where.add(self._where)
-        where.add(self._signature)
-        where.body.addStretch(1)
-        lower = QHBoxLayout()
-        lower.setSpacing(12)
-        lower.addWidget(sizes, 1)
-        lower.addWidget(where, 1)
-        self.centre.addLayout(lower)
+        self.by_hand_panel = ByHandPanel(self.session)
+        self.by_hand_panel.draft_wanted.connect(self.draft_wanted)
+        self.centre.addWidget(self.by_hand_panel, 1)
+        self.measured = Measured()
+        self.centre.addWidget(self.measured)
+        self._with_photo = (tools, self.viewer, self.measured)
 
-    def _tool_row(self) -> QHBoxLayout:
+    def _tool_row(self) -> QVBoxLayout:
         self._tools = QButtonGroup(self)
         self._tools.setExclusive(True)
         buttons = []
@@ -118,12 +108,17 @@ class WearRoom(RoomPage):
         self.mm.valueChanged.connect(self._show_scale)
         self.measure_button = button(_("Measure"), "main")
         self.measure_button.clicked.connect(self.measure)
-        self.centre.addLayout(row(*buttons, self.kind, None, spacing=6))
-        return row(
-            label(_("a pixel is"), "second"), self.mm, label(_("on the prototype"), "second"), 6,
-            self.length, None,
-            self.measure_button, spacing=6,
+        both = QVBoxLayout()
+        both.setSpacing(12)
+        both.addLayout(row(*buttons, self.kind, None, spacing=6))
+        both.addLayout(
+            row(
+                label(_("a pixel is"), "second"), self.mm, label(_("on the prototype"), "second"), 6,
+                self.length, None,
+                self.measure_button, spacing=6,
+            )
         )  # fmt: skip
+        return both
 
     def _build_side(self) -> None:
         much = Panel(_("How much"))
@@ -160,6 +155,10 @@ class WearRoom(RoomPage):
             self._zone = zone
             self._take_up(region)
         photo, pictures = self._photo(region), self.session.pictures
+        for widget in self._with_photo:
+            widget.setVisible(photo is not None)
+        self.by_hand_panel.setVisible(photo is None)
+        self.by_hand_panel.refresh()
         if photo is None:
             self.seen = None
             self.viewer.show_picture(None)
@@ -222,18 +221,21 @@ class WearRoom(RoomPage):
     def _show_record(self, record: WearRecord | None) -> None:
         self.lay.setEnabled(record is not None)
         if record is None:
-            self._statement.setText(_("Not measured yet."))
-            self._remark.setText(
-                _(
+            if self._photo(None) is None:
+                self._statement.setText(_("Chosen, not measured."))
+                self._remark.setText(
+                    _("There is no photo of this prototype: say what is worn, and how much of it.")
+                )
+            else:
+                self._statement.setText(_("Not measured yet."))
+                words = _(
                     "Draw a region of this zone on the photo, point at one disc of each kind of wear, and measure."
                 )
-            )
+                self._remark.setText(words)
             self._much.setText("–")
-            for words in (
-                self._grade, self._model, self._tint, self._where, self._size_words, self._signature,
-            ):  # fmt: skip
-                words.setText("")
-            self._bars.show_sizes([], [], 0)
+            for blank in (self._grade, self._model, self._tint):
+                blank.setText("")
+            self.measured.show_nothing()
             self._table.fill(())
             return
         zone = self.session.project.zone(self.session.zone)
@@ -253,8 +255,7 @@ class WearRoom(RoomPage):
             )
         )
         self._tint.setText(self._tint_words(record))
-        self._show_where(record)
-        self._show_sizes(record)
+        self.measured.show_record(record, self._sizes, self.session.project.signature)
 
     @staticmethod
     def _class_rows(record: WearRecord) -> Iterator[Item]:
@@ -275,30 +276,6 @@ class WearRoom(RoomPage):
         return _("The smaller ones together make the paint {0}; that goes to Glaze.").format(
             difference(base, base + shift).words
         )
-
-    def _show_where(self, record: WearRecord) -> None:
-        self._where.setText("\n".join(where_words(found) for found in record.classes))
-        words = self.session.project.signature
-        self._signature.setText(_("Signature, goes first: {0}.").format(words) if words else "")
-
-    def _show_sizes(self, record: WearRecord) -> None:
-        limit = record.smallest_visible_mm
-        if not self._sizes.size:
-            self._bars.show_sizes([], [], limit)
-            self._size_words.setText("")
-            return
-        edges, counts = size_bars(self._sizes, limit)
-        self._bars.show_sizes(edges.tolist(), counts.tolist(), limit)
-        hidden = int((self._sizes < limit).sum())
-        self._size_words.setText(
-            _("{0} marks, all large enough to be seen on the model.").format(self._sizes.size)
-            if not hidden
-            else _("{0} marks; left of the line you cannot see one on the model: {1} of them.").format(
-                self._sizes.size, hidden
-            )
-        )
-
-    # What the user does
 
     def _tool_changed(self, tool: str) -> None:
         for choice in self._tools.buttons():

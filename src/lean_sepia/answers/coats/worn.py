@@ -1,0 +1,53 @@
+"""Wear that is chosen rather than measured: a kind and how much of it, as a coat that can be laid."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from lean_sepia.answers.coats.draft import Draft, usual_draft
+from lean_sepia.answers.targets import Targets
+from lean_sepia.answers.wear import WEAR_KINDS
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.document.bounds import Lab
+from lean_sepia.language import N_, _
+from lean_sepia.paint.paint import Paint
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.owned import EVERYTHING, Owned
+
+AMOUNTS = (N_("subtle"), N_("usual"), N_("heavy"))
+
+
+def worn_lab(targets: Targets, name: str) -> Lab:
+    """The colour of a kind of wear on a zone: as sampled in its own role, else its usual one."""
+    sampled = targets.of_role(
+        name if name in ("rust", "dust", "soot", "undercoat") else "rust" if name == "streaks" else ""
+    )
+    return sampled.lab if sampled else WEAR_KINDS[name].lab
+
+
+def nearest_bottle(lab: Lab, paints: Sequence[Paint], *, loose: bool = False) -> Paint | None:
+    """The bottle whose own colour is nearest; loose powder where that is asked for and there is any."""
+    wanted = [paint for paint in paints if not paint.clear and (not loose or not paint.lies_as_film)]
+    wanted = wanted or [paint for paint in paints if not paint.clear]
+    return min(wanted, key=lambda paint: float(delta_e00(paint.masstone_lab(), lab)), default=None)
+
+
+def worn_draft(
+    targets: Targets, name: str, amount: int, paints: Sequence[Paint], owns: Owned = EVERYTHING
+) -> Draft:
+    """A kind of wear as a coat to lay: its share, and the bottle nearest to its colour; amount : 0 subtle, 1 usual, 2 heavy."""
+    kind = WEAR_KINDS[name]
+    draft = usual_draft(kind.kind, owns=owns)
+    nature = KINDS[kind.kind]
+    bottle = None
+    if nature.covers != "taken":
+        bottle = nearest_bottle(worn_lab(targets, name), paints, loose=nature.family == "powder")
+    of = (
+        bottle.name
+        if bottle
+        else ""
+        if nature.covers == "taken"
+        else "{:.1f}, {:.1f}, {:.1f}".format(*worn_lab(targets, name))
+    )
+    return replace(draft, of=of, name=_(kind.coat), area_share=kind.shares[amount])

@@ -1,0 +1,67 @@
+"""Wear without a photo: every kind with its colour and three amounts, each of which opens the sheet that lays it."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QGridLayout
+
+from lean_sepia.answers.coats.draft import Draft
+from lean_sepia.answers.coats.worn import AMOUNTS, worn_draft, worn_lab
+from lean_sepia.answers.wear import WEAR_KINDS
+from lean_sepia.language import _
+from lean_sepia.ui.kit.panel import Panel, button, label
+from lean_sepia.ui.kit.swatch import Chip
+from lean_sepia.ui.shell.session import Session
+
+
+class ByHandPanel(Panel):
+    """A line for each kind; what is chosen is a draft, which can still be changed on the sheet."""
+
+    draft_wanted = Signal(object)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(_("What is worn here, and how much"), _("share of the area"))
+        self._session = session
+        self._chips: dict[str, Chip] = {}
+        words = _(
+            "No photo is needed. Choose a kind and an amount; paint, tool and share can be changed before it is laid."
+        )
+        self.add(label(words, "second", wrap=True))
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(12)
+        grid.setVerticalSpacing(6)
+        grid.setColumnStretch(1, 1)
+        for line, (name, kind) in enumerate(WEAR_KINDS.items()):
+            self._chips[name] = Chip(kind.lab, 44, 24)
+            grid.addWidget(self._chips[name], line, 0)
+            grid.addWidget(label(_(kind.coat)), line, 1)
+            for amount, called in enumerate(AMOUNTS):
+                share = f"{100 * kind.shares[amount]:.2g}"
+                choice = button(_("{0}, {1} %").format(_(called), share), "tool")
+                choice.setAccessibleName(
+                    _("{0}: {1}, {2} % of the area").format(_(kind.coat), _(called), share)
+                )
+                choice.clicked.connect(partial(self.choose, name, amount))
+                grid.addWidget(choice, line, 2 + amount)
+        self.add(grid)
+        own = button(_("A kind of your own…"), "tool")
+        own.clicked.connect(lambda: self.draft_wanted.emit(Draft("chips", area_share=0.02, tool="sponge")))
+        self.add(own)
+        self.body.addStretch(1)
+
+    def choose(self, name: str, amount: int) -> None:
+        """Write a kind of wear on the sheet: subtle 0, usual 1, heavy 2."""
+        session = self._session
+        targets = session.cut(session.zone).targets
+        self.draft_wanted.emit(
+            worn_draft(targets, name, amount, session.shelf.paints(), session.project.owns)
+        )
+
+    def refresh(self) -> None:
+        """Show each kind in the colour it has on the chosen zone."""
+        if self._session.zone:
+            targets = self._session.cut(self._session.zone).targets
+            for name, chip in self._chips.items():
+                chip.show_lab(worn_lab(targets, name))
