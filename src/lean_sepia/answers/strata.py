@@ -196,7 +196,7 @@ def coating_of(project: Project, coat: Coat) -> Coating:
     X = film_thickness(coat.passes, coat.thinner_share, coat.tool)
     return Coating(
         kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share, mark=coat.id, down_to=coat.down_to or "",
-        keep=coat.keep, profile=coat.profile, far=coat.far,
+        keep=coat.keep if coat.keep is not None or paint is None else paint.keep, profile=coat.profile, far=coat.far,
     )  # fmt: skip
 
 

@@ -234,6 +234,7 @@ class PaintVersion(Frozen):
     knowledge: Literal["one-constant", "two-constant", "spectral"]
     notes: tuple[Words, ...] = ()
     drops_per_ml: Annotated[float, Field(gt=0, le=1e4)] | None = None
+    keep: Share | None = None
 
 
 class Recipe(Frozen):

@@ -27,6 +27,8 @@ def version_of(paint: Paint) -> PaintVersion:
     }  # fmt: skip
     if paint.drops_per_ml is not None:
         content["drops_per_ml"] = paint.drops_per_ml
+    if paint.keep is not None:
+        content["keep"] = paint.keep
     digest = hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest()[:16]
     return PaintVersion.model_validate({"id": digest, **content})
 
@@ -37,7 +39,7 @@ def paint_of(version: PaintVersion) -> Paint:
     return Paint(
         version.shelf_id, version.name, version.medium, version.finish, np.array(version.K), np.array(version.S),
         version.g, Knowledge[version.knowledge.upper().replace("-", "_")], version.line, version.k1, version.k2, version.notes,
-        version.drops_per_ml,
+        version.drops_per_ml, keep=version.keep,
     )  # fmt: skip
 
 

@@ -59,6 +59,7 @@ class PaintRecord(BaseModel):
     can: bool = False
     retired: bool = False
     thinner_share: Share = 0.0
+    keep: Annotated[float, Field(ge=0, le=1)] | None = None
     opaque_coats: Positive = None
     film_coats: Positive = None
     tint_white: Words = ""
@@ -75,7 +76,7 @@ class PaintRecord(BaseModel):
     lab_tint: Numbers = None
 
 
-_SHARES = ("k1", "k2", "g", "thinner_share")
+_SHARES = ("k1", "k2", "g", "thinner_share", "keep")
 _YES_OR_NO = ("can", "retired")
 _POSITIVE = ("drops_per_ml", "opaque_coats", "film_coats", "tint_parts_white")
 
@@ -107,7 +108,7 @@ def _told(fault: Any, record: Mapping[str, Any]) -> str:
         choices = ", ".join(_CHOICES[field])
         return _("{0}: {1} is one of {2}; found {3!r}.").format(who, field, choices, value)
     if field in _SHARES:
-        most = _("below 1") if field != "g" else "1"
+        most = _("below 1") if field not in ("g", "keep") else "1"
         return _("{0}: {1} is a share from 0 to {2}; found {3!r}.").format(who, field, most, value)
     if field in _YES_OR_NO:
         return _("{0}: {1} is true or false; found {2!r}.").format(who, field, value)

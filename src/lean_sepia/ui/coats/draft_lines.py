@@ -8,14 +8,17 @@ from PySide6.QtWidgets import QComboBox, QCompleter, QLineEdit
 from lean_sepia.answers.coats.draft import LAID, Draft, usual_draft
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.media import CARRIER_WORDS, CARRIERS, MEDIA
-from lean_sepia.paint.paint import FINISH_WORDS
+from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import HEAVINESS
-from lean_sepia.ui.kit.panel import count_box, label, measure_box
+from lean_sepia.shelf.shelf_file import ShelfContent
+from lean_sepia.ui.coats.keep_dialog import KeepDialog
+from lean_sepia.ui.kit.panel import button, count_box, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session
 
@@ -30,7 +33,6 @@ class DraftLines(QObject):
         super().__init__(sheet)
         self._session, self._zone, self._coat = session, zone, coat
         self._filling = True
-        self._keep: float | None = None
         self._make_words()
         self._make_choices()
         self.passes = count_box(1, 99, 1, _("Passes"))
@@ -77,6 +79,12 @@ class DraftLines(QObject):
         self._share_line = sheet.line(
             _("covers"), self.share, label(_("of the area"), "second"), None, self.heavy
         )
+        self.keep = measure_box(-1, 100, -1, "%", _("What the first varnish leaves of it"), 0, 76)
+        self.keep.setSpecialValueText(_("usual"))
+        self.learn = button(_("Learn…"), "tool", _("From a swatch measured before and after its varnish"))
+        self._keep_line = sheet.line(
+            _("kept"), self.keep, label(_("under varnish"), "second"), None, self.learn
+        )
         self._rim_line = sheet.line(_("light rim"), self.rim, self.rim_share)
         self._far_words = label("", "second")
         self._runs_line = sheet.line(_("spread"), self.runs, self.far, self._far_words, None)
@@ -92,7 +100,8 @@ class DraftLines(QObject):
         for line in (self.of, self.thinned, self.called, self.rim):
             line.textChanged.connect(lambda _t: self._change())
             line.returnPressed.connect(self.entered)
-        for number in (self.passes, self.share, self.far, self.rim_share):
+        self.learn.clicked.connect(self._learn)
+        for number in (self.keep, self.passes, self.share, self.far, self.rim_share):
             number.valueChanged.connect(lambda _v: self._change())
 
     def draft(self) -> Draft:
@@ -100,7 +109,7 @@ class DraftLines(QObject):
         return Draft(
             self.kind.currentData(), self.of.text(), self.thinned.text(), self.carrier.currentData(), self.tool.currentData(),
             self.passes.value(), self.share.value() / 100, self.called.text().strip(), self.runs.currentData(),
-            self.far.value() / 100, self.down_to.currentData(), self._keep, self.finish.currentData(), self.medium.currentData(), self.rim.text(),
+            self.far.value() / 100, self.down_to.currentData(), self._kept(), self.finish.currentData(), self.medium.currentData(), self.rim.text(),
             self.rim_share.value() / 100,
         )  # fmt: skip
 
@@ -121,10 +130,33 @@ class DraftLines(QObject):
         self.passes.setValue(draft.passes)
         self.share.setValue(100 * draft.area_share)
         self.far.setValue(100 * draft.far)
-        self._keep = draft.keep
+        self.keep.setValue(-1 if draft.keep is None else 100 * draft.keep)
         _choose(self.heavy, _heaviness(draft.area_share))
         self._filling = before
         self.show_lines()
+
+    def _kept(self) -> float | None:
+        return self.keep.value() / 100 if self.keep.value() >= 0 else None
+
+    def _learn(self) -> None:
+        """Learn from a swatch what a varnish leaves; the bottle that is named remembers it."""
+        dialog = KeepDialog(self.of)
+        if dialog.exec() and dialog.keep is not None:
+            self.remember_keep(dialog.keep)
+
+    def remember_keep(self, share: float) -> None:
+        """Take a share that was learnt, and write it to the bottle that is named."""
+        self.keep.setValue(round(100 * share))
+        shelf, paint = self._session.shelf, self._paint_written()
+        if paint is None:
+            return
+        record = {**shelf.by_id()[paint.id], "keep": round(share, 3)}
+        try:
+            shelf.add(ShelfContent((record,)), replace=True)
+        except SepiaError as error:
+            self._session.refused.emit(str(error))
+            return
+        self._session.shelf_changed.emit()
 
     def _name_tools(self, kind: str) -> None:
         owns = self._session.project.owns
@@ -180,19 +212,22 @@ class DraftLines(QObject):
         self._rim_line.setVisible(nature.family == "spots" and self._coat is None)
         self._runs_line.setVisible(spread and nature.covers != "resist")
         self.heavy.setVisible(dry)
+        self._keep_line.setVisible(nature.coat_covers(self._medium_written()) == "loose")
         for widget in (self.passes, self._passes_words):
             widget.setVisible(made and not dry)
         run = self.runs.currentData()
         self.far.setVisible(run is not None)
         self._far_words.setText(_("at: {0}").format(_(RUNS[run].far)) if run else "")
 
-    def _medium_written(self) -> str | None:
-        """The medium of the bottle that is named, if one is."""
+    def _paint_written(self) -> Paint | None:
+        """The bottle that is named, if one is."""
         wanted = self.of.text().strip().casefold()
-        named = [
-            paint for paint in self._session.shelf.paints() if wanted and wanted in paint.name.casefold()
-        ]
-        return named[0].medium if named else None
+        paints = self._session.shelf.paints()
+        return next((paint for paint in paints if wanted and wanted in paint.name.casefold()), None)
+
+    def _medium_written(self) -> str | None:
+        named = self._paint_written()
+        return named.medium if named else None
 
 
 def _choices(items: list[tuple[str, str | None]]) -> QComboBox:
