@@ -14,6 +14,7 @@ from PIL import Image
 from platformdirs import user_cache_path
 
 from lean_sepia.arrays import Image8
+from lean_sepia.demo.bus import bus_project
 from lean_sepia.demo.camera import evening_slide, ortho_print, overcast_print, phone_picture, take
 from lean_sepia.demo.canvas import MM_PER_PX
 from lean_sepia.demo.project import PHOTOS, WEAR_BOX, untouched_project, worked_project
@@ -28,7 +29,7 @@ from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.shelf.shelf import SHELF_NAME, Shelf
 from lean_sepia.shelf.shelf_file import write_shelf
 
-EDITION = 5
+EDITION = 6
 """Raised when the demo's content changes, so that an older one in the cache is not used."""
 
 _EXIF_TAKEN, _EXIF_IFD = 0x9003, 0x8769
@@ -50,6 +51,11 @@ class Demo:
     def untouched(self) -> Path:
         """The project with photos and zones only, to try on."""
         return self.folder / "tordmule-untouched.sepia"
+
+    @property
+    def bus(self) -> Path:
+        """The second subject, made over without a photo."""
+        return self.folder / "harbour-bus.sepia"
 
     @property
     def shelf_file(self) -> Path:
@@ -75,7 +81,7 @@ def ensure_demo(folder: Path | None = None, progress: Callable[[str], None] = _n
     """The demo's folder, made first where it is missing; an interrupted making leaves nothing behind."""
     target = folder or user_cache_path("lean-sepia", appauthor=False) / f"demo-{EDITION}"
     demo = Demo(target)
-    if demo.worked.exists() and demo.untouched.exists():
+    if all(file.exists() for file in (demo.worked, demo.untouched, demo.bus)):
         return demo
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
@@ -136,6 +142,7 @@ def _make(folder: Path, progress: Callable[[str], None]) -> None:
         "tordmule.sepia": worked_project(pictures, scene, paints, progress),
         "tordmule-untouched.sepia": untouched_project(pictures),
     }
+    ProjectStore.create(folder / "harbour-bus.sepia", bus_project(paints)).close()
     for name, project in projects.items():
         store = ProjectStore.create(folder / name, project)
         for photo in PHOTOS:

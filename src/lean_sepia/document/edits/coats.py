@@ -194,6 +194,7 @@ def lay(
     first = zones[0]
     project, coat = _made(project, first, kind, mix, manner, name, None)
     place, until = _gap(project, first, kind, above)
+    place = _on_top_of_all(project, zones[1:], place, until)
     order = {step.id: index for index, step in enumerate(project.steps)}
     below = [other for other in project.coats_of(first) if order[other.step] < place]
     if KINDS[kind].needs_ground and not below:
@@ -226,6 +227,13 @@ def _gap(project: Project, zone_id: str, kind: str, above: str | None) -> tuple[
         return upper, upper
     lower = order[project.coat(above).step]
     return lower + 1, min((order[coat.step] for coat in mine if order[coat.step] > lower), default=len(order))
+
+
+def _on_top_of_all(project: Project, others: Sequence[str], place: int, until: int) -> int:
+    """A place in a gap, as far up as what lies on the other zones asks for: on top of the first, it is on top of all."""
+    order = {step.id: index for index, step in enumerate(project.steps)}
+    tops = [order[coats[-1].step] + 1 for zone in others if (coats := project.coats_of(zone))]
+    return min(until, max([place, *tops]))
 
 
 def _step_between(project: Project, coat: Coat, place: int, until: int) -> str | None:

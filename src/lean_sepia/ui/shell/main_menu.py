@@ -46,6 +46,7 @@ class MainMenu(QMenu):
             ("open", _("Open…"), "Ctrl+O"),
             ("demo", _("Open the demo"), ""),
             ("untouched", _("Open the demo, untouched"), ""),
+            ("bus", _("Open the second demo: a bus without a photo"), ""),
             None,
             ("copy", _("Save a copy as…"), "Ctrl+Shift+S"),
             ("back", _("Go back to an earlier state…"), ""),

@@ -6,7 +6,7 @@ import importlib
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
@@ -118,7 +118,7 @@ class MainWindow(QMainWindow):
         """What each entry of the menu does."""
         return {
             "new": self.start_from_photo, "colour": self.start_from_colour, "open": self.ask_open, "demo": self.open_demo,
-            "untouched": lambda: self.open_demo(untouched=True), "copy": self.ask_save_copy, "back": self.ask_revision,
+            "untouched": lambda: self.open_demo("untouched"), "bus": lambda: self.open_demo("bus"), "copy": self.ask_save_copy, "back": self.ask_revision,
             "card": self.ask_card, "undo": lambda: self._step(back=True), "redo": lambda: self._step(back=False),
             "details": lambda: self._in_workspace(lambda space: space.edit_subject()),
             "cups": lambda: self._in_workspace(lambda space: space.sheets.cups()), "evening": self.toggle_lighting,
@@ -154,15 +154,15 @@ class MainWindow(QMainWindow):
         if self._remember:
             save_settings(self.settings)
 
-    def open_demo(self, untouched: bool = False) -> None:
-        """Open the demo, which is made first where it is missing."""
+    def open_demo(self, which: Literal["worked", "untouched", "bus"] = "worked") -> None:
+        """Open one of the demo's projects, which are made first where they are missing."""
         from lean_sepia.demo.folder import ensure_demo
 
         self._tell(_("Preparing the demo: its photos are rendered once, which takes half a minute."))
 
         def opened(demo: Demo) -> None:
             self._tell("")
-            self.open_project(demo.untouched if untouched else demo.worked)
+            self.open_project({"worked": demo.worked, "untouched": demo.untouched, "bus": demo.bus}[which])
 
         self.jobs.start("demo", lambda progress: ensure_demo(progress=lambda _words: progress(0.5)), opened)
 
