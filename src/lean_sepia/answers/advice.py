@@ -235,6 +235,7 @@ def room_states(project: Project, strata: Mapping[str, Strata]) -> dict[Room, Ro
         for room in ("tone", "glaze")
     }
     worn = {region.zone for region in project.regions if region.wear}
+    worn |= {coat.zone for coat in project.coats if coat.on and KINDS[coat.kind].room == "wear"}
     work = [step for step in project.steps if KINDS[step.kind].to_do]
     done = sum(step.done for step in work)
     sampled = len({sample.zone for sample in project.samples})

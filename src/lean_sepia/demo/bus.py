@@ -31,7 +31,7 @@ _FOUND = {
     "Wings": ("#232527", "gloss"), "Bumpers": ("#a8aaac", "metallic"),
 }  # fmt: skip
 _STATED = (
-    ("Lower body", "fresh", "deep sea", 3.0), ("Lower body", "exposed", "52, -12, -6", 3.0), ("Upper body", "fresh", "cream", 2.0),
+    ("Lower body", "fresh", "deep sea", 3.0), ("Lower body", "exposed", "48, -13, -5", 3.0), ("Upper body", "fresh", "cream", 2.0),
     ("Roof", "fresh", "bone white", 2.0), ("Roof", "seen", "82, 1, 8", 4.0),
 )  # fmt: skip
 

@@ -39,10 +39,14 @@ class Contrast:
 
 @dataclass(frozen=True)
 class Pair:
-    """Two zones of a surface: their contrast in the photo, as painted, and as left after what is planned over them."""
+    """Two zones of a surface: their contrast in the photo, as painted, and as left after what is planned over them.
+
+    stated : whether the first is that of stated targets rather than of a photo
+    """
 
     first: str
     second: str
+    stated: bool
     photo: Contrast | None
     painted: Contrast | None
     left: Contrast | None
@@ -56,7 +60,7 @@ def pairs_of(project: Project, surface_id: str, cuts: Mapping[str, Strata]) -> l
         goals = [cut.targets.fresh or cut.targets.exposed for cut in (first, second)]
         found.append(
             Pair(
-                one.id, other.id, Contrast.of(*(goal.lab if goal else None for goal in goals)),
+                one.id, other.id, any(goal is not None and goal.stated for goal in goals), Contrast.of(*(goal.lab if goal else None for goal in goals)),
                 Contrast.of(first.fresh, second.fresh), Contrast.of(first.seen, second.seen),
             )
         )  # fmt: skip

@@ -15,6 +15,7 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
+_MUCH_NEARER = 12.0  # ΔE00 that another medium must gain
 AMOUNTS = (N_("subtle"), N_("usual"), N_("heavy"))
 
 
@@ -26,11 +27,15 @@ def worn_lab(targets: Targets, name: str) -> Lab:
     return sampled.lab if sampled else WEAR_KINDS[name].lab
 
 
-def nearest_bottle(lab: Lab, paints: Sequence[Paint], *, loose: bool = False) -> Paint | None:
-    """The bottle whose own colour is nearest; loose powder where that is asked for and there is any."""
-    wanted = [paint for paint in paints if not paint.clear and (not loose or not paint.lies_as_film)]
-    wanted = wanted or [paint for paint in paints if not paint.clear]
-    return min(wanted, key=lambda paint: float(delta_e00(paint.masstone_lab(), lab)), default=None)
+def nearest_bottle(lab: Lab, paints: Sequence[Paint], medium: str | None = None) -> Paint | None:
+    """The bottle whose own colour is nearest: of a medium, unless one of another is much nearer."""
+    away = {paint.id: float(delta_e00(paint.masstone_lab(), lab)) for paint in paints if not paint.clear}
+    known = [paint for paint in paints if paint.id in away]
+    if not known:
+        return None
+    best = min(known, key=lambda paint: away[paint.id])
+    usual = min((p for p in known if p.medium == medium), key=lambda paint: away[paint.id], default=best)
+    return usual if away[usual.id] <= away[best.id] + _MUCH_NEARER else best
 
 
 def worn_draft(
@@ -42,7 +47,7 @@ def worn_draft(
     nature = KINDS[kind.kind]
     bottle = None
     if nature.covers != "taken":
-        bottle = nearest_bottle(worn_lab(targets, name), paints, loose=nature.family == "powder")
+        bottle = nearest_bottle(worn_lab(targets, name), paints, nature.medium)
     of = (
         bottle.name
         if bottle

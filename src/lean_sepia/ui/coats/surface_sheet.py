@@ -138,7 +138,7 @@ class SurfaceSheet(Sheet):
         said = [
             _("{0} {1}").format(when, _contrast_words(contrast))
             for when, contrast in (
-                (_("in the photo"), pair.photo), (_("as painted"), pair.painted), (_("as left"), pair.left),
+                (_("as stated") if pair.stated else _("in the photo"), pair.photo), (_("as painted"), pair.painted), (_("as left"), pair.left),
             )
         ]  # fmt: skip
         return [

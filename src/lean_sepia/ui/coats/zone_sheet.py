@@ -7,6 +7,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit
 
 from lean_sepia.answers.coats.stating import ColourList, colour_list
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.zones import change_zone
 from lean_sepia.document.model import Project, Stated, TargetName, Zone
 from lean_sepia.errors import EditError, SepiaError
@@ -92,8 +93,11 @@ class ZoneSheet(Sheet):
         origin = QLineEdit(known.origin if known else "")
         origin.setPlaceholderText(_("where it is from"))
         origin.setAccessibleName(_("Where the colour {0} is from").format(words))
+        sampled = getattr(self._session.cut(self._zone.id).targets, target)
         if known:
             line.text.setText(_written(known))
+        elif sampled is not None:
+            line.text.setPlaceholderText(_("as sampled: {0}").format(_figures(sampled.lab)))
         self.targets[target], self.ranges[target], self.origins[target] = line, radius, origin
         self.line(words, line)
         self.line("", label("±", "second"), radius, origin)
@@ -184,4 +188,8 @@ def _kept(project: Project, zone: Zone) -> Project:
 
 
 def _written(known: Stated) -> str:
-    return ", ".join(f"{value:.1f}" for value in known.lab)
+    return _figures(known.lab)
+
+
+def _figures(lab: Lab) -> str:
+    return ", ".join(f"{value:.1f}" for value in lab)

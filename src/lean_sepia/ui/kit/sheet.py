@@ -41,7 +41,7 @@ class Sheet(QFrame):
         inner = area.widget()
         assert inner is not None
         inner.setFixedWidth(
-            SHEET_WIDTH - 2 * _MARGIN
+            SHEET_WIDTH - 2 * _MARGIN - 4
         )  # the bar lies in the margin, so lines are as long with it
         outer = QVBoxLayout(self)
         outer.setContentsMargins(_MARGIN, 14, _MARGIN - _BAR, 14)

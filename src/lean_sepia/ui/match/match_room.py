@@ -116,7 +116,18 @@ class MatchRoom(RoomPage):
             )
         )  # fmt: skip
         mix = label(_("mix"), second)
-        self.centre.addLayout(row(mix, wanted.volume, self.correct, None, wanted.sheen, self.pin, spacing=6))
+        self.centre.addLayout(
+            row(
+                mix,
+                wanted.volume,
+                self.correct,
+                None,
+                self.by_hand("base"),
+                wanted.sheen,
+                self.pin,
+                spacing=6,
+            )
+        )
 
     def _build_side(self) -> None:
         plane = Panel(_("Lightness and hue"), "a*b*")
@@ -130,7 +141,6 @@ class MatchRoom(RoomPage):
         self.laying.volume_wanted.connect(lambda volume: self.wanted.volume.setValue(round(volume, 1)))
         for panel in (self.films, self.lights, self.laying):
             self.side.addWidget(panel)
-        self.side.addLayout(row(None, self.by_hand("base")))
 
     # Asking the core
 

@@ -59,9 +59,7 @@ class RoomPage(QWidget):
 
     def by_hand(self, kind: str) -> QPushButton:
         """A button that opens the sheet on which a coat of a kind is laid by hand."""
-        open_sheet = button(
-            _("Lay one by hand…"), "tool", _("A coat of your own making, seen before it is laid")
-        )
+        open_sheet = button(_("By hand…"), "tool", _("Lay a coat of your own making, seen before it is laid"))
         open_sheet.clicked.connect(lambda: self.coat_wanted.emit(kind))
         return open_sheet
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 
 import numpy as np
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QVBoxLayout
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QVBoxLayout, QWidget
 
 from lean_sepia.answers import wear
 from lean_sepia.answers.wear import (
@@ -37,7 +37,7 @@ from lean_sepia.ui.photo.tools import Tool
 from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
-from lean_sepia.ui.wear.by_hand_panel import ByHandPanel
+from lean_sepia.ui.wear.by_hand_panel import ByHandPanel, WornSoFar
 from lean_sepia.ui.wear.measured import Measured
 
 
@@ -73,7 +73,7 @@ class WearRoom(RoomPage):
         self.centre.addWidget(self.by_hand_panel, 1)
         self.measured = Measured()
         self.centre.addWidget(self.measured)
-        self._with_photo = (tools, self.viewer, self.measured)
+        self._with_photo: tuple[QWidget, ...] = (tools, self.viewer, self.measured)
 
     def _tool_row(self) -> QVBoxLayout:
         self._tools = QButtonGroup(self)
@@ -138,9 +138,13 @@ class WearRoom(RoomPage):
         self._kinds = Rows(spacing=4)
         kinds.add(self._kinds)
         self.side.addWidget(kinds)
+        self._with_photo += (much, seen, kinds)
+        self.worn_so_far = WornSoFar()
+        self.side.addWidget(self.worn_so_far)
         self.side.addStretch(1)
         self.lay = button(_("Lay this wear"), "main", _("Each kind becomes a coat on its share of the area"))
         self.lay.clicked.connect(self.lay_measured)
+        self._with_photo += (self.lay,)
         self.side.addLayout(row(self.by_hand("chips"), None, self.lay, spacing=6))
 
     # What the document says
@@ -159,6 +163,9 @@ class WearRoom(RoomPage):
             widget.setVisible(photo is not None)
         self.by_hand_panel.setVisible(photo is None)
         self.by_hand_panel.refresh()
+        self.worn_so_far.setVisible(photo is None)
+        if zone:
+            self.worn_so_far.show_cut(self.session.cut(zone))
         if photo is None:
             self.seen = None
             self.viewer.show_picture(None)

@@ -109,7 +109,10 @@ class Rack(KeyboardRing, QWidget):
                 painter.setPen(QPen(colours.color(TEXT), 2))
                 painter.drawRect(QRectF(left - 4, top - 4, self._CORE + 8, floor - top + 8))
             painter.setPen(colours.color(TEXT if chosen else SECOND))
-            name = metrics.elidedText(zone.short, Qt.TextElideMode.ElideRight, self._STEP - 2)
+            name = zone.short
+            if metrics.horizontalAdvance(name) > self._STEP - 2:
+                name = name.split(" ")[0]  # a whole word says more than an ellipsis
+            name = metrics.elidedText(name, Qt.TextElideMode.ElideRight, self._STEP - 2)
             box = QRectF(left + self._CORE / 2 - self._STEP / 2, floor + 6, self._STEP, self._NAME)
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
         if not self._zones():
