@@ -92,7 +92,18 @@ def test_fade(call, demo_master):
         "52,22,14",
     )
     first = found["lighteners"][0]
-    assert set(first) == {"paint", "base_parts", "lightener_parts", "lab", "de00", "hue_shift_deg"}
+    keys = {
+        "paint",
+        "second",
+        "base_parts",
+        "lightener_parts",
+        "second_parts",
+        "lab",
+        "de00",
+        "hue_shift_deg",
+    }
+    assert set(first) == keys
+    assert first["second"] is None
     assert first["de00"] == min(option["de00"] for option in found["lighteners"])
 
 

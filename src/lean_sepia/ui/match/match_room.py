@@ -89,7 +89,7 @@ class MatchRoom(RoomPage):
         self.centre.addWidget(self._cards)
         self.rack = PaintRack()
         self.rack.drop_wanted.connect(lambda name: self.change_drops(self._chosen, name, 1))
-        rack = row(label(_("add a drop"), "second"), self.rack, spacing=8)
+        rack = row(label(_("add a drop"), "second"), self.rack, self.by_hand("base"), spacing=8)
         rack.setStretch(1, 1)
         self.centre.addLayout(rack)
         self._limit_line = LimitsLine()
@@ -116,18 +116,7 @@ class MatchRoom(RoomPage):
             )
         )  # fmt: skip
         mix = label(_("mix"), second)
-        self.centre.addLayout(
-            row(
-                mix,
-                wanted.volume,
-                self.correct,
-                None,
-                self.by_hand("base"),
-                wanted.sheen,
-                self.pin,
-                spacing=6,
-            )
-        )
+        self.centre.addLayout(row(mix, wanted.volume, self.correct, None, wanted.sheen, self.pin, spacing=6))
 
     def _build_side(self) -> None:
         plane = Panel(_("Lightness and hue"), "a*b*")
