@@ -38,7 +38,7 @@ class StepColour:
 
 @dataclass(frozen=True)
 class BenchStep:
-    """One step as it is done at the bench."""
+    """One step as it is done at the bench; `how` says how its first coat is laid."""
 
     number: int
     step: PlanStep
@@ -46,6 +46,7 @@ class BenchStep:
     zones: tuple[Zone, ...]
     whole_model: bool
     coats: tuple[Coat, ...]
+    how: str
     cups: tuple[Cup, ...]
     colours: tuple[StepColour, ...]
     findings: tuple[Finding, ...]
@@ -72,6 +73,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
         answer.append(
             BenchStep(
                 number, step, project.step(step.id).done, zones, len(zones) == len(project.zones), coats,
+                laying_words(project, coats[0]) if coats else "",
                 tuple(cups_of(project, coats)), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
                 tuple(found.get(step.id, ())), cautions(step), placed.get(step.id),
             )

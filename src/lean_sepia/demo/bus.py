@@ -6,6 +6,7 @@ All of it is written as a person would write it on the sheets. The colours are i
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from lean_sepia.answers.coats.draft import Draft, usual_draft
 from lean_sepia.answers.coats.laying import laid
@@ -32,7 +33,7 @@ _FOUND = {
 }  # fmt: skip
 _STATED = (
     ("Lower body", "fresh", "deep sea", 3.0), ("Lower body", "exposed", "48, -13, -5", 3.0), ("Upper body", "fresh", "cream", 2.0),
-    ("Roof", "fresh", "bone white", 2.0), ("Roof", "seen", "82, 1, 8", 4.0),
+    ("Roof", "fresh", "bone white", 2.0), ("Roof", "seen", "80, 3, 14", 4.0),
 )  # fmt: skip
 
 
@@ -49,11 +50,12 @@ class _Bench:
         above = coats[-1].id if coats else LOWEST
         self.project = laid(LayQuestion(self.project, zones, draft, self.paints, above)).project
 
-    def worn(self, name: str, kind: str, amount: int) -> None:
-        """Lay wear of a kind, subtle, usual or heavy."""
+    def worn(self, name: str, kind: str, amount: int, share: float | None = None) -> None:
+        """Lay wear of a kind, subtle, usual or heavy, or on a share of the area."""
         zone = next(zone.id for zone in self.project.zones if zone.name == name)
         targets = strata_of(self.project, zone).targets
-        self.lay([name], worn_draft(targets, kind, amount, self.paints))
+        draft = worn_draft(targets, kind, amount, self.paints)
+        self.lay([name], draft if share is None else replace(draft, area_share=share))
 
 
 def bus_project(paints: Sequence[Paint]) -> Project:
@@ -114,7 +116,7 @@ def _finished(bench: _Bench) -> None:
     bench.lay(painted, usual_draft("matte-coat"))
     bench.worn("Roof", "streaks", 0)
     bench.worn("Lower body", "undercoat", 0)
-    bench.worn("Roof", "soot", 2)
+    bench.worn("Roof", "soot", 1, 0.12)
     bench.lay(
         ["Lower body", "Wings"],
         Draft("dust", "quay dust", "", None, "brush", 1, 0.25, profile="below", far=0.1),

@@ -236,6 +236,8 @@ def _step(step: BenchStep) -> list[Flowable]:
     ]
     wide = _WIDTH - (6 + 7) * mm
     story: list[Flowable] = [grid([row], [6 * mm, 7 * mm, wide * 0.42, wide * 0.58], padding=0.6)]
+    if step.how and not step.cups:  # what is mixed stands with its zone
+        story.append(grid([["", words(step.how, 8, second=True)]], [13 * mm, _WIDTH - 13 * mm], padding=0.3))
     stops = [(finding.message, True) for finding in step.findings]
     for said, filled in [*stops, *((caution, False) for caution in step.cautions)]:
         line = ["", Sign(filled), words(said, 8, second=not filled)]

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
-from lean_sepia.answers.bench import BenchStep, bench_steps, laying_words, span
+from lean_sepia.answers.bench import BenchStep, bench_steps, span
 from lean_sepia.document.edits.steps import set_step_done
 from lean_sepia.language import _, ngettext
 from lean_sepia.plan.cautions import DEFER
@@ -194,8 +194,7 @@ class BenchRoom(RoomPage):
         zones = _("the whole model") if step.whole_model else ", ".join(zone.name for zone in step.zones)
         sentences = [_("On {0}.").format(zones)]
         if step.coats:
-            said = laying_words(self.session.project, step.coats[0])
-            sentences.append(f"{said[:1].upper()}{said[1:]}.")
+            sentences.append(f"{step.how[:1].upper()}{step.how[1:]}.")
             if step.coats[0].area_share < 0.5:
                 sentences.append(_("Then stop."))
         self._how_words.setText(" ".join(sentences))
