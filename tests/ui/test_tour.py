@@ -41,6 +41,8 @@ def test_tour_writes_a_picture_per_view_and_the_card(demo_master, tmp_path):
         "bench",
         "shelf",
         "evening",
+        "lay",
+        "bus",
     }
     for path in pictures:
         with Image.open(path) as picture:

@@ -117,6 +117,7 @@ class _Guide:
         self._picture("bench")
         workspace.open_shelf()
         self._picture("shelf")
+        self._by_hand()
         theme.apply(self._app, theme.EVENING)
         workspace.open_room("match")
         self._picture("evening")
@@ -126,8 +127,30 @@ class _Guide:
         self._files.append(card)
         self._report(f"Card: {card.name}")
         self._first_steps()
+        self._without_a_photo()
         self.window.close()
         return self._files
+
+    def _by_hand(self) -> None:
+        """A filter between two bands, as the sheet shows it before it is laid."""
+        from lean_sepia.ui.coats.lay_sheet import LaySheet
+
+        workspace = self._workspace
+        workspace.open_room("match")
+        filters = [c.id for c in workspace.session.project.coats_of("hull") if c.kind == "filter"]
+        workspace.sheets.lay("filter", filters[-1])
+        sheet = workspace.sheets.open
+        assert isinstance(sheet, LaySheet)
+        sheet.lines.of.setText("3 sand + 1 ochre")
+        sheet.ask_now()
+        self._picture("lay")
+        workspace.sheets.close()
+
+    def _without_a_photo(self) -> None:
+        """The second subject: wear that is chosen, on a finish that was there."""
+        self.window.open_project(self._demo / "harbour-bus.sepia")
+        self._workspace.open_room("wear")
+        self._picture("bus")
 
     def _first_steps(self) -> None:
         """What a newcomer does on the untouched copy: an anchor, a sample, a recipe."""

@@ -110,6 +110,11 @@ class LaySheet(Sheet):
             project, tuple(self.zones), self.lines.draft(), tuple(shelf.paints()), above, self._coat, retired
         )
 
+    def ask_now(self) -> None:
+        """Answer what is written at once, without waiting for the hand to rest."""
+        self._timer.stop()
+        self._ask()
+
     def _ask(self) -> None:
         question = self.question()
 
