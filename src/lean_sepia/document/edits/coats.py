@@ -296,10 +296,16 @@ def _with_recipe(
         raise EditError(_("{0} has no base recipe yet. Pin one in Match first.").format(zone.name))
     project, versions = with_versions(project, mix.paints)
     own = old.recipe if old and old.recipe and _is_its_own(project, old) else None
+    parts = mix.versions + tuple((versions[shelf_id], count) for shelf_id, count in mix.parts)
+    if KINDS[kind].whole_model and own is None and not mix.cups and not mix.base_parts:
+        alike = {c.recipe for c in project.coats if c.kind == kind}
+        same = next((r for r in project.recipes if r.id in alike and r.parts == parts and not r.cups), None)
+        if same is not None:  # the whole model is laid from one cup
+            return project, same.id
     recipe = Recipe(
         id=own or fresh_id(project.recipes, "r"),
         name=f"{_(KINDS[kind].title)}, {zone.name}",
-        parts=mix.versions + tuple((versions[shelf_id], count) for shelf_id, count in mix.parts),
+        parts=parts,
         cups=(((base, mix.base_parts),) if base and mix.base_parts else ()) + mix.cups,
     )
     return put(project, "recipes", recipe), recipe.id

@@ -73,7 +73,7 @@ class DraftLines(QObject):
         self._of_line = sheet.line(_("of"), self.of)
         self._look_line = sheet.line(_("dries"), self.finish, self.medium)
         self._thin_line = sheet.line(_("thinned"), self.thinned, label(_("with"), "second"), self.carrier)
-        self._passes_words = label(_("passes"), "second")
+        self._passes_words = label("×", "second")
         self._tool_line = sheet.line(_("tool"), self.tool, self.passes, self._passes_words)
         self._down_line = sheet.line(_("down to"), self.down_to)
         self._share_line = sheet.line(
