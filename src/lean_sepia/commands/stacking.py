@@ -12,7 +12,7 @@ from lean_sepia.commands.recipes import mixed_paint
 from lean_sepia.document.bounds import Lab, Parts, Share
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
-from lean_sepia.plan.names import Finish, KindName, ToolName
+from lean_sepia.plan.names import Finish, KindName, ProfileName, ToolName
 
 # The core is imported inside the command: help and the window start without it.
 
@@ -36,6 +36,10 @@ class _Coat(BaseModel):
     area_share: Share = 1.0
     finish: Finish = "flat"
     on: bool = True
+    down_to: Annotated[int, Field(ge=1)] | None = None
+    profile: ProfileName | None = None
+    far: Share = 0.0
+    keep: Share | None = None
 
 
 class _Stack(BaseModel):
@@ -113,7 +117,8 @@ def _project(stack: _Stack, paints: dict[str, Any]) -> Any:
             Coat(
                 id=f"c{number}", zone=zone, step=f"s{number}", kind=given.kind, recipe=recipe.id if recipe else None, lab=given.lab,
                 passes=given.passes, thinner_share=given.thinner_share, tool=given.tool, area_share=given.area_share,
-                finish=given.finish, on=given.on,
+                finish=given.finish, on=given.on, down_to=_named(given.down_to, number), profile=given.profile, far=given.far,
+                keep=given.keep,
             )
         )  # fmt: skip
     steps = tuple(Step(id=coat.step, kind=coat.kind) for coat in coats)
@@ -125,6 +130,15 @@ def _project(stack: _Stack, paints: dict[str, Any]) -> Any:
             "paints": tuple(versions.values()),
         }
     )
+
+
+def _named(coat: int | None, number: int) -> str | None:
+    """The id of a coat that another goes down to, by its place in the file."""
+    if coat is not None and coat >= number:
+        raise BadInputError(
+            _("Coat {0} goes down to coat {1}, which is not laid before it.").format(number, coat)
+        )
+    return None if coat is None else f"c{coat}"
 
 
 def _one(paints: dict[str, Any], name: str, count: int) -> Any:

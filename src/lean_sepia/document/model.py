@@ -28,7 +28,7 @@ from lean_sepia.document.worn import Frozen, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
-from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
+from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
 FORMAT = 4
@@ -44,7 +44,6 @@ ROLE_WORDS: dict[str, str] = {
     "early-marking": N_("early marking"), "late-marking": N_("late marking"),
 }  # fmt: skip
 TargetName = Literal["fresh", "exposed", "seen"]
-ProfileName = Literal["below", "above", "edges", "recess", "open"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
 Tones = Literal["colour", "black-and-white", "colourised"]

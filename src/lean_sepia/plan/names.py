@@ -9,6 +9,7 @@ from pydantic import AfterValidator
 
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 
@@ -33,3 +34,4 @@ def _named_in(table: Mapping[str, Any], old: Mapping[str, str] = _NO_OLD) -> Aft
 KindName = Annotated[str, _named_in(KINDS, _OLD_KINDS)]
 MediumName = Annotated[str, _named_in(MEDIA)]
 ToolName = Annotated[str, _named_in(TOOLS)]
+ProfileName = Annotated[str, _named_in(RUNS)]

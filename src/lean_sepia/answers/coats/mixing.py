@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -55,6 +56,7 @@ def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:
     cups = {recipe.id: recipe.name for recipe in project.recipes}
     base = next((c.recipe for c in project.coats_of(zone) if c.kind == "base" and c.recipe), "")
     own = project.coat(question.replacing).recipe if question.replacing else None
+    text = _with_names(question, text)
     text = text.replace("“", "").replace("”", "").removeprefix(_("from the cup “{0}”").split("“")[0])
     try:
         spoken = read_spoken_mix(text, names, cups, base if base and base != own else "")
@@ -69,6 +71,21 @@ def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:
     _check_mixes(chosen, bool(spoken.cups))
     mix = Mix.of(chosen, spoken.parts, cups=spoken.cups)
     return mix, spoken.thinner_share, spoken.assumed
+
+
+def _with_names(question: LayQuestion, text: str) -> str:
+    """Bare figures, such as 80/15/5, on a coat that is changed: they are of what it is mixed of now, in that order."""
+    figures = re.findall(r"\d+(?:[.,]\d+)?", text)
+    if not question.replacing or not re.fullmatch(r"[\d.,\s]+(?:[:/][\d.,\s]+)+", text):
+        return text
+    recipe = question.project.coat(question.replacing).recipe
+    parts = question.project.recipe(recipe).parts if recipe else ()
+    if len(parts) != len(figures):
+        return text
+    names = [question.project.paint(version).name for version, _count in parts]
+    return " + ".join(
+        f"{figure.replace(',', '.')} {name}" for figure, name in zip(figures, names, strict=True)
+    )
 
 
 def read_free_mix(text: str, project: Project, bottles: Sequence[Paint]) -> Mix:
