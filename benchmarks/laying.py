@@ -27,7 +27,8 @@ _COATS = (
 
 
 def _project(paints: Sequence[object]):  # type: ignore[no-untyped-def]
-    from lean_sepia.document.edits.coats import NOTHING_MIXED, Manner, Mix, lay
+    from lean_sepia.document.edits.coats import lay
+    from lean_sepia.document.edits.mixes import NOTHING_MIXED, Manner, Mix
     from lean_sepia.document.edits.zones import NewZone, add_zones
     from lean_sepia.document.model import Project
 

@@ -14,16 +14,8 @@ from lean_sepia.answers import glaze, match, tone
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.edits.coats import (
-    Manner,
-    Mix,
-    lay_fade,
-    lay_filter,
-    lay_found,
-    lay_primer,
-    lay_varnish,
-    pin_base,
-)
+from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_found, lay_primer, lay_varnish, pin_base
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.zones import add_zone, state_target
 from lean_sepia.document.model import Project
 from lean_sepia.paint.paint import Paint

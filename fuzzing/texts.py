@@ -180,15 +180,8 @@ def file_targets(folder: Path) -> list[Target]:
 def small_document() -> str:
     """A document with a little of everything, as JSON."""
     from lean_sepia.demo.shelf import demo_shelf
-    from lean_sepia.document.edits.coats import (
-        Manner,
-        Marks,
-        Mix,
-        lay_primer,
-        lay_varnish,
-        lay_wear,
-        pin_base,
-    )
+    from lean_sepia.document.edits.coats import Marks, lay_primer, lay_varnish, lay_wear, pin_base
+    from lean_sepia.document.edits.mixes import Manner, Mix
     from lean_sepia.document.edits.zones import add_zone, name_feature, state_target
     from lean_sepia.document.model import Project
 

@@ -13,7 +13,8 @@ from pathlib import Path
 from pypdf import PdfReader
 
 from lean_sepia.demo.shelf import demo_shelf
-from lean_sepia.document.edits.coats import Manner, Marks, Mix, lay_primer, lay_varnish, lay_wear, pin_base
+from lean_sepia.document.edits.coats import Marks, lay_primer, lay_varnish, lay_wear, pin_base
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.zones import add_zone, change_subject, name_feature, state_target
 from lean_sepia.document.model import Project
 from lean_sepia.report.bench_card import bench_card

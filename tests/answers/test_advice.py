@@ -4,16 +4,9 @@ import pytest
 
 from lean_sepia.answers.advice import ROOMS, advice, contradiction, photo_verdict, room_states
 from lean_sepia.answers.strata import strata_of
-from lean_sepia.document.edits.coats import (
-    Manner,
-    Mix,
-    lay_fade,
-    lay_filter,
-    lay_varnish,
-    pin_base,
-    switch_coat,
-)
+from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_varnish, pin_base, switch_coat
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import add_photo
 from lean_sepia.document.edits.steps import add_step, set_step_done
 from lean_sepia.document.edits.zones import add_zone, state_target

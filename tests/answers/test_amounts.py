@@ -20,8 +20,6 @@ from lean_sepia.answers.match import usual_mix
 from lean_sepia.answers.plan import answer, ask
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.document.edits.coats import (
-    Manner,
-    Mix,
     change_coat,
     lay_fade,
     lay_filter,
@@ -30,6 +28,7 @@ from lean_sepia.document.edits.coats import (
     pin_base,
     switch_coat,
 )
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.zones import add_zone, change_zone
 from lean_sepia.document.model import Project
 from lean_sepia.paint.tools import TOOLS

@@ -8,8 +8,9 @@ import pytest
 from lean_sepia.answers.match import OWN_SHEEN, answer, ask, base_laying, medium_below, planned_varnish
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.edits.coats import Mix, change_coat, lay_primer, switch_coat
+from lean_sepia.document.edits.coats import change_coat, lay_primer, switch_coat
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.edits.mixes import Mix
 from lean_sepia.recipe.limits import NO_LIMITS
 
 

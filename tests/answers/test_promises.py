@@ -6,7 +6,8 @@ from benchmarks.promise import worst_promise
 from lean_sepia.answers import glaze, tone
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.edits.coats import Manner, Mix, lay_fade, lay_filter, lay_varnish, pin_base
+from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_varnish, pin_base
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.recipe.choice import base_paints
 
 

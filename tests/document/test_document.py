@@ -12,8 +12,6 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.document.check import dangling_reference
 from lean_sepia.document.edits.coats import (
-    Manner,
-    Mix,
     lay_fade,
     lay_marking,
     lay_primer,
@@ -23,6 +21,7 @@ from lean_sepia.document.edits.coats import (
     switch_coat,
 )
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import add_photo
 from lean_sepia.document.edits.steps import move_step, title_of
 from lean_sepia.document.edits.zones import add_zone, remove_zone, state_target

@@ -109,7 +109,7 @@ def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
 
 def drop_rate(paint: Paint) -> float | None:
     """Drops in a millilitre of a paint; None for one from a tube, which does not drip."""
-    return None if MEDIA[paint.medium].tube else paint.drops_per_ml or DROPS_PER_ML
+    return paint.drops_per_ml or (None if MEDIA[paint.medium].tube else DROPS_PER_ML)
 
 
 def set_aside(project: Project, recipes: Collection[str | None]) -> tuple[tuple[str, float], ...]:

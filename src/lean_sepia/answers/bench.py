@@ -66,8 +66,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
     for finding in plan.findings:
         found.setdefault(finding.step, []).append(finding)
     answer = []
-    work = [step for step in plan.question.steps if step.nature.to_do]
-    for number, step in enumerate(work, start=1):
+    for number, step in enumerate(plan.question.work, start=1):
         coats = coats_in(project, step.id)
         zones = tuple(zone for zone in project.zones if step.zones == "all" or zone.id in step.zones)
         answer.append(

@@ -10,7 +10,8 @@ import numpy as np
 from lean_sepia.answers.amounts import set_aside, thinned, usual_volume
 from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
 from lean_sepia.answers.targets import Target
-from lean_sepia.document.edits.coats import Manner, Mix, lay_varnish, pin_base
+from lean_sepia.document.edits.coats import lay_varnish, pin_base
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import medium_of, paint_of
 from lean_sepia.language import N_, _

@@ -48,6 +48,7 @@ def plan_steps(project: Project) -> tuple[PlanStep, ...]:
 def _kept(after: tuple[str, ...], project: Project) -> tuple[str, ...]:
     """The steps waited for, without those whose coats are all switched off."""
     off = {coat.step for coat in project.coats} - {coat.step for coat in project.coats if coat.on}
+    off |= {step.id for step in project.steps if not KINDS[step.kind].to_do}
     return tuple(name for name in after if name not in off)
 
 
@@ -64,6 +65,11 @@ class PlanQuestion:
     steps: tuple[PlanStep, ...]
     start: str
     evenings: str
+
+    @property
+    def work(self) -> tuple[PlanStep, ...]:
+        """The steps in which there is something to do: what is there already needs no time."""
+        return tuple(step for step in self.steps if step.nature.to_do)
 
 
 @dataclass(frozen=True)
@@ -110,7 +116,7 @@ def answer(question: PlanQuestion) -> PlanAnswer:
     try:
         evenings = parse_evenings(question.evenings)
         begin = datetime.fromisoformat(question.start)
-        schedule = build_schedule(question.steps, begin, evenings)
+        schedule = build_schedule(question.work, begin, evenings)
     except SepiaError as error:
         return PlanAnswer(question, findings, None, (), str(error))
     except ValueError:

@@ -12,7 +12,7 @@ from lean_sepia.answers.targets import Target, Targets
 from lean_sepia.arrays import triple
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.coats import Manner, Mix
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
 from lean_sepia.language import _

@@ -17,8 +17,6 @@ from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.schemes import demo_schemes
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import (
-    Manner,
-    Mix,
     lay_fade,
     lay_filter,
     lay_marking,
@@ -28,6 +26,7 @@ from lean_sepia.document.edits.coats import (
     pin_base,
 )
 from lean_sepia.document.edits.items import fresh_id
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import add_sample, place_region, set_anchors
 from lean_sepia.document.edits.steps import add_step, move_step, set_school
 from lean_sepia.document.edits.zones import locate_feature, name_feature

@@ -17,6 +17,8 @@ DEFER = N_("The product's safety data sheet and local rules decide.")
 
 def cautions(step: PlanStep) -> tuple[str, ...]:
     """Short cautions for one step, the gravest first."""
+    if not step.nature.to_do:
+        return ()
     found = []
     sprayed = step.application is not None and TOOLS[step.application].sprayed
     solvent = step.solvent in ("alcohol", "white-spirit", "lacquer-thinner")

@@ -26,7 +26,10 @@ from lean_sepia.paint.identify import (
 )
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import SHEEN, Surface, into_paint
+from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.shelf.record_model import PaintRecord, read_record
+
+_IN_A_BOTTLE = 0.3  # what is sold so thin comes in a bottle and drips, even oil (practice)
 
 
 @dataclass(frozen=True)
@@ -68,7 +71,7 @@ def paint_from_record(
     who = _("Paint {0!r}").format(given.id)
     blank = Paint(given.id, given.name or given.id, given.medium, given.finish, np.zeros(BANDS), np.ones(BANDS),
                   SHEEN[given.finish], Knowledge.SPECTRAL, given.line, given.k1, given.k2,
-                  drops_per_ml=given.drops_per_ml, can=given.can, retired=given.retired, keep=given.keep)  # fmt: skip
+                  drops_per_ml=given.drops_per_ml or (DROPS_PER_ML if given.thinner_share > _IN_A_BOTTLE else None), can=given.can, retired=given.retired, keep=given.keep)  # fmt: skip
     if given.K is not None or given.S is not None:
         K, S = (_spectrum(given, key, who, least=0.0) for key in ("K", "S"))
         level = next(level for level in Knowledge if str(level) == given.knowledge)

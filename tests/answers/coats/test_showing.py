@@ -8,7 +8,8 @@ from lean_sepia.answers.coats.draft import usual_draft
 from lean_sepia.answers.coats.laying import answer
 from lean_sepia.answers.coats.mixing import LayQuestion
 from lean_sepia.answers.coats.showing import nearest_that_shows, showing_of, showing_words
-from lean_sepia.document.edits.coats import Manner, Mix, lay, lay_varnish
+from lean_sepia.document.edits.coats import lay, lay_varnish
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.zones import add_zone
 from lean_sepia.document.model import Project
 

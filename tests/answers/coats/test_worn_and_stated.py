@@ -16,8 +16,9 @@ from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.targets import Targets
 from lean_sepia.answers.wear import WEAR_KINDS
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.edits.coats import Manner, Mix, lay, pin_base
+from lean_sepia.document.edits.coats import lay, pin_base
 from lean_sepia.document.edits.cups import keep_mix
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.steps import set_owned, set_step_done
 from lean_sepia.document.edits.zones import NewZone, add_zones, state_target
 from lean_sepia.document.model import Project

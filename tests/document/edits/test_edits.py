@@ -8,9 +8,7 @@ import pytest
 
 from lean_sepia.document.dates import date_span, verdict
 from lean_sepia.document.edits.coats import (
-    Manner,
     Marks,
-    Mix,
     change_coat,
     lay_filter,
     lay_marking,
@@ -22,6 +20,7 @@ from lean_sepia.document.edits.coats import (
     remove_coat,
 )
 from lean_sepia.document.edits.items import fresh_id, put, without
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import (
     add_photo,
     describe_photo,

@@ -5,18 +5,16 @@ import pytest
 from lean_sepia.document.check import broken_rule
 from lean_sepia.document.edits.coats import (
     LOWEST,
-    Manner,
-    Mix,
     change_coat,
     copy_coat,
     edit_coat,
     lay,
-    manner_of,
     move_coat,
     pin_base,
     remove_coat,
 )
 from lean_sepia.document.edits.cups import change_cup, drop_cup, keep_mix
+from lean_sepia.document.edits.mixes import Manner, Mix, manner_of
 from lean_sepia.document.edits.steps import set_owned
 from lean_sepia.document.edits.zones import (
     NewZone,

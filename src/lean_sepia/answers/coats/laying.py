@@ -13,7 +13,8 @@ from lean_sepia.answers.strata import Band, Strata, strata_of
 from lean_sepia.answers.targets import Target, target_for
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.check import fault_of_edit
-from lean_sepia.document.edits.coats import Manner, Mix, edit_coat, lay
+from lean_sepia.document.edits.coats import edit_coat, lay
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint, finish_of, medium_of
@@ -25,6 +26,7 @@ from lean_sepia.plan.step import Material, PlanStep
 from lean_sepia.recipe.batch import BatchVolume
 
 MOST_SHOWN_PASSES = 4
+_MOST_OF_IT = 0.5
 
 
 @dataclass(frozen=True)
@@ -117,6 +119,8 @@ def answer(question: LayQuestion) -> LayAnswer:
         remarks += whether_it_reads(changed, coat, showing, question.bottles)
     remarks += what_it_needs(changed, coat, question)
     target, about = target_for(after.targets, draft.kind, draft.name)
+    if about and draft.area_share < _MOST_OF_IT and not KINDS[draft.kind].roles:
+        target, about = None, ""  # what lies in the seams is not to have the colour of the whole
     now, then = _now_and_then(band, after, before, showing)
     warned = cautions(_as_step(changed, coat))
     return LayAnswer(

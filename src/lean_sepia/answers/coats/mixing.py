@@ -10,7 +10,7 @@ from lean_sepia.answers.coats.draft import Draft
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.targets import target_for
 from lean_sepia.colour.written import is_colour, read_colour
-from lean_sepia.document.edits.coats import Mix
+from lean_sepia.document.edits.mixes import Mix
 from lean_sepia.document.model import Project
 from lean_sepia.errors import EditError, SepiaError
 from lean_sepia.language import _

@@ -9,7 +9,8 @@ from itertools import combinations
 from lean_sepia.answers.strata import Strata, coating_of, final_varnish
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.coats import Mix, edit_coat, manner_of
+from lean_sepia.document.edits.coats import edit_coat
+from lean_sepia.document.edits.mixes import Mix, manner_of
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
 from lean_sepia.errors import EditError

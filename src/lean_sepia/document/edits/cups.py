@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from lean_sepia.document.edits.coats import Mix, without_unused
 from lean_sepia.document.edits.items import fresh_id, put, without
+from lean_sepia.document.edits.mixes import Mix, without_unused
 from lean_sepia.document.model import Project, Recipe
 from lean_sepia.document.versions import with_versions
 from lean_sepia.errors import EditError

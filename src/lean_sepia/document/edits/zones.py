@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.dates import date_span
-from lean_sepia.document.edits.coats import without_unused
 from lean_sepia.document.edits.items import fresh_id, put
+from lean_sepia.document.edits.mixes import without_unused
 from lean_sepia.document.model import Feature, Project, Scheme, Stated, Subject, Surface, TargetName, Zone
 from lean_sepia.errors import EditError
 from lean_sepia.language import _

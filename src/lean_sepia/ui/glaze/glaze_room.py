@@ -8,7 +8,8 @@ from lean_sepia.answers import glaze
 from lean_sepia.answers.glaze import GlazeAnswer, GlazeQuestion, glaze_cautions
 from lean_sepia.arrays import triple
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.edits.coats import Manner, Mix, lay_filter
+from lean_sepia.document.edits.coats import lay_filter
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.glaze import MOST_PASSES, Glaze

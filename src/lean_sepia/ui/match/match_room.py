@@ -21,7 +21,7 @@ from lean_sepia.answers.match import (
 )
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
-from lean_sepia.document.edits.coats import Mix
+from lean_sepia.document.edits.mixes import Mix
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
@@ -185,7 +185,7 @@ class MatchRoom(RoomPage):
             self._statement.setText(_("There is no paint to mix on your shelf."))
             self._remark.setText(
                 _(
-                    "Open Shelf at the top right and import a shelf file; metallics, pigments and pastels are laid alone."
+                    "Open Shelf at the top right and write a bottle down, or import a shelf file; metallics, pigments and pastels are laid alone."
                 )
             )
         self._figure.setText("")

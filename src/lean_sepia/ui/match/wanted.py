@@ -16,7 +16,7 @@ from lean_sepia.answers.match import (
     usual_manner,
     usual_mix,
 )
-from lean_sepia.document.edits.coats import Manner
+from lean_sepia.document.edits.mixes import Manner
 from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.language import _
 from lean_sepia.recipe.batch import BatchVolume
@@ -43,6 +43,7 @@ class Wanted(QObject):
         self.thinner = count_box(0, 90, round(100 * BASE_THINNER), _("Share of thinner in per cent"))
         self.volume = measure_box(0.1, 500, CUP_ML, "ml", _("Thinned mix to make"))
         self.sheen = QComboBox()
+        self.sheen.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.sheen.setAccessibleName(_("Final sheen"))
         for box in (self.paints, self.parts):
             box.valueChanged.connect(lambda _value: self.changed.emit())

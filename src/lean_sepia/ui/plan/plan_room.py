@@ -108,7 +108,7 @@ class PlanRoom(RoomPage):
     def refresh(self) -> None:
         project = self.session.project
         answer = self.answer = plan.answer(plan.ask(project))
-        steps = answer.question.steps
+        steps = answer.question.work
         ids = [step.id for step in steps]
         if self.current not in ids:
             self.current = ids[0] if ids else ""
@@ -133,7 +133,7 @@ class PlanRoom(RoomPage):
                     field.setCursorPosition(0)
 
     def _show_schedule(self, answer: PlanAnswer, schedule: Schedule) -> None:
-        steps = answer.question.steps
+        steps = answer.question.work
         if not steps:
             self._statement.setText(_("No step yet."))
             self._remark.setText(
@@ -166,7 +166,7 @@ class PlanRoom(RoomPage):
     @staticmethod
     def _finding_rows(answer: PlanAnswer) -> Iterator[Item]:
         findings = answer.findings
-        numbers = {step.id: index + 1 for index, step in enumerate(answer.question.steps)}
+        numbers = {step.id: index + 1 for index, step in enumerate(answer.question.work)}
         if not findings:
             yield label(_("Nothing spoils anything in this order."), "second", wrap=True)
         for finding in findings:
@@ -230,7 +230,7 @@ class PlanRoom(RoomPage):
     def _choose(self, step_id: str) -> None:
         self.current = step_id
         if self.answer is not None:
-            self._show_step(self.answer.question.steps)
+            self._show_step(self.answer.question.work)
 
     def move_current(self, places: int) -> None:
         """Move the chosen step in the order."""

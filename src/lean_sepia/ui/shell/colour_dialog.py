@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from PySide6.QtWidgets import QLineEdit, QWidget
+from PySide6.QtWidgets import QDialogButtonBox, QLineEdit, QWidget
 
 from lean_sepia.answers.coats.stating import read_colour_or_bottle
 from lean_sepia.document.bounds import Lab
@@ -35,6 +35,7 @@ class ColourDialog(FormDialog):
             ("", self._said),
         ]
         super().__init__(_("Start from a colour"), fields, parent)
+        self.buttons.button(QDialogButtonBox.StandardButton.Ok).setText(_("Start"))
         self.text.textChanged.connect(lambda _t: self._search())
         self._search()
 

@@ -18,7 +18,8 @@ from lean_sepia.answers.tone import (
     wished_target,
 )
 from lean_sepia.colour.words import difference
-from lean_sepia.document.edits.coats import Manner, lay_fade
+from lean_sepia.document.edits.coats import lay_fade
+from lean_sepia.document.edits.mixes import Manner
 from lean_sepia.language import _, signed
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.fade import Lightener
