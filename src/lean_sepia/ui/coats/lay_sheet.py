@@ -62,7 +62,7 @@ class LaySheet(Sheet):
         self._timer.timeout.connect(self._ask)
         self.lines.changed.connect(self._changed)
         session.changed.connect(self._follow)
-        session.zone_changed.connect(lambda _zone: self.left.emit())
+        session.zone_changed.connect(self.leave)
         self._name_it()
         self._ask()
 

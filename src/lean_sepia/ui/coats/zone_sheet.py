@@ -82,7 +82,7 @@ class ZoneSheet(Sheet):
         keep.clicked.connect(self.keep)
         leave.clicked.connect(self.left)
         self.buttons([keep, leave])
-        session.zone_changed.connect(lambda _zone: self.left.emit())
+        session.zone_changed.connect(self.leave)
 
     def _add_target(self, target: TargetName, words: str) -> None:
         line = ColourLine(self._session, LISTS, _("Colour, {0}").format(words))

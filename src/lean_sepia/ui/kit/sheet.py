@@ -82,6 +82,10 @@ class Sheet(QFrame):
         for button in buttons:
             self._foot.addWidget(button)
 
+    def leave(self, *_why: object) -> None:
+        """Be put away; a slot of its own, so that nothing calls a sheet that is gone."""
+        self.left.emit()
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
             self.left.emit()

@@ -1,10 +1,11 @@
 """The sheets beside the column, driven as a hand would: laying, changing, copying, zones, surfaces."""
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
-from PySide6.QtWidgets import QMenu
+from PySide6.QtCore import QEvent, QPoint, Qt
+from PySide6.QtWidgets import QApplication, QMenu
 
 from lean_sepia.answers.strata import strata_of
+from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.ui.coats.lay_sheet import LaySheet
 from lean_sepia.ui.coats.surface_sheet import SurfaceSheet
 from lean_sepia.ui.coats.zone_sheet import LISTS, ZoneSheet
@@ -260,8 +261,18 @@ def test_tones_of_one_surface_say_their_contrast_and_can_be_brought_closer(works
     open_sheet.other.setCurrentIndex(open_sheet.other.findData("hull"))
     open_sheet.stir_in()
     hull, house = session.cut("hull").fresh, session.cut("house").fresh
-    from lean_sepia.colour.ciede2000 import delta_e00
-
     assert float(delta_e00(hull, house)) == pytest.approx(12.0, abs=4.0)
     open_sheet.take_apart()
     assert session.project.surfaces == ()
+
+
+def test_a_sheet_that_is_gone_is_not_called_any_more(workspace, mistakes):
+    for opened in (lambda: workspace.sheets.lay("wash"), workspace.sheets.zone, workspace.sheets.cups):
+        opened()
+        workspace.sheets.close()
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+        workspace.session.choose_zone("house")
+        workspace.session.choose_zone("hull")
+        workspace.session.undo()
+        workspace.session.edit("", lambda p: p.model_copy(update={"title": p.title + "."}))
+    assert mistakes == []
