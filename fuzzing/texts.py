@@ -70,6 +70,7 @@ class Target:
 
 def phrase_targets() -> list[Target]:
     """What a person types: phrases, numbers, dates."""
+    from lean_sepia.colour.written import is_colour, read_colour
     from lean_sepia.commands.given import (
         parse_anchors,
         parse_film,
@@ -82,6 +83,7 @@ def phrase_targets() -> list[Target]:
     from lean_sepia.plan.evenings import parse_evenings
     from lean_sepia.recipe.phrases.mixture_text import read_mixture
     from lean_sepia.recipe.phrases.ratio import read_ratio, spoken
+    from lean_sepia.recipe.phrases.spoken_mix import read_spoken_mix
 
     names = {"deep-sea": "Deep sea", "chalk": "Chalk", "bottle-green": "Bottle green"}
 
@@ -98,6 +100,12 @@ def phrase_targets() -> list[Target]:
     def mixture(text: str) -> None:
         assert all(count >= 1 for _paint, count in read_mixture(text, names))
 
+    def spoken_mix(text: str) -> None:
+        found = read_spoken_mix(text, names, {"r1": "Base colour, Hull", "r2": "Road dust"}, "r1")
+        assert found.parts or found.cups, found
+        assert all(count >= 1 for _name, count in (*found.parts, *found.cups)), found
+        assert found.thinner_share is None or 0 < found.thinner_share < 1, found
+
     def evenings(text: str) -> None:
         next(parse_evenings(text).windows(datetime(2031, 3, 3)), None)
 
@@ -111,6 +119,10 @@ def phrase_targets() -> list[Target]:
         Target("ratio", ratio, ("1:20", "20:1 thinner to paint", "95 % thinner", "a third of the cup", "3 drops in 5 ml",
                                 "2:1 then 10:1 alcohol", "80/15/5", "10:1 alcohol", "base + 3 dollops of white", "40 % mud 60 % sand", "a few drops in a jar"), 8),
         Target("mixture", mixture, ("8 Deep sea, 1 chalk", "deep-sea=8 chalk=1", "8 deep-sea + 2 chalk", "Deep sea"), 8),
+        Target("spoken mix", spoken_mix, ("3 chalk + 1 deep sea", "base + 3 dollops of chalk + half a dollop of deep sea",
+                                          "80/15/5 deep sea, chalk, bottle green", "from the road dust cup", "2:1:10 chalk, deep sea, alcohol",
+                                          "40 % chalk 40 % deep sea 20 % bottle green", "half chalk half deep sea"), 8),
+        Target("colour as written", lambda text: read_colour(text) if is_colour(text) else None, ("#4f7a6c", "45, -13, -6", "rgb 1 2 3"), 4),
         Target("evenings", evenings, ("mon-fri 19:00-21:30,sat 10:00-16:00", "daily 20:00-01:00"), 5),
         Target("date", date_span, ("1957", "1957-09", "1956/1958", "1956-01-31/1957"), 5),
         Target("parts", parse_parts, ("deep-sea=8,chalk=1",), 3),

@@ -69,6 +69,13 @@ def targets_of(project: Project, zone_id: str) -> Targets:
     return Targets(carried(theirs.fresh), carried(theirs.exposed), carried(theirs.seen), own.by_role or roles)
 
 
+def model_target(project: Project, zone_id: str) -> Target | None:
+    """The colour a zone of the model has now: as sampled from photos of the model itself; None where none was taken."""
+    of_model = {photo.id for photo in project.photos if photo.of_model and photo.tones == "colour"}
+    samples = [sample for sample in project.samples if sample.zone == zone_id and sample.photo in of_model]
+    return _combined(samples, samples[0].role, project) if samples else None
+
+
 def _own_targets(project: Project, zone: Zone) -> Targets:
     coloured = {
         photo.id

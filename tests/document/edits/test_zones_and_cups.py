@@ -18,6 +18,7 @@ from lean_sepia.document.edits.mixes import Manner, Mix, manner_of
 from lean_sepia.document.edits.steps import set_owned
 from lean_sepia.document.edits.zones import (
     NewZone,
+    add_sister,
     add_zones,
     duplicate_zone,
     group_zones,
@@ -200,3 +201,16 @@ def test_the_tool_follows_what_the_person_has(three, sand, owns, tool):
     project, (roof, *_rest) = three
     project, coat = lay(set_owned(project, owns), [roof], "base", sand)
     assert project.coat(coat).tool == tool
+
+
+def test_a_sister_has_the_same_coats_of_the_same_mixes(three, sand, shelf_paints):
+    project, (roof, *_rest) = three
+    project = pin_base(project, roof, sand)
+    project, sister = add_sister(project, project.subjects[0].id, "No. 4")
+    hers = [zone for zone in project.zones if zone.subject == sister]
+    assert [zone.name for zone in hers] == ["Roof", "Side", "Sill"]
+    assert broken_rule(project) is None
+    changed = pin_base(project, hers[0].id, Mix.of(shelf_paints, [("moss", 1)]))
+    assert changed.coats_of(roof)[0].recipe == changed.coats_of(hers[0].id)[0].recipe
+    with pytest.raises(EditError, match="name of her own"):
+        add_sister(project, project.subjects[0].id, "no. 4")

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from lean_sepia.answers.coats.draft import Draft
 from lean_sepia.answers.strata import strata_of
-from lean_sepia.answers.targets import target_for
+from lean_sepia.answers.targets import model_target, target_for
 from lean_sepia.colour.written import is_colour, read_colour
 from lean_sepia.document.edits.mixes import Mix
 from lean_sepia.document.model import Project
@@ -130,6 +130,14 @@ def _unsaid(question: LayQuestion) -> Mix:
     nature = KINDS[draft.kind]
     if nature.is_varnish or nature.covers in ("resist", "unresist", "taken"):
         return Mix(medium=draft.medium)
+    if draft.kind == "found":
+        there = model_target(question.project, question.zones[0])
+        if there is None:
+            words = _(
+                "Say what is there: sample it in a photo of the model, or write a colour such as #4f7a6c or a bottle."
+            )
+            raise EditError(words)
+        return Mix(lab=there.lab, finish=draft.finish, medium=draft.medium)  # type: ignore[arg-type]
     target, _about = target_for(
         strata_of(question.project, question.zones[0]).targets, draft.kind, draft.name
     )

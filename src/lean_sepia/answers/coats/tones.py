@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 
 from lean_sepia.answers.strata import Strata, coating_of, final_varnish
+from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import edit_coat
@@ -66,6 +67,36 @@ def pairs_of(project: Project, surface_id: str, cuts: Mapping[str, Strata]) -> l
             )
         )  # fmt: skip
     return found
+
+
+def traced_shares(project: Project, zones: Sequence[str]) -> dict[str, float]:
+    """The share of each zone in a region that was traced and divided into colours: each colour goes to the zone nearest to it.
+
+    Raises
+    ------
+    EditError
+        No region of these zones is divided into colours, or a zone has no target to know its colour by.
+    """
+    region = next((r for r in project.regions if r.zone in zones and len(r.tones) > 1), None)
+    if region is None:
+        raise EditError(
+            _(
+                "No region of these zones is divided into colours. Trace an area in Evidence, with a sample of each colour."
+            )
+        )
+    goals = {}
+    for zone in zones:
+        targets = targets_of(project, zone)
+        goal = targets.fresh or targets.exposed
+        if goal is None:
+            raise EditError(_("{0} has no target to know its colour by.").format(project.zone(zone).name))
+        goals[zone] = goal.lab
+    shares = dict.fromkeys(zones, 0.0)
+    for tone in region.tones:
+        nearest = min(zones, key=lambda zone: float(delta_e00(goals[zone], tone.lab)))
+        shares[nearest] += tone.share
+    whole = sum(shares.values())
+    return {zone: share / whole for zone, share in shares.items()}
 
 
 @dataclass(frozen=True)

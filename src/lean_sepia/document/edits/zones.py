@@ -109,14 +109,15 @@ def add_zones(project: Project, wanted: Iterable[NewZone], subject: str = "") ->
 
 
 def duplicate_zone(
-    project: Project, zone_id: str, name: str, *, mirrored: bool = False
+    project: Project, zone_id: str, name: str, *, mirrored: bool = False, subject: str = ""
 ) -> tuple[Project, str]:
     """A zone like another, with the same coats of the same mixes in the same steps; returns its id.
 
-    A mirrored one is the other side: it shares the mixes for good and has the other's targets where it has none of its own.
+    A mirrored one is the other side, or the same of a sister: it shares the mixes for good and has the other's targets where it
+    has none of its own. It is of the same model unless another is named.
     """
     old = project.zone(zone_id)
-    project, made = add_zone(project, name, old.subject)
+    project, made = add_zone(project, name, subject or old.subject)
     new = project.zone(made)
     kept: dict[str, object] = {"area_cm2": old.area_cm2, "note": old.note, "follows": old.follows}
     kept |= {"mirrors": old.mirrors or old.id} if mirrored else {"stated": old.stated}
@@ -129,6 +130,26 @@ def duplicate_zone(
     project = project.model_copy(update={"coats": tuple(coats)})
     here = [zone.id for zone in project.zones].index(zone_id)
     return move_zone(project, made, here + 1 - (len(project.zones) - 1)), made
+
+
+def add_sister(project: Project, subject_id: str, name: str) -> tuple[Project, str]:
+    """A model like another: its zones with the same coats in the same steps, of mixes they share for good; returns its id.
+
+    Raises
+    ------
+    EditError
+        It has no name, or a model has it already.
+    """
+    clean = name.strip()
+    if not clean or any(subject.name.casefold() == clean.casefold() for subject in project.subjects):
+        raise EditError(_("A sister needs a name of her own, such as the number she had."))
+    old = next(subject for subject in project.subjects if subject.id == subject_id)
+    sister = old.model_copy(update={"id": fresh_id(project.subjects, "m"), "name": clean})
+    project = put(project, "subjects", sister)
+    for zone in [zone for zone in project.zones if zone.subject == subject_id]:
+        project, made = duplicate_zone(project, zone.id, zone.name, mirrored=True, subject=sister.id)
+        project = move_zone(project, made, len(project.zones))
+    return project, sister.id
 
 
 def move_zone(project: Project, zone_id: str, places: int) -> Project:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QLineEdit
 
-from lean_sepia.answers.coats.tones import Contrast, Pair, pairs_of, stir, stirred_in
+from lean_sepia.answers.coats.tones import Contrast, Pair, pairs_of, stir, stirred_in, traced_shares
 from lean_sepia.colour.showing import verdict
 from lean_sepia.document.edits.zones import group_zones, ungroup_zones
 from lean_sepia.errors import SepiaError
@@ -56,7 +56,13 @@ class SurfaceSheet(Sheet):
             box.toggled.connect(lambda _on: self._sum())
             share.valueChanged.connect(lambda _v: self._sum())
         self._total = label("", "second", wrap=True)
-        self.add(self._total)
+        trace = button(
+            _("As traced"),
+            "tool",
+            _("Take the shares from a region that was divided into colours in Evidence"),
+        )
+        trace.clicked.connect(self.take_traced)
+        self.add(row(self._total, trace))
         self._pairs = Rows(spacing=8)
         self.add(self._pairs)
         self._add_stirring()
@@ -103,6 +109,16 @@ class SurfaceSheet(Sheet):
             for zone, box in self.chosen.items()
             if box.isChecked()
         }
+
+    def take_traced(self) -> None:
+        """Fill in the shares that were measured in a photo."""
+        try:
+            shares = traced_shares(self._session.project, list(self.wished()))
+        except SepiaError as error:
+            self._session.refused.emit(str(error))
+            return
+        for zone, share in shares.items():
+            self.shares[zone].setValue(100 * share)
 
     def _sum(self) -> None:
         shares = self.wished()

@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from lean_sepia.document.history import History
 
 Entry = tuple[str, Callable[[], object]]
-_NEEDS_A_PROJECT = ("copy", "back", "card", "details", "cups", "start", "help")
+_NEEDS_A_PROJECT = ("copy", "back", "card", "details", "sister", "cups", "start", "help")
 
 
 class MainMenu(QMenu):
@@ -56,6 +56,7 @@ class MainMenu(QMenu):
             ("redo", _("Redo"), "Ctrl+Shift+Z"),
             None,
             ("details", _("Model and livery…"), ""),
+            ("sister", _("Add a sister model…"), ""),
             ("cups", _("Cups of this project…"), "Ctrl+M"),
             ("evening", _("Evening bench lighting"), "Ctrl+E"),
             ("help", _("Help for this room"), "F1"),

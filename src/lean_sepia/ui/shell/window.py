@@ -121,6 +121,7 @@ class MainWindow(QMainWindow):
             "untouched": lambda: self.open_demo("untouched"), "bus": lambda: self.open_demo("bus"), "copy": self.ask_save_copy, "back": self.ask_revision,
             "card": self.ask_card, "undo": lambda: self._step(back=True), "redo": lambda: self._step(back=False),
             "details": lambda: self._in_workspace(lambda space: space.edit_subject()),
+            "sister": lambda: self._in_workspace(lambda space: space.ask_sister()),
             "cups": lambda: self._in_workspace(lambda space: space.sheets.cups()), "evening": self.toggle_lighting,
             "help": self.show_help, "start": self.close_project, "quit": self.close,
         }  # fmt: skip

@@ -22,14 +22,14 @@ from lean_sepia.answers.advice import ROOMS
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.edits.photos import add_photo
-from lean_sepia.document.edits.zones import add_subject, change_subject, state_target
+from lean_sepia.document.edits.zones import add_sister, add_subject, change_subject, state_target
 from lean_sepia.document.model import Photo, Project
 from lean_sepia.errors import PictureError, SepiaError
 from lean_sepia.files.gate import MOST_PICTURE, read_bytes, shown
 from lean_sepia.language import _
 from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.plan.kinds import Room
-from lean_sepia.ui.kit.dialogs.ask import tell
+from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Progress
@@ -200,6 +200,28 @@ class Workspace(QWidget):
         if dialog.exec():
             subject = dialog.subject()
             self.session.edit(_("Model and livery"), lambda p: change_subject(p, subject))
+
+    def ask_sister(self) -> None:
+        """Ask for the name of a sister of the chosen zone's model, and put her on the bench with the same coats."""
+        session = self.session
+        if not session.zone:
+            session.refused.emit(_("Name a zone first: a sister is a model like one that is there."))
+            return
+        subject = session.project.subject_of(session.project.zone(session.zone))
+        name = ask_text(
+            self,
+            _("A sister model"),
+            _("What is she called? She gets the zones and coats of {0}, of the same mixes.").format(
+                subject.name
+            ),
+            _("Add her"),
+        )
+        if name is not None:
+            self.add_sister(subject.id, name)
+
+    def add_sister(self, subject_id: str, name: str) -> None:
+        """Put a sister of a model on the bench."""
+        self.session.edit(_("Add {0}").format(name.strip()), lambda p: add_sister(p, subject_id, name)[0])
 
     def add_photos(self, names: list[str]) -> None:
         """Read photos in the background, store them once, and add each as an edit."""
