@@ -93,11 +93,13 @@ def strata_of(project: Project, zone_id: str) -> Strata:
     laid = [(coat, coating) for coat, coating in zip(coats, coatings, strict=True) if coat.on]
     runs = [(_run_of(laid, varnish, place), weight) for place, weight in places(c.profile for _, c in laid)]
     mean = _Run.mean(runs)
+    profiles = {coating.profile for _coat, coating in laid if coating.profile}
+    at = {name: [_run_of(laid, varnish, place) for place in ends(name)] for name in profiles}
     bands, at_ends = [], None
     for coat, coating in zip(coats, coatings, strict=True):
         both = None
         if coat.on and coat.profile:
-            near, far = (_run_of(laid, varnish, place) for place in ends(coat.profile))
+            near, far = at[coat.profile]
             at_ends = both = _pair(near.seen, far.seen)
             if coating.covers in ("film", "tint") and coating.share >= 1:
                 both = _pair(near.coats.get(coat.id), far.coats.get(coat.id))

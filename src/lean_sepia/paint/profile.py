@@ -16,10 +16,16 @@ from lean_sepia.language import N_
 RECESSES = 0.2
 """Share of a surface that counts as recess rather than open (practice)."""
 
-_nodes, _weights = np.polynomial.legendre.leggauss(5)
-_EVENLY = tuple(
-    (float(node + 1) / 2, float(weight) / 2) for node, weight in zip(_nodes, _weights, strict=True)
-)
+
+def _evenly(count: int) -> tuple[tuple[float, float], ...]:
+    """Gauss–Legendre places on 0–1 with their weights."""
+    nodes, weights = np.polynomial.legendre.leggauss(count)
+    return tuple(
+        (float(node + 1) / 2, float(weight) / 2) for node, weight in zip(nodes, weights, strict=True)
+    )
+
+
+_ALONE, _CROSSED = _evenly(5), _evenly(3)  # along one direction, and along several at once
 _RECESS = ((0.0, RECESSES), (1.0, 1 - RECESSES))
 
 
@@ -58,7 +64,9 @@ def amount_at(profile: str | None, far: float, place: Place) -> float:
 def places(profiles: Iterable[str | None]) -> list[tuple[Place, float]]:
     """Places that stand for a whole zone, with weights that sum to 1; a single one where nothing runs out."""
     along = sorted({RUNS[profile].along for profile in profiles if profile})
-    nodes = [_RECESS if direction == "recess" else _EVENLY for direction in along]
+    straight = [direction for direction in along if direction != "recess"]
+    evenly = _ALONE if len(straight) == 1 else _CROSSED
+    nodes = [_RECESS if direction == "recess" else evenly for direction in along]
     answer = []
     for chosen in product(*nodes):
         place = {direction: where for direction, (where, _weight) in zip(along, chosen, strict=True)}

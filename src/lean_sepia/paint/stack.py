@@ -28,7 +28,8 @@ lies until it is rubbed off; taken: on a share what was laid since a named coat 
 
 PALE_L, KEPT_DARK, KEPT_PALE = 50.0, 0.8, 0.5
 """From which L* a powder is pale, and what the first varnish over it leaves of dark and of pale powder (practice)."""
-_MOST_PATCHES = 256  # coats on a share of everything double them; the smallest beyond these are averaged
+_WORTH_AT_ONCE = 4
+_MOST_PATCHES = 64  # coats on a share of everything double them; the smallest beyond these are averaged
 
 
 @dataclass(frozen=True, eq=False)
@@ -159,7 +160,7 @@ class Stack:
             spots = self._covered(coating, main, coating.share * sum(patch.share for patch in reached))
             spots = replace(spots, loose=coating.covers == "loose", keep=coating.keep)
             return replace(self, patches=(*left, spots, *apart)), spots
-        covered = tuple(self._covered(coating, patch, patch.share * coating.share) for patch in reached)
+        covered = self._all_covered(coating, reached)
         sheen = body.surface.g if coating.covers == "film" else self.sheen
         stack = Stack((*covered, *(left if coating.share < 1 else ()), *apart), sheen)
         return stack, covered[reached.index(main)] if main in reached else None
@@ -182,6 +183,22 @@ class Stack:
 
     def _uncovered(self, patch: Patch, mark: str) -> Patch:
         return patch.down_to(self.marks.index(mark) if mark in self.marks else 0)
+
+    def _all_covered(self, coating: Coating, reached: tuple[Patch, ...]) -> tuple[Patch, ...]:
+        """A share of each patch under a film, computed for all of them at once."""
+        body = coating.body
+        shares = [patch.share * coating.share for patch in reached]
+        if body is None or isinstance(body, Opaque) or len(reached) < _WORTH_AT_ONCE:
+            return tuple(
+                self._covered(coating, patch, share) for patch, share in zip(reached, shares, strict=True)
+            )
+        grounds = np.array([patch.R_i for patch in reached])
+        rows = Laying(grounds, coating.X).internal(body)
+        here, tint = len(self.marks), coating.covers == "tint"
+        return tuple(
+            Patch(share, row, patch.surface if tint else body.surface, below=patch, since=here)
+            for patch, share, row in zip(reached, shares, rows, strict=True)
+        )
 
     def _covered(self, coating: Coating, below: Patch | None, share: float) -> Patch:
         body = coating.body
@@ -243,6 +260,7 @@ def _fewer(patches: tuple[Patch, ...]) -> tuple[Patch, ...]:
     kept, rest = by_size[: _MOST_PATCHES - 1], by_size[_MOST_PATCHES - 1 :]
     share = sum(patch.share for patch in rest)
     weights = [patch.share for patch in rest] if share else None
-    measured = np.average([patch.surface.seen(patch.R_i) for patch in rest], axis=0, weights=weights)
-    mean = rest[0].surface.inwards(measured)
+    surface = rest[0].surface
+    measured = np.average(surface.seen(np.array([patch.R_i for patch in rest])), axis=0, weights=weights)
+    mean = surface.inwards(measured)
     return (*kept, replace(rest[0], share=share, R_i=mean))
