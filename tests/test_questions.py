@@ -100,3 +100,22 @@ def test_questions_without_an_answer(call, more):
     code, out, err = call("show", "--ground", "50,0,0", *more)
     assert (code, out) == (2, "")
     assert len(err.strip().splitlines()) == 1
+
+
+def test_show_takes_powders_metals_and_cans_as_they_lie(call, demo_master, tmp_path):
+    data = json.loads(demo_master.shelf_file.read_text())
+    for paint in data["paints"]:
+        if paint["id"] == "cream":
+            paint["can"] = True
+    shelf = tmp_path / "shelf.json"
+    shelf.write_text(json.dumps(data))
+    for name in ("pigment-quay-dust", "worn-steel", "cream"):
+        code, out, err = call(
+            "show", "--shelf", shelf, "--ground", "30,0,0", "--paint", name, "--area-share", 0.25, "--json"
+        )
+        assert code == 0, err
+        found = json.loads(out)
+        assert found["mean_de00"] < found["mark_de00"]
+    code, out, _err = call("predict", "--shelf", shelf, "--parts", "cream=1", "--json")
+    assert code == 0
+    assert json.loads(out)["predictions"][0]["lab"][0] > 70

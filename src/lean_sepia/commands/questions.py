@@ -131,6 +131,9 @@ def _laid(ground: str, shelf: str, paint: str, film: Film) -> tuple[float, float
     """What one paint becomes on the ground; a wet coat unless the options say otherwise."""
     from dataclasses import replace
 
+    from lean_sepia.arrays import triple
+    from lean_sepia.colour.lab import lab_from_reflectance
+    from lean_sepia.paint.kubelka_munk import opaque_reflectance
     from lean_sepia.paint.trust import predict
     from lean_sepia.shelf.shelf_file import read_shelf
 
@@ -138,5 +141,9 @@ def _laid(ground: str, shelf: str, paint: str, film: Film) -> tuple[float, float
         raise BadInputError(_("What lies below is said with --ground; leave --over out."))
     paints = {one.id: one for one in read_shelf(shelf).paints()}
     laying = replace(film, over=ground).laying()
-
-    return predict([mixed_paint(paints, paint)], [1], laying, []).lab
+    if paint in paints and not paints[paint].lies_as_film:  # metallics and powders lie in their own colour
+        one = paints[paint]
+        return triple(
+            lab_from_reflectance(one.surface.under(film.varnish).seen(opaque_reflectance(one.K, one.S)))
+        )
+    return predict([mixed_paint(paints, paint, alone=True)], [1], laying, []).lab

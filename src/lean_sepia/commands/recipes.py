@@ -228,12 +228,12 @@ def predict(
     below = []
     for text in films:
         parts, X = parse_film(text)
-        used = tuple(mixed_paint(paints, name) for name, _unused in parts)
+        used = tuple(mixed_paint(paints, name, alone=len(parts) == 1) for name, _unused in parts)
         below.append(LowerFilm(used, tuple(float(count) for _unused, count in parts), X))
     found, said = [], []
     for text in mixtures:
         parts = parse_parts(text)
-        top = [mixed_paint(paints, name) for name, _unused in parts]
+        top = [mixed_paint(paints, name, alone=len(parts) == 1) for name, _unused in parts]
         said.append(media_cautions([paint.medium for paint in top], tool=film.tool or "airbrush"))
         found.append(predicted(top, [count for _unused, count in parts], laying, below))
 
@@ -255,8 +255,8 @@ def predict(
     print_answer({"predictions": answer}, as_json, words)
 
 
-def mixed_paint(paints: Mapping[str, Paint], name: str) -> Paint:
-    """A paint of a shelf that can be part of a mixture."""
+def mixed_paint(paints: Mapping[str, Paint], name: str, *, alone: bool = False) -> Paint:
+    """A paint of a shelf that can be part of a mixture; alone, one from a spray can too."""
     if name not in paints:
         raise BadInputError(_("{0!r} is not on this shelf. Check the id.").format(name))
     if paints[name].retired:
@@ -265,9 +265,9 @@ def mixed_paint(paints: Mapping[str, Paint], name: str) -> Paint:
                 "{0!r} is retired: it stands on the shelf but is not used. Take it back, or choose another."
             ).format(name)
         )
-    if paints[name].can:
+    if paints[name].can and not alone:
         raise BadInputError(_("{0!r} comes from a spray can: its colour cannot be mixed.").format(name))
-    if not paints[name].mixes:
+    if not paints[name].lies_as_film:
         raise BadInputError(
             _("{0!r} is a {1} {2} paint, which is laid alone, not mixed.").format(
                 name, paints[name].finish, paints[name].medium
