@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QLineEdit
 from lean_sepia.answers.coats.tones import Contrast, Pair, pairs_of, stir, stirred_in, traced_shares
 from lean_sepia.colour.showing import verdict
 from lean_sepia.document.edits.zones import group_zones, ungroup_zones
+from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
@@ -42,11 +43,30 @@ class SurfaceSheet(Sheet):
                 wrap=True,
             )
         )
+        self._add_zones(project)
+        self._pairs = Rows(spacing=8)
+        self.add(self._pairs)
+        self._add_stirring()
+        self.body.addStretch(1)
+        keep, part, leave = button(_("Keep it"), "main"), button(_("Take it apart")), button(_("Leave it"))
+        part.setEnabled(surface is not None)
+        keep.clicked.connect(self.keep)
+        part.clicked.connect(self.take_apart)
+        leave.clicked.connect(self.left)
+        self.buttons([keep, part, leave])
+        session.changed.connect(self._show_pairs)
+        self._sum()
+        self._show_pairs()
+
+    def _add_zones(self, project: Project) -> None:
+        """A tick and a share for every zone, and what they come to."""
         self.chosen: dict[str, QCheckBox] = {}
         self.shares: dict[str, QDoubleSpinBox] = {}
         for other in project.zones:
             box = QCheckBox(other.name)
-            box.setChecked(other.id == zone or (surface is not None and other.surface == surface))
+            box.setChecked(
+                other.id == self._zone or (self._surface is not None and other.surface == self._surface)
+            )
             share = measure_box(
                 0, 100, 100 * (other.share or 0), "%", _("Share of {0}").format(other.name), 1, 76
             )
@@ -63,19 +83,6 @@ class SurfaceSheet(Sheet):
         )
         trace.clicked.connect(self.take_traced)
         self.add(row(self._total, trace))
-        self._pairs = Rows(spacing=8)
-        self.add(self._pairs)
-        self._add_stirring()
-        self.body.addStretch(1)
-        keep, part, leave = button(_("Keep it"), "main"), button(_("Take it apart")), button(_("Leave it"))
-        part.setEnabled(surface is not None)
-        keep.clicked.connect(self.keep)
-        part.clicked.connect(self.take_apart)
-        leave.clicked.connect(self.left)
-        self.buttons([keep, part, leave])
-        session.changed.connect(self._show_pairs)
-        self._sum()
-        self._show_pairs()
 
     def _add_stirring(self) -> None:
         self.into, self.other = QComboBox(), QComboBox()
