@@ -5,6 +5,7 @@ import sys
 from benchmarks import (
     card,
     cast,
+    fading,
     film,
     fitting,
     laying,
@@ -22,6 +23,7 @@ ALL = {
     "startup": startup.main,
     "mixing": mixing.main,
     "fitting": fitting.main,
+    "fading": fading.main,
     "promise": promise.main,
     "trust": trust.main,
     "ranges": ranges.main,

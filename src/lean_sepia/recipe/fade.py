@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 import numpy as np
 import numpy.typing as npt
 
-from lean_sepia.arrays import FloatArray, triple
+from lean_sepia.arrays import FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import chroma, hue_deg
 from lean_sepia.errors import ShelfError
@@ -17,9 +17,12 @@ from lean_sepia.language import _
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Paint, Palette, stirred
+from lean_sepia.recipe.limits import Limits
+from lean_sepia.recipe.mix import MixSolver
 from lean_sepia.recipe.parts import proportions
 
 HUELESS_CHROMA = 5.0
+_CUP, _OFFERED = "base cup", 24
 _WORTH_A_SECOND = 0.05  # ΔE00 that a second lightener must gain
 
 
@@ -133,22 +136,72 @@ def choose_lighteners(
                 "No other paint on this shelf can be stirred into a base of {0}. Add one, or change the base."
             ).format(base.medium)
         )
-    found = [_nearest(base, (paint,), goal, max_parts, laying) for paint in usable]
-    if most > 1:
+    found = _alone(base, usable, goal, max_parts, laying)
+    if most > 1 and len(usable) > 1:
+        pairs = _pairs if goal.any_chroma else _pairs_quickly
         alone = {option.paint: option.de00 for option in found}
-        for pair in combinations(usable, 2):
-            if all(media_mix(pair[0].medium, paint.medium) for paint in pair):
-                both = _nearest(base, pair, goal, max_parts, laying)
-                if both.de00 < min(alone[paint.id] for paint in pair) - _WORTH_A_SECOND:
-                    found.append(both)
+        found += [
+            both
+            for both in pairs(base, usable, goal, max_parts, laying)
+            if both.de00 < min(alone[both.paint], alone[both.second or both.paint]) - _WORTH_A_SECOND
+        ]
     return sorted(found, key=lambda lightener: lightener.de00)
+
+
+def _alone(
+    base: Paint, usable: Sequence[Paint], goal: Goal, max_parts: int, laying: Laying
+) -> list[Lightener]:
+    """Every paint by itself, all of them looked through at once."""
+    steps = proportions(2, max_parts)
+    shares = steps / steps.sum(axis=1, keepdims=True)
+    rows = np.zeros((len(usable), len(steps), 1 + len(usable)))
+    rows[:, :, 0] = shares[:, 0]
+    for number in range(len(usable)):
+        rows[number, :, 1 + number] = shares[:, 1]
+    labs = laying.lab(Palette.of([base, *usable]).mixture(rows.reshape(-1, 1 + len(usable))))
+    de00 = goal.away(labs).reshape(len(usable), len(steps))
+    labs = labs.reshape(len(usable), len(steps), 3)
+    return [
+        _best((paint,), steps, own, away, goal) for paint, own, away in zip(usable, labs, de00, strict=True)
+    ]
+
+
+def _pairs(
+    base: Paint, usable: Sequence[Paint], goal: Goal, max_parts: int, laying: Laying
+) -> Iterator[Lightener]:
+    """The best of every pair, each looked through."""
+    for pair in combinations(usable, 2):
+        if media_mix(pair[0].medium, pair[1].medium):
+            yield _nearest(base, pair, goal, max_parts, laying)
+
+
+def _pairs_quickly(
+    base: Paint, usable: Sequence[Paint], goal: Goal, max_parts: int, laying: Laying
+) -> Iterator[Lightener]:
+    """The pairs that come nearest, found as recipes are: of mixtures that all hold the base."""
+    cup = replace(base, id=_CUP)
+    limits = Limits(must=frozenset({_CUP}))
+    solver = MixSolver([cup, *usable], laying, max_paints=3, max_parts=max_parts, limits=limits)
+    for recipe in solver.solve(goal.lab, _OFFERED):
+        parts = dict(recipe.parts)
+        base_parts = parts.pop(_CUP)
+        if len(parts) == 2:
+            (first, count), (second, second_count) = parts.items()
+            shift = hue_shift_deg(recipe.lab, goal.lab)
+            yield Lightener(first, base_parts, count, recipe.lab, recipe.de00, shift, second, second_count)
 
 
 def _nearest(base: Paint, added: Sequence[Paint], goal: Goal, max_parts: int, laying: Laying) -> Lightener:
     steps = proportions(1 + len(added), max_parts)
     shares = steps / steps.sum(axis=1, keepdims=True)
     labs = laying.lab(Palette.of([base, *added]).mixture(shares))
-    de00 = goal.away(labs)
+    return _best(added, steps, labs, goal.away(labs), goal)
+
+
+def _best(
+    added: Sequence[Paint], steps: IntArray, labs: FloatArray, de00: FloatArray, goal: Goal
+) -> Lightener:
+    """The best of so many steps (n, 1 + paints), with their colours L*a*b* (n, 3) and ΔE00 (n,)."""
     # Steps within 0.05 cannot be told apart: the one with fewer parts is easier to count.
     best = min(np.flatnonzero(de00 <= de00.min() + 0.05), key=lambda i: int(steps[i].sum()))
     parts = [int(count) for count in steps[best]]
