@@ -17,8 +17,8 @@ from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import OPAQUE, Laying
-from lean_sepia.paint.paint import Paint, Palette
-from lean_sepia.paint.saunderson import through_surface
+from lean_sepia.paint.paint import Mixture, Paint, Palette
+from lean_sepia.paint.saunderson import Surface, through_surface
 from lean_sepia.recipe.mix import MixSolver
 from lean_sepia.recipe.parts import proportions
 
@@ -40,7 +40,7 @@ def exhaustive(palette: Palette, targets: FloatArray, laying: Laying = OPAQUE, m
             if laying.ground is None:
                 labs = lab_from_reflectance(through_surface(opaque_reflectance(K, S), g[..., None]))
             else:
-                labs = laying.lab(K, S, g)
+                labs = laying.lab(Mixture(K, S, Surface(g, palette.k1[0], palette.k2[0])))
             for index, target in enumerate(targets):
                 # S_L is at most 1.75, so what is further off in lightness than this cannot be nearer.
                 near = np.abs(labs[..., 0] - target[0]) < 1.76 * best[index]

@@ -20,6 +20,7 @@ from lean_sepia.paint.paint import Paint, Palette, stirred
 from lean_sepia.recipe.limits import Limits
 from lean_sepia.recipe.mix import MixSolver
 from lean_sepia.recipe.parts import proportions
+from lean_sepia.recipe.pool import least
 
 HUELESS_CHROMA = 5.0
 _CUP, _OFFERED = "base cup", 24
@@ -182,13 +183,15 @@ def _pairs_quickly(
     cup = replace(base, id=_CUP)
     limits = Limits(must=frozenset({_CUP}))
     solver = MixSolver([cup, *usable], laying, max_paints=3, max_parts=max_parts, limits=limits)
-    for recipe in solver.solve(goal.lab, _OFFERED):
-        parts = dict(recipe.parts)
-        base_parts = parts.pop(_CUP)
-        if len(parts) == 2:
-            (first, count), (second, second_count) = parts.items()
-            shift = hue_shift_deg(recipe.lab, goal.lab)
-            yield Lightener(first, base_parts, count, recipe.lab, recipe.de00, shift, second, second_count)
+    near = solver.considered(np.asarray(goal.lab)).best(_OFFERED)
+    for row, lab, de00 in zip(least(near.parts), near.labs, near.de00, strict=True):
+        added = np.flatnonzero(row[1:])
+        if len(added) == 2:
+            first, second = sorted(added, key=lambda number: -int(row[1 + number]))
+            yield Lightener(
+                usable[int(first)].id, int(row[0]), int(row[1 + first]), triple(lab), float(de00), hue_shift_deg(lab, goal.lab),
+                usable[int(second)].id, int(row[1 + second]),
+            )  # fmt: skip
 
 
 def _nearest(base: Paint, added: Sequence[Paint], goal: Goal, max_parts: int, laying: Laying) -> Lightener:

@@ -127,6 +127,17 @@ class MixSolver:
             The limits leave no mixture.
         """
         goal = np.asarray(target, dtype=float)
+        pool = self.considered(goal, progress)
+        return self._ranked(pool, goal, count, None if half90 is None else np.asarray(half90, dtype=float))
+
+    def considered(self, goal: FloatArray, progress: Progress = no_progress) -> Pool:
+        """The mixtures near a target L*a*b* (3,) that are looked at closely, in no order; the nearest of all is among them.
+
+        Raises
+        ------
+        ShelfError
+            The limits leave no mixture.
+        """
         pool = self._from_tables(goal, progress)
         beyond = self.max_paints > _TABLE_PAINTS or self.max_parts > _TABLE_PARTS
         if beyond or comb(len(self.palette.paints), _TABLE_PAINTS) > _MOST_SETS:
@@ -137,7 +148,7 @@ class MixSolver:
                     "No mixture keeps to all the limits: media that do not mix, too little left in the bottles, or more paints asked for than a recipe may have. Loosen one of them."
                 )
             )
-        return self._ranked(pool, goal, count, None if half90 is None else np.asarray(half90, dtype=float))
+        return pool
 
     def recipe(
         self, parts: Sequence[tuple[str, int]], target: npt.ArrayLike, half90: npt.ArrayLike | None = None
@@ -208,17 +219,27 @@ class MixSolver:
         n = len(self.palette.paints)
         whole = comb(n, size) <= _MOST_SETS
         among = np.arange(n) if whole else self._shortlist(smaller)
-        sets = among[all_sets(len(among), size)]
+        sets = self._sets_with_all(among, size)
         same = np.all(self._groups[sets] == self._groups[sets[:, :1]], axis=1)
-        has_all = np.all(np.any(sets[:, :, None] == self._must, axis=1), axis=1)
         most = min(self.max_parts, _TABLE_PARTS)
-        fits = same & has_all & np.all(self._sought[sets], axis=1)
+        fits = same & np.all(self._sought[sets], axis=1)
         table = MixtureTable.of(self._quick_colours(), sets[fits], most, progress)
         if self._most_share.min() < 1:
             table.drop_beyond(self._most_share)
         if whole:
             self._tables[size] = table
         return table
+
+    def _sets_with_all(self, among: IntArray, size: int) -> IntArray:
+        """The sets (c, size) of these paints in which everything is that must be."""
+        must = len(self._must)
+        if must == 0:
+            return among[all_sets(len(among), size)]
+        if size <= must:
+            return self._must[None, :] if size == must else np.zeros((0, size), dtype=np.int64)
+        others = np.setdiff1d(among, self._must)
+        chosen = others[all_sets(len(others), size - must)]
+        return np.sort(np.hstack([np.tile(self._must, (len(chosen), 1)), chosen]), axis=1)
 
     def _shortlist(self, smaller: Sequence[Pool]) -> IntArray:
         """The paints that occur in the best smaller mixtures, nearest first, and those that must be in."""
