@@ -8,7 +8,7 @@ from lean_sepia.answers import match, tone
 from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.coats.cups import cups_in, used_by
 from lean_sepia.answers.coats.draft import usual_draft
-from lean_sepia.answers.coats.laying import laid
+from lean_sepia.answers.coats.laying import answer, laid
 from lean_sepia.answers.coats.mixing import LayQuestion, read_free_mix
 from lean_sepia.answers.coats.stating import ColourList, read_stated, suggestions
 from lean_sepia.answers.coats.worn import nearest_bottle, worn_draft
@@ -162,3 +162,12 @@ def test_a_note_on_a_bottle_comes_back_as_advice_until_the_step_is_done(roof, sh
     assert not any("stains" in text for text in said)
     done = set_step_done(project, project.coats_of(zone)[-1].step, True)
     assert not any("curdles" in one.text for one in advice(done, cuts, notes={"sand": "curdles"}))
+
+
+def test_without_an_airbrush_a_fade_says_how_much_finer_a_mist_would_be(roof, shelf_paints):
+    project, zone = roof
+    for owns, said in ((Owned(airbrush=False), True), (Owned(), False)):
+        owned = set_owned(project, owns)
+        draft = replace(usual_draft("fade", owns=owns), of="bone white")
+        found = answer(LayQuestion(owned, (zone,), draft, tuple(shelf_paints)))
+        assert any("a mist from an airbrush" in words for words in found.remarks) is said

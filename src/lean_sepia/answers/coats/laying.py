@@ -11,6 +11,7 @@ from lean_sepia.answers.coats.remarks import what_it_needs, whether_it_reads
 from lean_sepia.answers.coats.showing import Showing, showing_of, showing_words
 from lean_sepia.answers.strata import Band, Strata, strata_of
 from lean_sepia.answers.targets import Target, target_for
+from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.check import fault_of_edit
 from lean_sepia.document.edits.coats import edit_coat, lay
@@ -26,7 +27,7 @@ from lean_sepia.plan.step import Material, PlanStep
 from lean_sepia.recipe.batch import BatchVolume
 
 MOST_SHOWN_PASSES = 4
-_MOST_OF_IT = 0.5
+_MOST_OF_IT, _MISTED = 0.5, 0.9  # a mist is thinned so (practice)
 
 
 @dataclass(frozen=True)
@@ -121,12 +122,35 @@ def answer(question: LayQuestion) -> LayAnswer:
     target, about = target_for(after.targets, draft.kind, draft.name)
     if about and draft.area_share < _MOST_OF_IT and not KINDS[draft.kind].roles:
         target, about = None, ""  # what lies in the seams is not to have the colour of the whole
+    remarks += _what_an_airbrush_would_gain(changed, coat, band)
     now, then = _now_and_then(band, after, before, showing)
     warned = cautions(_as_step(changed, coat))
     return LayAnswer(
         changed, coat.id, now, then, (before.seen, after.seen), target, about, _pass_by_pass(changed, coat), band.ends, showing,
         needed(changed, coat) if coat.recipe else None, tuple(remarks), (*warned, _(DEFER)) if warned else (),
     )  # fmt: skip
+
+
+def _what_an_airbrush_would_gain(project: Project, coat: Coat, band: Band) -> list[str]:
+    """For a fade or a tone laid without one: how much finer the steps of a mist would be; nothing where that is at hand."""
+    nature = KINDS[coat.kind]
+    if project.owns.has("mist") or not nature.is_paint or nature.room != "tone" or not coat.recipe:
+        return []
+    steps = []
+    for tool, thinner in ((coat.tool, coat.thinner_share), ("mist", _MISTED)):
+        once = coat.model_copy(update={"tool": tool, "thinner_share": thinner, "passes": 1})
+        coats = tuple(once if other.id == coat.id else other for other in project.coats)
+        cut = strata_of(project.model_copy(update={"coats": coats}), coat.zone)
+        lab = next(other.lab for other in cut.bands if other.coat.id == coat.id)
+        if lab is None or band.ground is None:
+            return []
+        steps.append(float(delta_e00(band.ground, lab)))
+    if steps[0] <= steps[1]:
+        return []
+    words = _(
+        "A pass moves it by {0:.1f} ΔE00; a mist from an airbrush would by {1:.1f}, so that it can be stopped in time."
+    )
+    return [words.format(*steps)]
 
 
 def _now_and_then(
