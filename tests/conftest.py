@@ -47,15 +47,25 @@ def demo(demo_master, tmp_path):
     return Demo(Path(shutil.copytree(demo_master.folder, tmp_path / "demo")))
 
 
-@pytest.fixture(scope="session")
-def worked(demo_master):
-    """The demo's half-worked document."""
+def _document(path):
     from lean_sepia.document.store import ProjectStore
 
-    store = ProjectStore.open(demo_master.worked, reading=True)
+    store = ProjectStore.open(path, reading=True)
     project, _ = store.load()
     store.close()
     return project
+
+
+@pytest.fixture(scope="session")
+def worked(demo_master):
+    """The demo's half-worked document."""
+    return _document(demo_master.worked)
+
+
+@pytest.fixture(scope="session")
+def bus(demo_master):
+    """The demo's second subject."""
+    return _document(demo_master.bus)
 
 
 @pytest.fixture(scope="session")

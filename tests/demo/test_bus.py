@@ -2,7 +2,6 @@
 
 import io
 
-import pytest
 from pypdf import PdfReader
 
 from lean_sepia.answers.advice import advice
@@ -11,16 +10,7 @@ from lean_sepia.answers.plan import answer, ask
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.check import broken_rule
-from lean_sepia.document.store import ProjectStore
 from lean_sepia.report.bench_card import bench_card
-
-
-@pytest.fixture(scope="module")
-def bus(demo_master):
-    store = ProjectStore.open(demo_master.bus, reading=True)
-    project, _note = store.load()
-    store.close()
-    return project
 
 
 def test_it_has_no_photo_and_every_zone_has_what_is_there_already(bus):

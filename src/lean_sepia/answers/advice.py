@@ -151,12 +151,11 @@ def _unseen(project: Project, showings: Mapping[str, Mapping[str, Showing]]) -> 
     """Coats that will not show, and lettering that will not read."""
     for coat in project.coats:
         found = showings.get(coat.zone, {}).get(coat.id)
-        if found is None or not coat.on or coat.kind == "found":
-            continue
         nature = KINDS[coat.kind]
-        full = nature.is_paint and nature.room == "match"
+        if found is None or not coat.on or nature.sets_the_colour:
+            continue
         meant = nature.is_glaze and found.later >= _A_HINT  # a filter is to be hardly seen
-        if full or meant or (found.verdict != VERDICTS[0] and (found.kind != "lettering" or found.reads)):
+        if meant or (found.verdict != VERDICTS[0] and (found.kind != "lettering" or found.reads)):
             continue
         zone = project.zone(coat.zone)
         room = nature.room if nature.room != "plan" else "match"

@@ -10,7 +10,7 @@ from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.document.model import Coat, Project, Recipe
-from lean_sepia.document.versions import medium_of, paint_of, recipe_paint
+from lean_sepia.document.versions import from_cup, medium_of, paint_of, recipe_paint
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
@@ -133,7 +133,7 @@ def cup_lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, 
     for cup_id, count in recipe.cups:
         cup = project.recipe(cup_id)
         colour = triple(recipe_paint(project, cup).masstone_lab())
-        entries.append((count, _("from the cup “{0}”").format(cup.name), None, colour, DROPS_PER_ML))
+        entries.append((count, from_cup(cup), None, colour, DROPS_PER_ML))
     for version_id, count in recipe.parts:
         version = project.paint(version_id)
         paint = paint_of(version)

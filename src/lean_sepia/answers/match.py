@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, fields, replace
+from itertools import compress
+from operator import not_
 
 import numpy as np
 
@@ -94,8 +96,8 @@ def usable_paints(
         cans = [replace(paint, can=False) for paint in shelf if paint.can and paint.lies_as_film]
         return tuple(cans), tuple(base_paints(shelf))
     wet = base_paints(shelf)
-    kept = tuple(paint for paint in wet if owns.may_lay(paint, tool))
-    return kept, tuple(paint for paint in wet if paint not in kept)
+    may = [owns.may_lay(paint, tool) for paint in wet]
+    return tuple(compress(wet, may)), tuple(compress(wet, map(not_, may)))
 
 
 def medium_below(project: Project, zone_id: str) -> str | None:

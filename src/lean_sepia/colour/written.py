@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -53,6 +54,11 @@ def read_colour(text: str) -> Lab:
         "A colour is written L*, a*, b* with commas, or #rrggbb, or rgb and three numbers to 255; found “{0}”."
     )
     raise ColourError(words.format(clean[:_LONGEST]))
+
+
+def write_colour(lab: Sequence[float], decimals: int = 1) -> str:
+    """L*, a*, b* (3,) as they are typed, with commas."""
+    return ", ".join(f"{value:.{decimals}f}" for value in lab)
 
 
 def is_colour(text: str) -> bool:

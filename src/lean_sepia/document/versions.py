@@ -73,6 +73,11 @@ def _mixture(recipe: Recipe, versions: tuple[PaintVersion, ...], cups: tuple[Pai
     return stirred(recipe.id, recipe.name, paints, counts)
 
 
+def from_cup(recipe: Recipe) -> str:
+    """A mix as something that is taken out of its cup, in words that can be typed again."""
+    return _("from the cup “{0}”").format(recipe.name)
+
+
 @dataclass(frozen=True)
 class Portion:
     """One line of a recipe as it is read out: so many parts of something, in its colour."""
@@ -89,7 +94,7 @@ def portions(project: Project, recipe: Recipe) -> list[Portion]:
     for cup, count in recipe.cups:
         basis = project.recipe(cup)
         colour = triple(recipe_paint(project, basis).masstone_lab())
-        lines.append(Portion(count, _("from the cup “{0}”").format(basis.name), None, colour))
+        lines.append(Portion(count, from_cup(basis), None, colour))
     for version, count in recipe.parts:
         paint = project.paint(version)
         lines.append(Portion(count, paint.name, version, triple(paint_of(paint).masstone_lab())))

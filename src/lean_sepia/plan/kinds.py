@@ -82,6 +82,11 @@ class Kind:
         return self.family == "paint"
 
     @property
+    def sets_the_colour(self) -> bool:
+        """Whether it is a full coat that may well have the colour of what it lies on, such as a second primer or a touch-up."""
+        return self.is_paint and self.room == "match"
+
+    @property
     def is_varnish(self) -> bool:
         """Whether it is a clear coat that sets the sheen of all below it."""
         return self.family == "varnish"

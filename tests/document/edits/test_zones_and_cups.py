@@ -214,3 +214,17 @@ def test_a_sister_has_the_same_coats_of_the_same_mixes(three, sand, shelf_paints
     assert changed.coats_of(roof)[0].recipe == changed.coats_of(hers[0].id)[0].recipe
     with pytest.raises(EditError, match="name of her own"):
         add_sister(project, project.subjects[0].id, "no. 4")
+
+
+def test_the_other_side_and_a_sister_share_one_mix_whichever_of_them_is_changed(three, sand, shelf_paints):
+    project, (roof, *_rest) = three
+    project = pin_base(project, roof, sand)
+    project, other = duplicate_zone(project, roof, "Other roof", mirrored=True)
+    project, sister = add_sister(project, project.subjects[0].id, "No. 4")
+    hers = [zone.id for zone in project.zones if zone.subject == sister]
+    for changed_on in (roof, other, hers[0], hers[-1]):
+        if not project.coats_of(changed_on):
+            continue
+        changed = pin_base(project, changed_on, Mix.of(shelf_paints, [("moss", 1)]))
+        recipes = {coat.recipe for coat in changed.coats if coat.kind == "base"}
+        assert len(recipes) == 1

@@ -4,13 +4,18 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from lean_sepia.colour.written import write_colour
+from lean_sepia.document.edits.mixes import is_its_own
 from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.versions import from_cup
 from lean_sepia.language import _
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.owned import EVERYTHING, Owned
 from lean_sepia.plan.presets import preset
+from lean_sepia.recipe.phrases.ratio import spoken
 
+_THIN = 0.85
 LAID: tuple[str, ...] = tuple(name for name, kind in KINDS.items() if kind.covers != "nothing")
 """The kinds of step in which a coat is laid or taken away."""
 
@@ -62,9 +67,8 @@ def thinning_words(thinner_share: float) -> str:
     """A thinning as it is written: parts to parts where it is thin, else per cent."""
     if thinner_share <= 0:
         return ""
-    if thinner_share >= 0.85:
-        return f"1:{thinner_share / (1 - thinner_share):.3g}"
-    return _("{0} % thinner").format(f"{100 * thinner_share:.3g}")
+    said = spoken(1 - thinner_share)
+    return said.colour_to_thinner if thinner_share >= _THIN else said.percent_thinner
 
 
 def draft_of(project: Project, coat: Coat) -> Draft:
@@ -78,22 +82,15 @@ def draft_of(project: Project, coat: Coat) -> Draft:
 def mix_words(project: Project, coat: Coat) -> str:
     """What a coat is mixed of, as it can be typed again."""
     if coat.recipe is None:
-        return "" if coat.lab is None else "L* {:.2f}, {:.2f}, {:.2f}".format(*coat.lab).replace("L* ", "")
+        return "" if coat.lab is None else write_colour(coat.lab, 2)
     recipe = project.recipe(coat.recipe)
-    shared = recipe.kept or any(c.recipe == coat.recipe and c.zone != coat.zone for c in project.coats)
-    if shared and not _mirrored(project, coat):
-        return _("from the cup “{0}”").format(recipe.name)
+    if not is_its_own(project, coat):
+        return from_cup(recipe)
     said = [(count, project.recipe(cup).name) for cup, count in recipe.cups]
     said += [(count, project.paint(version).name) for version, count in recipe.parts]
     if len(said) == 1:
         return said[0][1]
     return " + ".join(f"{count} {name}" for count, name in said)
-
-
-def _mirrored(project: Project, coat: Coat) -> bool:
-    zone = project.zone(coat.zone)
-    others = {c.zone for c in project.coats if c.recipe == coat.recipe} - {coat.zone}
-    return all(project.zone(other).mirrors == zone.id or zone.mirrors == other for other in others)
 
 
 def run_words(coat: Coat) -> str:

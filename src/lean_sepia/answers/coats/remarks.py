@@ -25,7 +25,7 @@ _WHITE: Lab = (96.0, 0.0, 2.0)
 def whether_it_reads(project: Project, coat: Coat, found: Showing, bottles: Sequence[Paint]) -> list[str]:
     """What would help a coat that does not show, or lettering that does not read: white beneath it, or another bottle."""
     lost = found.verdict == "vanishes" or (found.kind == "lettering" and not found.reads)
-    if not lost or _is_a_full_coat(coat):
+    if not lost or KINDS[coat.kind].sets_the_colour:
         return []
     said = []
     if found.kind == "lettering" and abs(found.mark[0] - found.ground[0]) < READABLE_L:
@@ -46,11 +46,6 @@ def whether_it_reads(project: Project, coat: Coat, found: Showing, bottles: Sequ
             _("The nearest bottle that would show is {0}: {1:.1f}.").format(nearest[0].name, nearest[1])
         )
     return said
-
-
-def _is_a_full_coat(coat: Coat) -> bool:
-    """Whether it may well have the colour of what it lies on, such as a second primer or a touch-up."""
-    return KINDS[coat.kind].is_paint and KINDS[coat.kind].room == "match"
 
 
 def _over(project: Project, coat: Coat, lab: Lab) -> Lab | None:

@@ -61,12 +61,15 @@ def shown_as(kind: str) -> Shown:
 
 def showing_of(project: Project, coat: Coat) -> Showing | None:
     """How a coat of a zone shows; None where it has no colour, or nothing lies below it."""
+    return _showing(coat.kind, *_around(project, coat))
+
+
+def _around(project: Project, coat: Coat) -> tuple[Stack, Coating, list[Coating], str | None]:
+    """What lies below a coat, the coat itself, what is laid later, and the final varnish."""
     coats = [other for other in project.coats_of(coat.zone) if other.on or other.id == coat.id]
     here = [other.id for other in coats].index(coat.id)
     coatings = [_even(coating_of(project, other)) for other in coats]
-    return _showing(
-        coat.kind, _laid(coatings[:here]), coatings[here], coatings[here + 1 :], final_varnish(coats)
-    )
+    return _laid(coatings[:here]), coatings[here], coatings[here + 1 :], final_varnish(coats)
 
 
 def showings_of(project: Project, zone_id: str) -> dict[str, Showing]:
@@ -126,11 +129,8 @@ def nearest_that_shows(
 
     wanted : the verdict that it should reach
     """
-    coats = [other for other in project.coats_of(coat.zone) if other.on or other.id == coat.id]
-    here = [other.id for other in coats].index(coat.id)
-    coatings = [_even(coating_of(project, other)) for other in coats]
-    ground, above, varnish = _laid(coatings[:here]), coatings[here + 1 :], final_varnish(coats)
-    own = _showing(coat.kind, ground, coatings[here], above, varnish)
+    ground, coating, above, varnish = _around(project, coat)
+    own = _showing(coat.kind, ground, coating, above, varnish)
     if own is None:
         return None
     just, clear, stark = LIMITS[own.kind]
@@ -139,7 +139,7 @@ def nearest_that_shows(
     for paint in paints:
         if not paint.lies_as_film or paint.clear:
             continue
-        tried = _showing(coat.kind, ground, replace(coatings[here], body=paint), above, varnish)
+        tried = _showing(coat.kind, ground, replace(coating, body=paint), above, varnish)
         if tried is None or (tried.later >= just if hidden else tried.later < least):
             continue
         if own.kind == "lettering" and not hidden and not tried.reads:

@@ -9,6 +9,7 @@ from lean_sepia.answers.coats.draft import Draft, usual_draft
 from lean_sepia.answers.targets import Targets
 from lean_sepia.answers.wear import WEAR_KINDS
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.written import write_colour
 from lean_sepia.document.bounds import Lab
 from lean_sepia.language import N_, _
 from lean_sepia.paint.paint import Paint
@@ -21,10 +22,9 @@ AMOUNTS = (N_("subtle"), N_("usual"), N_("heavy"))
 
 def worn_lab(targets: Targets, name: str) -> Lab:
     """The colour of a kind of wear on a zone: as sampled in its own role, else its usual one."""
-    sampled = targets.of_role(
-        name if name in ("rust", "dust", "soot", "undercoat") else "rust" if name == "streaks" else ""
-    )
-    return sampled.lab if sampled else WEAR_KINDS[name].lab
+    kind = WEAR_KINDS[name]
+    sampled = targets.of_role(kind.role)
+    return sampled.lab if sampled else kind.lab
 
 
 def nearest_bottle(lab: Lab, paints: Sequence[Paint], medium: str | None = None) -> Paint | None:
@@ -45,14 +45,9 @@ def worn_draft(
     kind = WEAR_KINDS[name]
     draft = usual_draft(kind.kind, owns=owns)
     nature = KINDS[kind.kind]
-    bottle = None
+    of = ""
     if nature.covers != "taken":
-        bottle = nearest_bottle(worn_lab(targets, name), paints, nature.medium)
-    of = (
-        bottle.name
-        if bottle
-        else ""
-        if nature.covers == "taken"
-        else "{:.1f}, {:.1f}, {:.1f}".format(*worn_lab(targets, name))
-    )
+        lab = worn_lab(targets, name)
+        bottle = nearest_bottle(lab, paints, nature.medium)
+        of = bottle.name if bottle else write_colour(lab)
     return replace(draft, of=of, name=_(kind.coat), area_share=kind.shares[amount])

@@ -91,7 +91,7 @@ def with_recipe(
     if mix.base_parts and base is None:
         raise EditError(_("{0} has no base recipe yet. Pin one in Match first.").format(zone.name))
     project, versions = with_versions(project, mix.paints)
-    own = old.recipe if old and old.recipe and _is_its_own(project, old) else None
+    own = old.recipe if old and old.recipe and is_its_own(project, old) else None
     parts = mix.versions + tuple((versions[shelf_id], count) for shelf_id, count in mix.parts)
     if KINDS[kind].whole_model and own is None and not mix.cups and not mix.base_parts:
         alike = {c.recipe for c in project.coats if c.kind == kind}
@@ -107,10 +107,10 @@ def with_recipe(
     return put(project, "recipes", recipe), recipe.id
 
 
-def _is_its_own(project: Project, coat: Coat) -> bool:
-    """Whether a coat's mix may change with it: no other zone but the mirrored side is laid with it, and no cup is kept of it."""
-    zone = project.zone(coat.zone)
-    sides = {zone.id, zone.mirrors} | {other.id for other in project.zones if other.mirrors == zone.id}
+def is_its_own(project: Project, coat: Coat) -> bool:
+    """Whether a coat's mix may change with it: no other zone but mirrored sides and sisters is laid with it, and no cup is kept of it."""
+    first = project.zone(coat.zone).mirrors or coat.zone
+    sides = {zone.id for zone in project.zones if (zone.mirrors or zone.id) == first}
     users = {other.zone for other in project.coats if other.recipe == coat.recipe}
     return users <= sides and not project.recipe(coat.recipe or "").kept
 

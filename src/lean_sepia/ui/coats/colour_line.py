@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from PySide6.QtCore import QStringListModel, Qt, Signal
 from PySide6.QtWidgets import QCompleter, QLineEdit, QWidget
 
-from lean_sepia.answers.coats.stating import ColourList, read_stated, suggestions
+from lean_sepia.answers.coats.stating import read_stated, suggestions
 from lean_sepia.document.bounds import Lab
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
@@ -16,17 +14,15 @@ from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.shell.session import Session
 
-Lists = Callable[[], tuple[ColourList, ...]]
-
 
 class ColourLine(QWidget):
     """What is typed, and its colour beside it; `changed` follows each letter."""
 
     changed = Signal()
 
-    def __init__(self, session: Session, lists: Lists, name: str) -> None:
+    def __init__(self, session: Session, name: str) -> None:
         super().__init__()
-        self._session, self._lists = session, lists
+        self._session = session
         self.text = QLineEdit()
         self.text.setPlaceholderText(_("a bottle, a mix, L*, a*, b*, #4f7a6c"))
         self.text.setAccessibleName(name)
@@ -45,7 +41,9 @@ class ColourLine(QWidget):
     def renew(self) -> None:
         """Offer what can be named now."""
         session = self._session
-        self._names.setStringList(list(suggestions(session.project, session.shelf.paints(), self._lists())))
+        self._names.setStringList(
+            list(suggestions(session.project, session.shelf.paints(), self._session.colour_lists))
+        )
 
     def stated(self) -> tuple[Lab, str] | None:
         """The colour and where it is from; None where nothing is typed.
@@ -58,7 +56,9 @@ class ColourLine(QWidget):
         text = self.text.text().strip()
         if not text:
             return None
-        return read_stated(text, self._session.project, self._session.shelf.paints(), self._lists())
+        return read_stated(
+            text, self._session.project, self._session.shelf.paints(), self._session.colour_lists
+        )
 
     def _read(self) -> None:
         try:

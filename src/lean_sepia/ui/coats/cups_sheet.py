@@ -13,6 +13,7 @@ from lean_sepia.answers.coats.cups import Cup, cups_in, used_by
 from lean_sepia.answers.coats.mixing import read_free_mix
 from lean_sepia.document.edits.cups import change_cup, drop_cup, keep_mix
 from lean_sepia.document.model import Project
+from lean_sepia.document.versions import from_cup
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
 from lean_sepia.ui.kit.faults import guarded
@@ -124,7 +125,7 @@ class CupsSheet(Sheet):
             self._session.edit(_("About the mix {0}").format(recipe.name), change)
 
         keep.clicked.connect(kept)
-        lay.clicked.connect(lambda: self.lay_wanted.emit(_("from the cup “{0}”").format(recipe.name)))
+        lay.clicked.connect(lambda: self.lay_wanted.emit(from_cup(recipe)))
         pour.clicked.connect(
             lambda: self._session.edit(
                 _("Pour {0} away").format(recipe.name), lambda p: drop_cup(p, recipe.id)

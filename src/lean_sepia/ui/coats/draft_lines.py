@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QComboBox, QCompleter, QLineEdit
 from lean_sepia.answers.coats.draft import LAID, Draft, usual_draft
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.versions import from_cup
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.media import CARRIER_WORDS, CARRIERS, MEDIA
@@ -50,7 +51,7 @@ class DraftLines(QObject):
         self.thinned.setPlaceholderText(_("1:20, 60 % thinner, a third"))
         self.called.setPlaceholderText(_("its kind, unless you name it"))
         names = [paint.name for paint in self._session.shelf.paints()]
-        names += [_("from the cup “{0}”").format(recipe.name) for recipe in self._session.project.recipes]
+        names += [from_cup(recipe) for recipe in self._session.project.recipes]
         completer = QCompleter(sorted(names, key=str.casefold), self)
         completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         completer.setFilterMode(Qt.MatchFlag.MatchContains)

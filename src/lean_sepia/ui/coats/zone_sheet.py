@@ -7,7 +7,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit
 
 from lean_sepia.answers.coats.stating import ColourList, colour_list
-from lean_sepia.document.bounds import Lab
+from lean_sepia.colour.written import write_colour
 from lean_sepia.document.edits.zones import change_zone
 from lean_sepia.document.model import Project, Stated, TargetName, Zone
 from lean_sepia.errors import EditError, SepiaError
@@ -23,19 +23,6 @@ from lean_sepia.ui.shell.session import Session
 
 TARGET_WORDS: dict[TargetName, str] = {"fresh": N_("fresh"), "exposed": N_("faded"), "seen": N_("as seen")}
 _USUAL = 2.0
-
-
-class ColourLists:
-    """The colour lists that were read for the sheets of one window."""
-
-    def __init__(self) -> None:
-        self.read: list[ColourList] = []
-
-    def __call__(self) -> tuple[ColourList, ...]:
-        return tuple(self.read)
-
-
-LISTS = ColourLists()
 
 
 @guarded
@@ -85,7 +72,7 @@ class ZoneSheet(Sheet):
         session.zone_changed.connect(self.leave)
 
     def _add_target(self, target: TargetName, words: str) -> None:
-        line = ColourLine(self._session, LISTS, _("Colour, {0}").format(words))
+        line = ColourLine(self._session, _("Colour, {0}").format(words))
         known = next((stated for stated in self._zone.stated if stated.target == target), None)
         radius = measure_box(
             0.1, 30, known.de00_90 if known else _USUAL, "", _("9 in 10 within, in ΔE00"), width=56
@@ -95,9 +82,9 @@ class ZoneSheet(Sheet):
         origin.setAccessibleName(_("Where the colour {0} is from").format(words))
         sampled = getattr(self._session.cut(self._zone.id).targets, target)
         if known:
-            line.text.setText(_written(known))
+            line.text.setText(write_colour(known.lab))
         elif sampled is not None:
-            line.text.setPlaceholderText(_("as sampled: {0}").format(_figures(sampled.lab)))
+            line.text.setPlaceholderText(_("as sampled: {0}").format(write_colour(sampled.lab)))
         self.targets[target], self.ranges[target], self.origins[target] = line, radius, origin
         self.line(words, line)
         self.line("", label("±", "second"), radius, origin)
@@ -128,7 +115,7 @@ class ZoneSheet(Sheet):
         )
 
     def _list_read(self, found: ColourList) -> None:
-        LISTS.read.append(found)
+        self._session.colour_lists.append(found)
         for line in self.targets.values():
             line.renew()
         self._listed.setText(_("{0}: {1} colours can be typed by name").format(found.name, len(found.fields)))
@@ -148,7 +135,7 @@ class ZoneSheet(Sheet):
         stated = []
         for target, line in self.targets.items():
             known = next((one for one in self._zone.stated if one.target == target), None)
-            if known and line.text.text() == _written(known):
+            if known and line.text.text() == write_colour(known.lab):
                 lab, source = known.lab, known.origin
             elif found := line.stated():
                 lab, source = found
@@ -185,11 +172,3 @@ def _kept(project: Project, zone: Zone) -> Project:
     if zone.id not in {one.id for one in project.zones}:
         raise EditError(_("The zone is no longer in the project."))
     return change_zone(project, zone)
-
-
-def _written(known: Stated) -> str:
-    return _figures(known.lab)
-
-
-def _figures(lab: Lab) -> str:
-    return ", ".join(f"{value:.1f}" for value in lab)

@@ -11,7 +11,6 @@ from lean_sepia.document.model import Project, Stated
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
 from lean_sepia.ui.coats.colour_line import ColourLine
-from lean_sepia.ui.coats.zone_sheet import LISTS
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import button, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet
@@ -53,7 +52,7 @@ class ZonesSheet(Sheet):
         name.setAccessibleName(_("Name of zone {0}").format(len(self.lines) + 1))
         area = measure_box(0, 100_000, 0, "cm²", _("Area on the model"), width=96)
         area.setSpecialValueText(_("area?"))
-        colour = ColourLine(self._session, LISTS, _("Colour of zone {0}").format(len(self.lines) + 1))
+        colour = ColourLine(self._session, _("Colour of zone {0}").format(len(self.lines) + 1))
         self.lines.append((name, area, colour))
         first, second = self.line(_("zone {0}").format(len(self.lines)), name, area), self.line("", colour)
         for widget in (first, second):

@@ -10,6 +10,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
 from lean_sepia.answers.coats.showing import Showing, showings_of
+from lean_sepia.answers.coats.stating import ColourList
 from lean_sepia.answers.strata import Inputs, Strata, strata_inputs, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
@@ -52,6 +53,7 @@ class Session(QObject):
         self.opening_note = " ".join(said for said in notes if said) or None
         self._saved = project
         self._label = _("Opened")
+        self.colour_lists: list[ColourList] = []  # that were read to state colours by their names
         self._showings: dict[str, tuple[Strata, dict[str, Showing]]] = {}
         self._cuts: dict[str, tuple[Inputs, Strata]] = {}
         self.pictures = Pictures(store)

@@ -8,7 +8,7 @@ from lean_sepia.answers.strata import strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.ui.coats.lay_sheet import LaySheet
 from lean_sepia.ui.coats.surface_sheet import SurfaceSheet
-from lean_sepia.ui.coats.zone_sheet import LISTS, ZoneSheet
+from lean_sepia.ui.coats.zone_sheet import ZoneSheet
 from lean_sepia.ui.coats.zones_sheet import ZonesSheet
 from lean_sepia.ui.shell.strata.core import Core
 
@@ -185,7 +185,6 @@ def test_each_of_three_targets_can_be_stated_with_its_range_and_origin(workspace
     assert targets.seen.de00_90 == 2.0
     workspace.open_room("match")
     assert "no target" not in workspace.rooms["match"]._statement.text()
-    LISTS.read.clear()
 
 
 def test_a_colour_that_means_nothing_stays_on_the_sheet(workspace):
