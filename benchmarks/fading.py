@@ -15,7 +15,7 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.paint import Palette, stirred
 from lean_sepia.paint.stack import Coating, Opaque, Stack
-from lean_sepia.recipe.fade import choose_lighteners
+from lean_sepia.recipe.fades.fade import choose_lighteners
 from lean_sepia.recipe.parts import proportions
 
 _CASES, _PAINTS, _PARTS = 100, 60, 12

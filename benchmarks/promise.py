@@ -10,9 +10,11 @@ from collections.abc import Iterator
 import numpy as np
 
 from benchmarks.invented_paints import invented_paints
-from lean_sepia.answers import glaze, match, tone
+from lean_sepia.answers import match
+from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.answers.targets import Target
+from lean_sepia.answers.toning import fading
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_found, lay_primer, lay_varnish, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
@@ -66,19 +68,19 @@ def _fade(project: Project, zone: str, paints: list[Paint], rng: np.random.Gener
     manner = Manner(int(rng.integers(1, 4)), round(float(rng.uniform(0.5, 0.9)), 2))
     before = strata_of(project, zone).fresh
     assert before is not None
-    wish: Target = tone.wished_target(before, float(rng.uniform(-8, 15)))
-    question = tone.ask(project, zone, wish, paints, manner.passes, manner.thinner_share)
+    wish: Target = fading.wished_target(before, float(rng.uniform(-8, 15)))
+    question = fading.ask(project, zone, wish, paints, manner.passes, manner.thinner_share)
     assert question is not None
-    found = tone.answer(question).lighteners
+    found = fading.answer(question).lighteners
     best = found[int(rng.integers(len(found)))]
     mix = Mix.of(paints, [(best.paint, best.lightener_parts)], best.base_parts)
     return "fade", lay_fade(project, zone, mix, manner), best.lab
 
 
 def _filter(project: Project, zone: str, paints: list[Paint], rng: np.random.Generator):
-    question = glaze.ask(project, {zone: strata_of(project, zone)}, zone, paints)
+    question = filters.ask(project, {zone: strata_of(project, zone)}, zone, paints)
     assert question is not None
-    found = glaze.answer(question).glazes
+    found = filters.answer(question).glazes
     best = found[int(rng.integers(len(found)))]
     manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
     laid = lay_filter(project, [zone], Mix.of(paints, [(best.paint, 1)]), manner)

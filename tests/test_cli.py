@@ -354,7 +354,7 @@ def test_test_swatches_are_read_from_a_card_and_learnt_from(call, demo_master, s
     import cv2
 
     from lean_sepia.demo.card_photo import Shot, photograph_card
-    from lean_sepia.recipe.fade import base_mixture
+    from lean_sepia.recipe.fades.fade import base_mixture
 
     mixed = {1: "3 Chalk, 1 Ochre", 2: "chalk=1 boot-red=1", 3: "Ochre"}
     parts = ([("chalk", 3), ("ochre", 1)], [("chalk", 1), ("boot-red", 1)], [("ochre", 1)])

@@ -3,8 +3,9 @@
 import pytest
 from benchmarks.promise import worst_promise
 
-from lean_sepia.answers import glaze, tone
+from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.strata import strata_of
+from lean_sepia.answers.toning import fading
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_varnish, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
@@ -18,9 +19,9 @@ def test_random_projects_keep_every_promise():
 @pytest.mark.parametrize("zone", ["hull", "boot"])
 def test_a_fade_on_the_demo_is_what_was_promised(worked, shelf_paints, zone):
     """The film that is laid is solved, not the opaque mixture."""
-    target = tone.faded_target(strata_of(worked, zone).targets)
-    question = tone.ask(worked, zone, target, base_paints(shelf_paints), 1, 0.6)
-    best = tone.answer(question).lighteners[0]
+    target = fading.faded_target(strata_of(worked, zone).targets)
+    question = fading.ask(worked, zone, target, base_paints(shelf_paints), 1, 0.6)
+    best = fading.answer(question).lighteners[0]
     mix = Mix.of(shelf_paints, [(best.paint, best.lightener_parts)], best.base_parts)
     laid = lay_fade(worked, zone, mix, Manner(1, 0.6))
     assert float(delta_e00(strata_of(laid, zone).exposed, best.lab)) < 0.05
@@ -28,9 +29,9 @@ def test_a_fade_on_the_demo_is_what_was_promised(worked, shelf_paints, zone):
 
 
 def test_a_filter_on_the_demo_is_what_was_promised(worked, cuts, shelf_paints):
-    question = glaze.ask(worked, cuts(worked), "funnel", shelf_paints)
+    question = filters.ask(worked, cuts(worked), "funnel", shelf_paints)
     assert question.zones[0].zone == "funnel"
-    best = glaze.answer(question).glazes[0]
+    best = filters.answer(question).glazes[0]
     zones = [zone.zone for zone in question.zones]
     manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
     laid = lay_filter(worked, zones, Mix.of(shelf_paints, [(best.paint, 1)]), manner)

@@ -104,7 +104,7 @@ def test_clear_gloss_deepens_a_flat_colour(shelf_paints):
 def test_filter_practice_figure():
     """Common practice: a dark 1 : 20 filter on a mid tone shows little after one pass (about 1) and 2–3 after two."""
     from lean_sepia.demo.shelf import KVELDRA, bottle_constants
-    from lean_sepia.recipe.glaze import glaze_film
+    from lean_sepia.recipe.tints.glaze import glaze_film
 
     umber = next(bottle for bottle in KVELDRA if bottle.name == "Oil raw umber")
     K, S = bottle_constants(umber)

@@ -12,10 +12,10 @@ from lean_sepia.paint.paint import Palette
 from lean_sepia.paint.saunderson import SHEEN
 from lean_sepia.paint.trust import predict
 from lean_sepia.recipe.behaviour import FILM_COATS, GROUNDS, behaviour_of, sheen_by_medium
-from lean_sepia.recipe.fade import base_mixture, choose_lighteners
-from lean_sepia.recipe.glaze import Ground, choose_glazes
+from lean_sepia.recipe.fades.fade import base_mixture, choose_lighteners
 from lean_sepia.recipe.limits import Limits
 from lean_sepia.recipe.mix import MixSolver
+from lean_sepia.recipe.tints.glaze import Ground, choose_glazes
 
 
 @pytest.fixture(scope="module")

@@ -12,7 +12,7 @@ from lean_sepia.paint.fit import fit_paints
 from lean_sepia.paint.laying import OPAQUE
 from lean_sepia.paint.paint import Palette
 from lean_sepia.photo.swatch_card import read_card
-from lean_sepia.recipe.fade import base_mixture
+from lean_sepia.recipe.fades.fade import base_mixture
 from lean_sepia.shelf.card_swatches import read_mixtures, swatches_from_card
 from lean_sepia.shelf.swatch_file import read_swatches, write_swatches
 

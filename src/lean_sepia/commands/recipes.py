@@ -125,7 +125,7 @@ def fade(
     shelf: str, base: str, target: str | None, lighter: float | None, lighteners: int, max_parts: int, film: Film, as_json: bool,
 ) -> None:  # fmt: skip
     """Choose the paint that takes a base to its faded colour without turning its hue."""
-    from lean_sepia.recipe.fade import Goal, base_mixture, choose_lighteners
+    from lean_sepia.recipe.fades.fade import Goal, base_mixture, choose_lighteners
     from lean_sepia.shelf.shelf_file import read_shelf
 
     if (target is None) == (lighter is None):
@@ -170,7 +170,7 @@ def _lighter(by: float) -> float:
 @json_option
 def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: bool) -> None:
     """Choose one filter that brings several bases nearer to their targets."""
-    from lean_sepia.recipe.glaze import Ground, choose_glazes
+    from lean_sepia.recipe.tints.glaze import Ground, choose_glazes
     from lean_sepia.shelf.shelf_file import read_shelf
 
     paints = read_shelf(shelf).paints()

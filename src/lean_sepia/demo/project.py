@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from lean_sepia.answers import glaze, tone
 from lean_sepia.answers.evidence import Outline, cast_of, region_seen, take_sample
+from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.match import base_laying
 from lean_sepia.answers.strata import strata_of
+from lean_sepia.answers.toning import fading
 from lean_sepia.answers.wear import marks_of, survey_region
 from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import lab_from_reflectance
@@ -243,20 +244,20 @@ def _coats(project: Project, paints: list[Paint]) -> Project:
 
 def _faded(project: Project, acrylics: list[Paint]) -> Project:
     target = strata_of(project, "hull").targets.exposed
-    question = tone.ask(project, "hull", target, acrylics) if target else None
+    question = fading.ask(project, "hull", target, acrylics) if target else None
     if question is None:
         raise AssertionError("the demo samples the faded hull and gives it a base")
-    best = tone.answer(question).lighteners[0]
+    best = fading.answer(question).lighteners[0]
     mix = Mix.of(acrylics, [(best.paint, best.lightener_parts)], best.base_parts)
-    return lay_fade(project, "hull", mix, Manner(tone.FADE_COATS, tone.FADE_THINNER))
+    return lay_fade(project, "hull", mix, Manner(fading.FADE_COATS, fading.FADE_THINNER))
 
 
 def _glazed(project: Project, paints: list[Paint]) -> Project:
     cuts = {zone.id: strata_of(project, zone.id) for zone in project.zones}
-    question = glaze.ask(project, cuts, "hull", paints)
+    question = filters.ask(project, cuts, "hull", paints)
     if question is None:
         raise AssertionError("the demo has zones to glaze")
-    best = glaze.answer(question).glazes[0]
+    best = filters.answer(question).glazes[0]
     manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
     return lay_filter(project, ("hull", "boot"), Mix.of(paints, [(best.paint, 1)]), manner)
 

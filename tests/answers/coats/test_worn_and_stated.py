@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from lean_sepia.answers import match, tone
+from lean_sepia.answers import match
 from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.coats.cups import cups_in, used_by
 from lean_sepia.answers.coats.draft import usual_draft
@@ -14,6 +14,7 @@ from lean_sepia.answers.coats.stating import ColourList, read_stated, suggestion
 from lean_sepia.answers.coats.worn import nearest_bottle, worn_draft
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.targets import Targets
+from lean_sepia.answers.toning import fading
 from lean_sepia.answers.wear import WEAR_KINDS
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay, pin_base
@@ -109,11 +110,11 @@ def test_a_cup_tells_who_uses_it_how_much_that_takes_and_what_is_left(roof, shel
 def test_tone_fades_a_found_finish_as_the_strata_show_it(roof, shelf_paints):
     project, zone = roof
     project = state_target(project, zone, (68.0, -3.0, -5.0), "exposed")
-    target = tone.faded_target(strata_of(project, zone).targets)
+    target = fading.faded_target(strata_of(project, zone).targets)
     for paints in (shelf_paints, [paint for paint in shelf_paints if not paint.clear]):
-        question = tone.ask(project, zone, target, paints, 2, 0.8)
+        question = fading.ask(project, zone, target, paints, 2, 0.8)
         assert not question.cup
-        best = tone.answer(question).lighteners[0]
+        best = fading.answer(question).lighteners[0]
         mix, manner = question.mix(best, Manner(2, 0.8))
         done, _coat = lay(project, [zone], "fade", mix, manner)
         seen = strata_of(done, zone).exposed

@@ -106,7 +106,7 @@ def card_of_mixtures(tmp_path, shelf_paints):
     import cv2
 
     from lean_sepia.demo.card_photo import Shot, photograph_card
-    from lean_sepia.recipe.fade import base_mixture
+    from lean_sepia.recipe.fades.fade import base_mixture
 
     true = [
         replace(p, K=p.K * 1.25, S=p.S * 0.9) for p in shelf_paints if p.id in ("chalk", "ochre", "boot-red")

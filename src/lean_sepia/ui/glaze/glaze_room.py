@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from lean_sepia.answers import glaze
-from lean_sepia.answers.glaze import GlazeAnswer, GlazeQuestion, glaze_cautions
+from lean_sepia.answers.glazing import filters
+from lean_sepia.answers.glazing.filters import GlazeAnswer, GlazeQuestion, glaze_cautions
 from lean_sepia.arrays import triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay_filter
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.paint import Paint
-from lean_sepia.recipe.glaze import MOST_PASSES, Glaze
+from lean_sepia.recipe.tints.glaze import MOST_PASSES, Glaze
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
 from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
@@ -70,14 +70,14 @@ class GlazeRoom(RoomPage):
 
     def refresh(self) -> None:
         session = self.session
-        question = glaze.ask(session.project, session.cuts(), session.zone, session.shelf.paints())
+        question = filters.ask(session.project, session.cuts(), session.zone, session.shelf.paints())
         if question is None:
             self._show_nothing()
         elif question.same_as(self._asked) and self.answer:
             self._show_choice()
         else:
             self._asked = question
-            session.jobs.start("glaze", lambda _progress: glaze.answer(question), self._show)
+            session.jobs.start("glaze", lambda _progress: filters.answer(question), self._show)
 
     def _show_nothing(self) -> None:
         self.answer, self._asked = None, None

@@ -6,9 +6,9 @@ from collections.abc import Iterator
 
 from PySide6.QtWidgets import QLabel, QVBoxLayout
 
-from lean_sepia.answers import tone
 from lean_sepia.answers.match import usable_paints
-from lean_sepia.answers.tone import (
+from lean_sepia.answers.toning import fading
+from lean_sepia.answers.toning.fading import (
     FADE_COATS,
     FADE_THINNER,
     ToneAnswer,
@@ -22,8 +22,8 @@ from lean_sepia.document.edits.coats import lay_fade
 from lean_sepia.document.edits.mixes import Manner
 from lean_sepia.language import _, signed
 from lean_sepia.paint.paint import Paint
-from lean_sepia.recipe.fade import Lightener
-from lean_sepia.recipe.tone_ladder import Tone
+from lean_sepia.recipe.fades.fade import Lightener
+from lean_sepia.recipe.fades.tone_ladder import Tone
 from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
 from lean_sepia.ui.kit.plots.colour_plane import ColourPlane
 from lean_sepia.ui.kit.plots.plane_content import Point, Way
@@ -123,7 +123,7 @@ class ToneRoom(RoomPage):
         if cut is not None and target is not None:
             project = self.session.project
             paints = usable_paints(project, zone, self.session.shelf.paints())[0]
-            question = tone.ask(
+            question = fading.ask(
                 self.session.project, zone, target, paints, self.passes.value(), self.thinner.value() / 100
             )
         if question is None:
@@ -132,7 +132,7 @@ class ToneRoom(RoomPage):
             self._show_choice()
         else:
             self._asked = question
-            self.session.jobs.start("tone", lambda _progress: tone.answer(question), self._show)
+            self.session.jobs.start("tone", lambda _progress: fading.answer(question), self._show)
 
     def _show_nothing(self) -> None:
         """Say what is missing."""

@@ -19,7 +19,7 @@ from lean_sepia.paint.stack import Coating
 from lean_sepia.plan.cautions import cautions
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import Material, PlanStep
-from lean_sepia.recipe.glaze import MOST_PASSES, Glaze, Ground, choose_glazes, glaze_film, glaze_labs
+from lean_sepia.recipe.tints.glaze import MOST_PASSES, Glaze, Ground, choose_glazes, glaze_film, glaze_labs
 
 MOST_ZONES, _SHOWN = 4, 4
 

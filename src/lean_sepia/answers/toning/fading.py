@@ -20,8 +20,8 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
-from lean_sepia.recipe.fade import Lightener, choose_lighteners, ladder
-from lean_sepia.recipe.tone_ladder import Tone, darkener, tone_ladder
+from lean_sepia.recipe.fades.fade import Lightener, choose_lighteners, ladder
+from lean_sepia.recipe.fades.tone_ladder import Tone, darkener, tone_ladder
 
 FADE_COATS, FADE_THINNER = 2, 0.8
 """How a fade is laid unless the user says otherwise (practice)."""

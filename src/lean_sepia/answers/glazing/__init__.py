@@ -1,0 +1,1 @@
+"""What Glaze asks: filters, washes, oil dots."""

@@ -1,0 +1,1 @@
+"""What Tone asks: fades, ageing, light and shade, panels."""

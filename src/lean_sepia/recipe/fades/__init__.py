@@ -1,0 +1,1 @@
+"""How far to lighten a colour and with what: fades, ladders of tones, panels."""

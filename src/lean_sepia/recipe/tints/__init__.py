@@ -1,0 +1,1 @@
+"""Thin tints over several grounds: filters, washes, oil dots."""
