@@ -3,11 +3,13 @@
 import sys
 
 from benchmarks import (
+    ageing,
     card,
     cast,
     fading,
     film,
     fitting,
+    harmonise,
     laying,
     mixing,
     projects,
@@ -24,6 +26,8 @@ ALL = {
     "mixing": mixing.main,
     "fitting": fitting.main,
     "fading": fading.main,
+    "ageing": ageing.main,
+    "harmonise": harmonise.main,
     "promise": promise.main,
     "trust": trust.main,
     "ranges": ranges.main,

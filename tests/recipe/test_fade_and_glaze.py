@@ -9,8 +9,9 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
-from lean_sepia.recipe.fades.fade import base_mixture, choose_lighteners, hue_shift_deg
+from lean_sepia.recipe.fades.fade import base_mixture, choose_lighteners
 from lean_sepia.recipe.fades.tone_ladder import AREA_SHARES, darkener, tone_ladder
+from lean_sepia.recipe.fades.turn import hue_shift_deg
 from lean_sepia.recipe.tints.glaze import Ground, choose_glazes, glaze_film, glaze_labs
 
 

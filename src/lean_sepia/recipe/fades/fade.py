@@ -11,18 +11,18 @@ import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.lab import chroma, hue_deg
+from lean_sepia.colour.lab import chroma
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Paint, Palette, stirred
+from lean_sepia.recipe.fades.turn import hue_shift_deg
 from lean_sepia.recipe.limits import Limits
 from lean_sepia.recipe.mix import MixSolver
 from lean_sepia.recipe.parts import proportions
 from lean_sepia.recipe.pool import least
 
-HUELESS_CHROMA = 5.0
 _CUP, _OFFERED = "base cup", 24
 _WORTH_A_SECOND = 0.05  # ΔE00 that a second lightener must gain
 
@@ -42,13 +42,6 @@ class Lightener:
     hue_shift_deg: float | None
     second: str | None = None
     second_parts: int = 0
-
-
-def hue_shift_deg(lab: npt.ArrayLike, target: npt.ArrayLike) -> float | None:
-    """Signed hue angle of a colour against a target's, −180 to 180, or None where either C* is below 5."""
-    if min(float(chroma(lab)), float(chroma(target))) < HUELESS_CHROMA:
-        return None
-    return float((hue_deg(lab) - hue_deg(target) + 180) % 360 - 180)
 
 
 def base_mixture(paints: Sequence[Paint], parts: Sequence[tuple[str, int]]) -> Paint:
