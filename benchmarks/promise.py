@@ -15,12 +15,15 @@ from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.answers.targets import Target
 from lean_sepia.answers.toning import fading
+from lean_sepia.answers.toning.fading import Spray
+from lean_sepia.answers.toning.wishes import Aim
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_found, lay_primer, lay_varnish, pin_base
+from lean_sepia.document.edits.coats import lay_filter, lay_found, lay_primer, lay_varnish, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.zones import add_zone, state_target
 from lean_sepia.document.model import Project
 from lean_sepia.paint.paint import Paint
+from lean_sepia.recipe.fades.fade import Goal
 from lean_sepia.recipe.limits import NO_LIMITS
 
 _VARNISHES = (None, "matte-coat", "satin-coat", "gloss-coat")
@@ -68,22 +71,32 @@ def _fade(project: Project, zone: str, paints: list[Paint], rng: np.random.Gener
     manner = Manner(int(rng.integers(1, 4)), round(float(rng.uniform(0.5, 0.9)), 2))
     before = strata_of(project, zone).fresh
     assert before is not None
-    wish: Target = fading.wished_target(before, float(rng.uniform(-8, 15)))
-    question = fading.ask(project, zone, wish, paints, manner.passes, manner.thinner_share)
+    wish = Target(*_wished(before, float(rng.uniform(-8, 15))))
+    spray = Spray(
+        manner.passes if rng.random() < 0.7 else None,
+        manner.thinner_share,
+        lighteners=int(rng.integers(1, 3)),
+    )
+    question = fading.ask(project, zone, Aim(wish, Goal(wish.lab)), paints, spray)
     assert question is not None
-    found = fading.answer(question).lighteners
+    found = fading.answer(question).fades
     best = found[int(rng.integers(len(found)))]
-    mix = Mix.of(paints, [(best.paint, best.lightener_parts)], best.base_parts)
-    return "fade", lay_fade(project, zone, mix, manner), best.lab
+    return "fade", fading.lay_answer(project, question, best), best.option.lab
+
+
+def _wished(
+    before: tuple[float, float, float], lighter: float
+) -> tuple[tuple[float, float, float], None, str]:
+    L, a, b = before
+    return (min(100.0, max(0.0, L + lighter)), a, b), None, "a wish"
 
 
 def _filter(project: Project, zone: str, paints: list[Paint], rng: np.random.Generator):
-    question = filters.ask(project, {zone: strata_of(project, zone)}, zone, paints)
+    question = filters.ask(project, zone, paints)
     assert question is not None
-    found = filters.answer(question).glazes
-    best = found[int(rng.integers(len(found)))]
-    manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
-    laid = lay_filter(project, [zone], Mix.of(paints, [(best.paint, 1)]), manner)
+    found = filters.answer(question).filters
+    best = found[int(rng.integers(len(found)))].glaze
+    laid = lay_filter(project, [zone], *filters.mix_of(question, best))
     return "filter", laid, best.labs[0]
 
 

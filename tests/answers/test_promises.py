@@ -6,10 +6,13 @@ from benchmarks.promise import worst_promise
 from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading
+from lean_sepia.answers.toning.fading import Spray
+from lean_sepia.answers.toning.wishes import Aim, faded_target
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_varnish, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.recipe.choice import base_paints
+from lean_sepia.recipe.fades.fade import Goal
 
 
 def test_random_projects_keep_every_promise():
@@ -19,22 +22,22 @@ def test_random_projects_keep_every_promise():
 @pytest.mark.parametrize("zone", ["hull", "boot"])
 def test_a_fade_on_the_demo_is_what_was_promised(worked, shelf_paints, zone):
     """The film that is laid is solved, not the opaque mixture."""
-    target = fading.faded_target(strata_of(worked, zone).targets)
-    question = fading.ask(worked, zone, target, base_paints(shelf_paints), 1, 0.6)
-    best = fading.answer(question).lighteners[0]
-    mix = Mix.of(shelf_paints, [(best.paint, best.lightener_parts)], best.base_parts)
-    laid = lay_fade(worked, zone, mix, Manner(1, 0.6))
-    assert float(delta_e00(strata_of(laid, zone).exposed, best.lab)) < 0.05
-    assert float(delta_e00(best.lab, target.lab)) == pytest.approx(best.de00)
+    target = faded_target(strata_of(worked, zone).targets)
+    question = fading.ask(
+        worked, zone, Aim(target, Goal(target.lab)), base_paints(shelf_paints), Spray(1, 0.6)
+    )
+    best = fading.answer(question).fades[0]
+    laid = fading.lay_answer(worked, question, best)
+    assert float(delta_e00(strata_of(laid, zone).exposed, best.option.lab)) < 0.05
+    assert float(delta_e00(best.option.lab, target.lab)) == pytest.approx(best.option.de00)
 
 
-def test_a_filter_on_the_demo_is_what_was_promised(worked, cuts, shelf_paints):
-    question = filters.ask(worked, cuts(worked), "funnel", shelf_paints)
+def test_a_filter_on_the_demo_is_what_was_promised(worked, shelf_paints):
+    question = filters.ask(worked, "funnel", shelf_paints)
     assert question.zones[0].zone == "funnel"
-    best = filters.answer(question).glazes[0]
+    best = filters.answer(question).filters[0].glaze
     zones = [zone.zone for zone in question.zones]
-    manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
-    laid = lay_filter(worked, zones, Mix.of(shelf_paints, [(best.paint, 1)]), manner)
+    laid = lay_filter(worked, zones, *filters.mix_of(question, best))
     for zone, promised in zip(zones, best.labs, strict=True):
         band = next(band for band in strata_of(laid, zone).bands if band.coat.kind == "filter")
         assert float(delta_e00(band.lab, promised)) < 0.05

@@ -10,6 +10,7 @@ from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.match import base_laying
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading
+from lean_sepia.answers.toning.wishes import Aim
 from lean_sepia.answers.wear import marks_of, survey_region
 from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import lab_from_reflectance
@@ -18,7 +19,6 @@ from lean_sepia.demo.prototype import true_labs
 from lean_sepia.demo.schemes import demo_schemes
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import (
-    lay_fade,
     lay_filter,
     lay_marking,
     lay_primer,
@@ -46,6 +46,7 @@ from lean_sepia.document.model import (
 from lean_sepia.paint.paint import Paint
 from lean_sepia.photo.correction.cast import AS_FOUND
 from lean_sepia.photo.read import Picture
+from lean_sepia.recipe.fades.fade import Goal
 from lean_sepia.recipe.mix import MixSolver
 
 WEAR_BOX = (480, 640, 1240, 688)
@@ -244,22 +245,18 @@ def _coats(project: Project, paints: list[Paint]) -> Project:
 
 def _faded(project: Project, acrylics: list[Paint]) -> Project:
     target = strata_of(project, "hull").targets.exposed
-    question = fading.ask(project, "hull", target, acrylics) if target else None
+    question = fading.ask(project, "hull", Aim(target, Goal(target.lab)), acrylics) if target else None
     if question is None:
         raise AssertionError("the demo samples the faded hull and gives it a base")
-    best = fading.answer(question).lighteners[0]
-    mix = Mix.of(acrylics, [(best.paint, best.lightener_parts)], best.base_parts)
-    return lay_fade(project, "hull", mix, Manner(fading.FADE_COATS, fading.FADE_THINNER))
+    return fading.lay_answer(project, question, fading.answer(question).fades[0])
 
 
 def _glazed(project: Project, paints: list[Paint]) -> Project:
-    cuts = {zone.id: strata_of(project, zone.id) for zone in project.zones}
-    question = filters.ask(project, cuts, "hull", paints)
+    question = filters.ask(project, "hull", paints)
     if question is None:
         raise AssertionError("the demo has zones to glaze")
-    best = filters.answer(question).glazes[0]
-    manner = Manner(best.passes, best.thinner_parts / (1 + best.thinner_parts))
-    return lay_filter(project, ("hull", "boot"), Mix.of(paints, [(best.paint, 1)]), manner)
+    best = filters.answer(question).filters[0].glaze
+    return lay_filter(project, ("hull", "boot"), *filters.mix_of(question, best))
 
 
 def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:

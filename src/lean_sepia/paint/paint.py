@@ -59,7 +59,7 @@ class Mixture:
 class Paint:
     """One paint: absorption K and scattering S (31,) per film unit, and its surface.
 
-    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt.
+    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt; `remark` is what its owner noted.
     """
 
     id: str
@@ -78,6 +78,7 @@ class Paint:
     can: bool = False
     retired: bool = False
     keep: float | None = None
+    remark: str = ""
 
     @cached_property
     def surface(self) -> Surface:

@@ -15,6 +15,8 @@ from lean_sepia.answers.coats.worn import nearest_bottle, worn_draft
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.targets import Targets
 from lean_sepia.answers.toning import fading
+from lean_sepia.answers.toning.fading import Spray
+from lean_sepia.answers.toning.wishes import Aim, faded_target
 from lean_sepia.answers.wear import WEAR_KINDS
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay, pin_base
@@ -25,6 +27,7 @@ from lean_sepia.document.edits.zones import NewZone, add_zones, state_target
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.plan.owned import Owned
+from lean_sepia.recipe.fades.fade import Goal
 from lean_sepia.recipe.limits import NO_LIMITS
 
 NO_TARGETS = Targets(None, None, None)
@@ -110,12 +113,13 @@ def test_a_cup_tells_who_uses_it_how_much_that_takes_and_what_is_left(roof, shel
 def test_tone_fades_a_found_finish_as_the_strata_show_it(roof, shelf_paints):
     project, zone = roof
     project = state_target(project, zone, (68.0, -3.0, -5.0), "exposed")
-    target = fading.faded_target(strata_of(project, zone).targets)
+    target = faded_target(strata_of(project, zone).targets)
     for paints in (shelf_paints, [paint for paint in shelf_paints if not paint.clear]):
-        question = fading.ask(project, zone, target, paints, 2, 0.8)
+        question = fading.ask(project, zone, Aim(target, Goal(target.lab)), paints, Spray(2, 0.8))
         assert not question.cup
-        best = fading.answer(question).lighteners[0]
-        mix, manner = question.mix(best, Manner(2, 0.8))
+        fade = fading.answer(question).fades[0]
+        best = fade.option
+        mix, manner = question.mix(fade)
         done, _coat = lay(project, [zone], "fade", mix, manner)
         seen = strata_of(done, zone).exposed
         assert float(delta_e00(seen, best.lab)) < (0.05 if paints is shelf_paints else 0.6)

@@ -75,7 +75,9 @@ def what_it_needs(project: Project, coat: Coat, question: LayQuestion) -> list[s
         if apart:
             words = _("{0} and {1} do not mix: in one cup they curdle or separate.")
             said.append(words.format(_(MEDIA[media[0]].words), _(MEDIA[apart].words)))
-        said += [f"{one.name}: {note}." for one in question.bottles if one.id in used for note in one.notes]
+        for one in question.bottles:
+            if one.id in used:
+                said += [f"{one.name}: {note}." for note in (one.remark, *one.notes) if note]
         if coat.kind == "marking":
             said.append(opacity_words(project, coat))
     coats = project.coats_of(coat.zone)

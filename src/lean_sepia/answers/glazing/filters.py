@@ -1,51 +1,61 @@
-"""What Glaze asks: which thin tint brings several zones nearer to what they should look like."""
+"""What Glaze asks of filters: which thin tint brings several zones nearer to what they should be, or what one of your own does."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.answers.strata import Strata, coats_below, final_varnish, stack_below
-from lean_sepia.answers.targets import Target
-from lean_sepia.arrays import FloatArray
+from lean_sepia.answers.coats.mixing import read_free_mix
+from lean_sepia.answers.glazing.grounds import GlazedZone, ground_of, tint_paints
+from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Project
-from lean_sepia.document.versions import finish_of
-from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.stack import Coating
-from lean_sepia.plan.cautions import cautions
-from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.step import Material, PlanStep
-from lean_sepia.recipe.tints.glaze import MOST_PASSES, Glaze, Ground, choose_glazes, glaze_film, glaze_labs
+from lean_sepia.document.versions import paint_of, recipe_paint
+from lean_sepia.errors import EditError
+from lean_sepia.language import _
+from lean_sepia.paint.paint import Paint, stirred
+from lean_sepia.recipe.tints.glaze import (
+    HELPS_DE00,
+    MOST_PASSES,
+    Glaze,
+    choose_glazes,
+    contrasts,
+    drawn_together,
+    glaze_film,
+    glaze_labs,
+    just_shows_on,
+    passes_until_a_wash,
+)
 
 MOST_ZONES, _SHOWN = 4, 4
 
 
-@dataclass(frozen=True, eq=False)
-class GlazedZone:
-    """A zone a glaze can be judged on: what it would lie on, its colour there, and which target it is judged by.
+@dataclass(frozen=True)
+class OwnFilter:
+    """A filter of the user's own: what it is mixed of in words, parts of thinner to one, passes."""
 
-    stage : "seen", "exposed" or "fresh": the target that is known, the latest first
-    stains : whether it would lie on a flat surface, which it stains
-    """
-
-    zone: str
-    ground: Ground
-    before: Lab
-    target: Target
-    stage: str
-    stains: bool
+    of: str
+    thinner_parts: float
+    passes: int
 
 
 @dataclass(frozen=True, eq=False)
 class GlazeQuestion:
-    """The zones, and the paints to make a glaze of."""
+    """The zones, the paints to make a glaze of, and a filter of the user's own with its paint, if any.
+
+    together : whether the zones are to be drawn together a little, because none has a target or the user wants that
+    """
 
     zones: tuple[GlazedZone, ...]
     paints: tuple[Paint, ...]
+    together: bool = False
+    own: OwnFilter | None = None
+    own_mix: Mix | None = None
+    own_paint: Paint | None = None
 
     def same_as(self, other: GlazeQuestion | None) -> bool:
         """Whether the answer will be the same."""
@@ -55,81 +65,195 @@ class GlazeQuestion:
     def key(self) -> tuple[object, ...]:
         """What tells this question from others: arrays by their rounded values, paints by identity."""
         zones = [(one.zone, one.before, one.target, tuple(np.round(one.ground.R_i, 6))) for one in self.zones]
-        return (zones, tuple(id(paint) for paint in self.paints))
+        own = () if self.own_paint is None else tuple(np.round(self.own_paint.K, 6))
+        return (zones, tuple(id(paint) for paint in self.paints), self.together, self.own, own)
+
+    @property
+    def goals(self) -> list[Lab]:
+        """What each zone should look like."""
+        if self.together:
+            return [triple(lab) for lab in drawn_together([zone.before for zone in self.zones])]
+        return [zone.target.lab if zone.target else zone.before for zone in self.zones]
+
+
+@dataclass(frozen=True, eq=False)
+class Filtered:
+    """One filter on all zones, pass by pass.
+
+    labs : L*a*b* (passes + 1, zones, 3), first without any; moved : ΔE00 (passes + 1, zones) from there
+    contrast_kept : the share of the contrast between two zones that is left, where least is; None of a single zone
+    just_shows : parts of thinner with which it first shows on the second pass; None where it never does
+    wash_from : the pass from which so much lies there that it gathers as a wash
+    """
+
+    glaze: Glaze
+    labs: FloatArray
+    moved: FloatArray
+    contrast_kept: float | None
+    just_shows: int | None
+    wash_from: int
 
 
 @dataclass(frozen=True, eq=False)
 class GlazeAnswer:
-    """Glazes, the nearest first; each pass of each on every zone as L*a*b* (passes, zones, 3); ΔE00 without any."""
+    """Filters, the user's own first, then the nearest; the mean ΔE00 from the goals without any.
+
+    leave_it : whether none of the shelf's gains half a ΔE00
+    """
 
     question: GlazeQuestion
-    glazes: tuple[Glaze, ...]
-    passes: tuple[FloatArray, ...]
+    filters: tuple[Filtered, ...]
     none_mean: float
+    leave_it: bool
+
+    @property
+    def best(self) -> int:
+        """Index of the filter to begin with; behind the last where none helps."""
+        if self.question.own_paint is not None:
+            return 0
+        return len(self.filters) if self.leave_it else 0
 
 
 def ask(
-    project: Project, cuts: Mapping[str, Strata], first: str, shelf: Sequence[Paint]
+    project: Project,
+    first: str,
+    shelf: Sequence[Paint],
+    chosen: Collection[str] | None = None,
+    together: bool = False,
+    own: OwnFilter | None = None,
 ) -> GlazeQuestion | None:
-    """The question for up to four painted zones with a target, `first` leading; None where there is none to judge."""
-    zones = [found for zone in project.zones if (found := _zone(project, cuts[zone.id]))]
-    zones.sort(key=lambda one: one.zone != first)
-    wet = [paint for paint in shelf if paint.mixes]
-    oils = [paint for paint in wet if paint.medium in ("oil", "enamel")] or wet
-    if not zones or not oils:
+    """The question for up to four zones on which something lies, `first` leading; None where there is none.
+
+    chosen : zones to judge on; None for those with a target, or all where none has
+    own : a filter of the user's own
+
+    Raises
+    ------
+    SepiaError
+        The user's own mix cannot be read or mixed, or is of metal.
+    """
+    grounds = [found for zone in project.zones if (found := ground_of(project, zone.id, "filter"))]
+    if chosen is not None:
+        grounds = [one for one in grounds if one.zone in chosen]
+    elif any(one.target for one in grounds):
+        grounds = [one for one in grounds if one.target]
+    grounds.sort(key=lambda one: one.zone != first)
+    tints = tint_paints(shelf)
+    if not grounds or not tints:
         return None
-    return GlazeQuestion(tuple(zones[:MOST_ZONES]), tuple(oils))
+    zones = tuple(grounds[:MOST_ZONES])
+    drawn = len(zones) > 1 and (together or not any(zone.target for zone in zones))
+    if own is None or not own.of.strip():
+        return GlazeQuestion(zones, tints, drawn)
+    mix = read_free_mix(own.of, project, shelf)
+    paint = paint_of_mix(project, mix)
+    if not 0 <= own.thinner_parts <= 1000:
+        raise EditError(
+            _("A filter has from 0 to 1000 parts of thinner to one of paint; found {0:g}.").format(
+                own.thinner_parts
+            )
+        )
+    return GlazeQuestion(zones, tints, drawn, own, mix, paint)
 
 
-def _zone(project: Project, cut: Strata) -> GlazedZone | None:
-    """A zone with paint below its filter and a target."""
-    targets = cut.targets
-    stage, target = next(
-        (
-            (name, found)
-            for name in ("seen", "exposed", "fresh")
-            if (found := getattr(targets, name)) is not None
-        ),
-        ("", None),
-    )
-    if target is None or cut.fresh is None:
-        return None
-    varnish = final_varnish(project.coats_of(cut.zone))
-    stack = stack_below(project, cut.zone, "filter")
-    before, laying = stack.lab(varnish), stack.laying(Coating("tint"))
-    if before is None or laying.ground is None or laying.kept is None:
-        return None
-    ground = Ground(laying.ground, laying.kept.under(varnish))
-    return GlazedZone(cut.zone, ground, before, target, stage, _flat_below(project, cut.zone))
+def paint_of_mix(project: Project, mix: Mix) -> Paint:
+    """A mix as if it were one paint.
 
-
-def _flat_below(project: Project, zone_id: str) -> bool:
-    """Whether the topmost coat under a filter that has a sheen of its own is flat."""
-    for coat in reversed(coats_below(project, zone_id, "filter")):
-        if KINDS[coat.kind].is_varnish or KINDS[coat.kind].is_paint:
-            return finish_of(project, coat) == "flat"
-    return True
-
-
-def glaze_cautions(paint: Paint) -> tuple[str, ...]:
-    """What laying a filter of a paint needs for safety."""
-    material = Material(medium=paint.medium)
-    return cautions(PlanStep(id="filter", kind="filter", material=material, application="glaze"))
+    Raises
+    ------
+    EditError
+        It does not lie as a film.
+    """
+    paints = [recipe_paint(project, project.recipe(cup)) for cup, _count in mix.cups]
+    counts: list[float] = [count for _cup, count in mix.cups]
+    known = {paint.id: paint for paint in mix.paints}
+    for name, count in mix.parts:
+        paints.append(known[name])
+        counts.append(count)
+    for version, count in mix.versions:
+        paints.append(paint_of(project.paint(version)))
+        counts.append(count)
+    if mix.recipe:
+        paints, counts = [recipe_paint(project, project.recipe(mix.recipe))], [1.0]
+    if not paints:
+        raise EditError(_("Say what it is mixed of: bottles or cups. A colour alone cannot be thinned."))
+    for paint in paints:
+        if not paint.lies_as_film:
+            words = _(
+                "{0} is metallic or loose pigment: thinned to a tint, its flakes or grains lie where they fall. It is laid alone, as a share of the area."
+            )
+            raise EditError(words.format(paint.name))
+    return stirred("own", " + ".join(paint.name for paint in paints), paints, counts)
 
 
 def answer(question: GlazeQuestion) -> GlazeAnswer:
-    """Choose glazes, and follow each pass by pass."""
-    known = {paint.id: paint for paint in question.paints}
+    """Choose filters, and follow each pass by pass."""
     grounds = [zone.ground for zone in question.zones]
-    goals = [zone.target.lab for zone in question.zones]
-    glazes = choose_glazes(question.paints, grounds, goals)[:_SHOWN]
-    passes = tuple(
-        glaze_labs(
-            known[glaze.paint],
-            grounds,
-            np.array([glaze_film(glaze.thinner_parts, n) for n in range(MOST_PASSES + 1)]),
+    goals = question.goals
+    before = np.array([zone.before for zone in question.zones])
+    none = float(delta_e00(before, np.array(goals)).mean())
+    found = choose_glazes(question.paints, grounds, goals, most=2)
+    known = {paint.id: paint for paint in question.paints}
+    shown = [_followed(question, glaze, _stirred_of(known, glaze)) for glaze in _various(found)]
+    if question.own_paint is not None and question.own is not None:
+        labs = glaze_labs(question.own_paint, grounds, np.array([_film(question.own, question.own.passes)]))[
+            0
+        ]
+        mean = float(delta_e00(labs, np.array(goals)).mean())
+        seen = tuple(triple(lab) for lab in labs)
+        own = Glaze("", round(question.own.thinner_parts), question.own.passes, seen, mean)
+        shown.insert(0, _followed(question, own, question.own_paint))
+    return GlazeAnswer(question, tuple(shown), none, none - found[0].de00_mean < HELPS_DE00)
+
+
+def _film(own: OwnFilter, passes: int) -> float:
+    return glaze_film(own.thinner_parts, passes)
+
+
+def _various(found: Sequence[Glaze]) -> list[Glaze]:
+    """The nearest, but not the same paint again and again."""
+    shown: list[Glaze] = []
+    for glaze in found:
+        if sum(glaze.paint in (other.paint, other.second) for other in shown) < 2:
+            shown.append(glaze)
+    return shown[:_SHOWN]
+
+
+def _stirred_of(known: dict[str, Paint], glaze: Glaze) -> Paint:
+    paints = [known[glaze.paint], *([known[glaze.second]] if glaze.second else [])]
+    return stirred("tint", "tint", paints, [1.0] * len(paints))
+
+
+def _followed(question: GlazeQuestion, glaze: Glaze, paint: Paint) -> Filtered:
+    grounds = [zone.ground for zone in question.zones]
+    most = max(MOST_PASSES, glaze.passes)
+    films = np.array([glaze_film(glaze.thinner_parts, count) for count in range(most + 1)])
+    labs = glaze_labs(paint, grounds, films)
+    moved = delta_e00(labs, np.broadcast_to(labs[0], labs.shape))
+    kept = None
+    if len(grounds) > 1:
+        first, after = (
+            contrasts(labs[count])[np.triu_indices(len(grounds), 1)] for count in (0, glaze.passes)
         )
-        for glaze in glazes
+        told_apart = first > 0.5
+        kept = float((after[told_apart] / first[told_apart]).min()) if told_apart.any() else None
+    return Filtered(
+        glaze, labs, moved, kept, just_shows_on(2, paint, grounds), passes_until_a_wash(glaze.thinner_parts)
     )
-    none = float(np.mean([delta_e00(zone.before, zone.target.lab) for zone in question.zones]))
-    return GlazeAnswer(question, tuple(glazes), passes, none)
+
+
+def mix_of(question: GlazeQuestion, glaze: Glaze) -> tuple[Mix, Manner]:
+    """What a filter is mixed of and how it is laid."""
+    manner = Manner(glaze.passes, glaze.thinner_parts / (1 + glaze.thinner_parts))
+    if not glaze.paint and question.own_mix is not None:
+        return question.own_mix, manner
+    names = [glaze.paint, *([glaze.second] if glaze.second else [])]
+    return Mix.of(question.paints, [(name, 1) for name in names]), manner
+
+
+def name_of(question: GlazeQuestion, glaze: Glaze) -> str:
+    """What a filter is called."""
+    if not glaze.paint and question.own is not None:
+        return question.own.of
+    names = {paint.id: paint.name for paint in question.paints}
+    return " + ".join(names[name] for name in (glaze.paint, glaze.second) if name)

@@ -1,4 +1,4 @@
-"""What Tone asks: which paint takes a zone's base to its faded colour, as the film that is really laid."""
+"""What Tone asks of a fade: which paint takes a zone to its faded colour, as the film that is really laid, and where to stop."""
 
 from __future__ import annotations
 
@@ -7,26 +7,30 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lean_sepia.answers.strata import final_varnish, stack_below
-from lean_sepia.answers.targets import Target, Targets
+from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
+from lean_sepia.answers.targets import Target
+from lean_sepia.answers.toning.wishes import Aim
 from lean_sepia.arrays import triple
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.coats import lay_fade
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
+from lean_sepia.errors import EditError, ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
-from lean_sepia.recipe.fades.fade import Lightener, choose_lighteners, ladder
-from lean_sepia.recipe.fades.tone_ladder import Tone, darkener, tone_ladder
+from lean_sepia.recipe.fades.fade import Goal, Lightener
+from lean_sepia.recipe.fades.mists import Fade, Faded, Joint, Medium, choose_fades, choose_joint, mixed_of
+from lean_sepia.recipe.fades.turn import Turn, is_red, turn_of
 
 FADE_COATS, FADE_THINNER = 2, 0.8
 """How a fade is laid unless the user says otherwise (practice)."""
 
-_SHOWN, _RAMP = 5, 5
+_SHOWN, _MOST_RATIO = 6, 12
 
 
 def fade_coat(project: Project, zone_id: str) -> Coat | None:
@@ -34,23 +38,30 @@ def fade_coat(project: Project, zone_id: str) -> Coat | None:
     return next((coat for coat in project.coats_of(zone_id) if coat.kind == "fade"), None)
 
 
-def faded_target(targets: Targets) -> Target | None:
-    """The faded colour of a zone; None where only its fresh one is known: a fade is never invented."""
-    return None if targets.exposed == targets.fresh else targets.exposed
+@dataclass(frozen=True)
+class Spray:
+    """How a fade is to be laid: mists, or None to solve for their number; thinner share; tool; a clear medium and its share.
+
+    lighteners : how many may be stirred in at once, 1 or 2
+    """
+
+    mists: int | None = FADE_COATS
+    thinner_share: float = FADE_THINNER
+    tool: str | None = None
+    medium: str | None = None
+    medium_share: float = 1 / 3
+    lighteners: int = 1
 
 
-def wished_target(before: Lab, lighter: float) -> Target:
-    """A faded colour that is wished for rather than sampled: so much lighter, at the same a* and b*."""
-    L, a, b = before
-    source = _("your wish: {0} L* lighter") if lighter >= 0 else _("your wish: {0} L* darker")
-    return Target((min(100.0, max(0.0, L + lighter)), a, b), None, source.format(f"{abs(lighter):g}"))
+USUAL_SPRAY = Spray()
 
 
 @dataclass(frozen=True, eq=False)
 class ToneQuestion:
     """A zone's base, how a fade of it is laid, and the faded colour to meet.
 
-    before : colour of the zone before the fade, under the same varnish
+    before : colour of the zone before the fade, under the same varnish; lettering : what of it is lettered, as one mist lies there
+    mist : how one mist lies; goal : what the search aims at; target : its colour and where it is from
     cup : whether `base` is the zone's own mix; else it is the clear medium that a fade over a found finish is mixed with
     """
 
@@ -58,8 +69,12 @@ class ToneQuestion:
     base: Paint
     before: Lab
     target: Target
+    goal: Goal
     paints: tuple[Paint, ...]
-    laying: Laying
+    mist: Laying
+    spray: Spray
+    tool: str
+    lettering: tuple[Laying, ...] = ()
     cup: bool = True
 
     def same_as(self, other: ToneQuestion | None) -> bool:
@@ -69,45 +84,65 @@ class ToneQuestion:
     @property
     def key(self) -> tuple[object, ...]:
         """What tells this question from others: arrays by their rounded values, paints by identity."""
-        ground = () if self.laying.ground is None else tuple(np.round(self.laying.ground, 6))
+        ground = () if self.mist.ground is None else tuple(np.round(self.mist.ground, 6))
         base = tuple(np.round(np.concatenate([self.base.K, self.base.S]), 6))
         bottles = tuple(id(paint) for paint in self.paints)
-        return (self.zone, base, self.target, bottles, ground, self.laying.X, self.laying.varnish, self.cup)
+        how = (self.mist.X, self.mist.varnish, self.cup, self.spray, self.tool, len(self.lettering))
+        return (self.zone, base, self.before, self.target, self.goal, bottles, ground, how)
+
+    @property
+    def medium(self) -> Medium | None:
+        """The clear medium that goes into the cup too."""
+        found = next((paint for paint in self.paints if paint.id == self.spray.medium), None)
+        return Medium(found, self.spray.medium_share) if found else None
 
     @property
     def base_words(self) -> str:
         """What the lightener is stirred into."""
         return _("the base cup") if self.cup else _("thinner") if self.base is _THIN else self.base.name
 
-    def mix(self, option: Lightener, manner: Manner) -> tuple[Mix, Manner]:
-        """What a lightener's fade is mixed of and how it is laid."""
-        if self.cup:
-            return Mix.of(self.paints, [(option.paint, option.lightener_parts)], option.base_parts), manner
-        if self.base is _THIN:  # no clear medium is at hand: thinner takes its place
-            share = option.lightener_parts / (option.base_parts + option.lightener_parts)
+    def mix(self, fade: Fade) -> tuple[Mix, Manner]:
+        """What a fade is mixed of and how it is laid."""
+        option = fade.option
+        manner = Manner(fade.mists, self.spray.thinner_share, self.tool)
+        added = [(option.paint, option.lightener_parts)]
+        if option.second:
+            added.append((option.second, option.second_parts))
+        if not self.cup and self.base is _THIN:  # no clear medium is at hand: thinner takes its place
+            paint_parts = option.lightener_parts + option.second_parts
+            share = paint_parts / (option.base_parts + paint_parts)
             thinner = 1 - (1 - manner.thinner_share) * share
-            return Mix.of(self.paints, [(option.paint, 1)]), replace(manner, thinner_share=min(thinner, 0.99))
-        parts = [(self.base.id, option.base_parts), (option.paint, option.lightener_parts)]
-        return Mix.of((self.base, *self.paints), parts), manner
+            return Mix.of(self.paints, added), replace(manner, thinner_share=min(thinner, 0.99))
+        base_parts, medium = option.base_parts, self.medium
+        if medium is not None:
+            base_parts, *counts, clear = medium.parts(base_parts, *(count for _name, count in added))
+            added = [(name, count) for (name, _old), count in zip(added, counts, strict=True)]
+            added.append((medium.paint.id, clear))
+        if self.cup:
+            return Mix.of(self.paints, added, base_parts), manner
+        return Mix.of((self.base, *self.paints), [(self.base.id, base_parts), *added]), manner
 
 
 @dataclass(frozen=True, eq=False)
 class ToneAnswer:
-    """Lighteners, the nearest first, each with its ramp from the base and its tones for light and shade."""
+    """Lighteners, the nearest first, each with its mists and the path there; how each turns the hue; what becomes of lettering.
+
+    turns : against the target, beside each fade; letters : colours of the lettering before and after each fade
+    """
 
     question: ToneQuestion
-    lighteners: tuple[Lightener, ...]
-    ramps: tuple[tuple[Lab, ...], ...]
-    tones: tuple[tuple[Tone, ...], ...]
+    fades: tuple[Fade, ...]
+    turns: tuple[Turn, ...]
+    letters: tuple[tuple[tuple[Lab, Lab], ...], ...]
+
+    @property
+    def lighteners(self) -> tuple[Lightener, ...]:
+        """What each fade is lightened with."""
+        return tuple(fade.option for fade in self.fades)
 
 
 def ask(
-    project: Project,
-    zone_id: str,
-    target: Target,
-    shelf: Sequence[Paint],
-    passes: int = FADE_COATS,
-    thinner_share: float = FADE_THINNER,
+    project: Project, zone_id: str, aim: Aim, shelf: Sequence[Paint], spray: Spray = USUAL_SPRAY
 ) -> ToneQuestion | None:
     """The question for a zone's fade as the document stands; None where nothing lies there.
 
@@ -116,17 +151,25 @@ def ask(
     coat = next((c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe), None)
     base = coat_paint(project, coat) if coat else None
     old = fade_coat(project, zone_id)
-    tool = old.tool if old else project.owns.usual_tool("fade")
+    tool = spray.tool or (old.tool if old else project.owns.usual_tool("fade"))
     stack, varnish = stack_below(project, zone_id, "fade"), final_varnish(project.coats_of(zone_id))
-    laying = stack.laying(Coating("film", X=film_thickness(passes, thinner_share, tool)), varnish)
-    if base is not None:
-        before = stack.lab(varnish) or triple(laying.lab(base))
-        return ToneQuestion(zone_id, base, before, target, tuple(shelf), laying)
+    coating = Coating("film", X=film_thickness(1, spray.thinner_share, tool))
+    mist = stack.laying(coating, varnish)
+    marks = {c.id for c in coats_below(project, zone_id, "fade") if c.kind == "marking"}
+    lettering = tuple(
+        stack.laying(coating, varnish, on=patch)
+        for patch in stack.patches
+        if stack.marks[patch.since] in marks
+    )
     below = stack.lab(varnish)
-    if below is None:
+    if base is None and below is None:
         return None
     clear = next((paint for paint in shelf if paint.clear and paint.medium != "oil"), _THIN)
-    return ToneQuestion(zone_id, clear, below, target, tuple(shelf), laying, cup=False)
+    used = base or clear
+    before = below or triple(mist.lab(used))
+    return ToneQuestion(
+        zone_id, used, before, aim.target, aim.goal, tuple(shelf), mist, spray, tool, lettering, cup=base is not None
+    )  # fmt: skip
 
 
 _THIN = Paint(
@@ -143,23 +186,104 @@ _THIN = Paint(
 
 
 def answer(question: ToneQuestion) -> ToneAnswer:
-    """Choose lighteners and lay out their ramps.
+    """Choose lighteners and follow each mist by mist.
 
     Raises
     ------
     ShelfError
         No paint of the shelf can take the base there.
     """
-    known = {paint.id: paint for paint in question.paints}
-    base, laying = question.base, question.laying
-    found = choose_lighteners(question.paints, base, question.target.lab, laying=laying)[:_SHOWN]
-    ramps, tones = [], []
-    shade = darkener(question.paints, base) if question.cup else None
-    for option in found:
-        share = option.lightener_parts / (option.base_parts + option.lightener_parts)
-        labs = ladder(base, known[option.paint], np.linspace(0, share, _RAMP), laying)
-        ramps.append(tuple(triple(lab) for lab in labs))
-        tones.append(
-            tuple(tone_ladder(base, known[option.paint], shade, laying=laying)) if question.cup else ()
+    found = choose_fades(
+        question.paints, question.base, question.goal, question.mist, question.before, mists=question.spray.mists,
+        max_parts=_MOST_RATIO, most=question.spray.lighteners, medium=question.medium,
+    )  # fmt: skip
+    shown = _various(found)
+    turns = tuple(turn_of(fade.option.lab, question.target.lab) for fade in shown)
+    letters = tuple(_letters(question, fade) for fade in shown)
+    return ToneAnswer(question, tuple(shown), turns, letters)
+
+
+def _various(found: Sequence[Fade]) -> list[Fade]:
+    """The nearest, but not the same first paint with one hint after another."""
+    shown: list[Fade] = []
+    for fade in found:
+        alike = [o for o in shown if {o.option.paint, o.option.second} & {fade.option.paint}]
+        if len(alike) < 2:
+            shown.append(fade)
+    return shown[:_SHOWN]
+
+
+def _letters(question: ToneQuestion, fade: Fade) -> tuple[tuple[Lab, Lab], ...]:
+    base, paints = question.base, question.paints
+    if question.medium is not None:
+        into = question.medium.into
+        base, paints = (
+            into(base),
+            tuple(into(p) for p in paints if p.id in (fade.option.paint, fade.option.second)),
         )
-    return ToneAnswer(question, tuple(found), tuple(ramps), tuple(tones))
+    made = mixed_of(base, paints, fade.option)
+    pairs = []
+    for one in question.lettering:
+        bare = replace(one, X=0.0).lab(made)
+        pairs.append((triple(bare), triple(replace(one, X=np.asarray(one.X) * fade.mists).lab(made))))
+    return tuple(pairs)
+
+
+def red_school(question: ToneQuestion, fresh: Lab, sampled: bool, school: str) -> tuple[str, bool]:
+    """Which way a red fades, "white" or "greenish", and whether the pair of samples decided; "" of what is no red."""
+    if not is_red(fresh):
+        return "", False
+    if sampled and school == "by-sample":
+        return ("white" if turn_of(question.target.lab, fresh).pink else "greenish"), True
+    return ("white" if school == "white" else "greenish"), False
+
+
+def foot_share(question: ToneQuestion, fade: Fade, foot: float) -> float:
+    """How much of a fade lies at the foot of the zone, against its top, so that the foot is so much lighter than it was."""
+    made = _made(question, fade)
+    shares = np.linspace(0, 1, 101)
+    X = np.asarray(question.mist.X) * fade.mists * shares[:, None]
+    lightness = replace(question.mist, X=X).lab(made)[:, 0] - question.before[0]
+    return float(shares[int(np.argmin(np.abs(lightness - max(0.0, foot))))])
+
+
+def _made(question: ToneQuestion, fade: Fade) -> Paint:
+    base, paints = question.base, question.paints
+    if question.medium is not None:
+        into = question.medium.into
+        base, paints = into(base), tuple(into(paint) for paint in paints if paint.mixes)
+    return mixed_of(base, paints, fade.option)
+
+
+def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float | None = None) -> Project:
+    """Lay a fade on its zone; with a foot, it runs out from above so that the foot is lightened by so many L* only."""
+    mix, manner = question.mix(fade)
+    if foot is not None:
+        manner = replace(manner, profile="above", far=round(foot_share(question, fade, foot), 2))
+    return lay_fade(project, question.zone, mix, manner)
+
+
+def joint(questions: Sequence[ToneQuestion]) -> list[Joint]:
+    """One lightener for several zones, each in parts of its own, all laid in the same number of mists.
+
+    Raises
+    ------
+    EditError
+        Fewer than two zones have a base cup and a faded colour.
+    ShelfError
+        No paint mixes with all bases.
+    """
+    cups = [question for question in questions if question.cup]
+    if len(cups) < 2:
+        raise EditError(
+            _("One lightener for all needs two zones with a base of their own and a faded colour.")
+        )
+    zones = []
+    for question in cups:
+        mists = question.spray.mists or FADE_COATS
+        laying = replace(question.mist, X=np.asarray(question.mist.X) * mists)
+        zones.append(Faded(question.base, question.goal, laying))
+    found = choose_joint(cups[0].paints, zones, _MOST_RATIO)
+    if not found:
+        raise ShelfError(_("No paint on this shelf lightens all these zones."))
+    return found[:_SHOWN]

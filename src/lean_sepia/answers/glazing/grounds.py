@@ -1,0 +1,94 @@
+"""What a tint would lie on, zone by zone: its colour and surface there, its sheen, what it should look like, what is lettered."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
+from lean_sepia.answers.targets import Target, Targets, targets_of
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.model import Project
+from lean_sepia.document.versions import finish_of
+from lean_sepia.language import _
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.stack import Coating
+from lean_sepia.plan.cautions import DEFER, cautions
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.step import Material, PlanStep
+from lean_sepia.recipe.tints.glaze import Ground
+
+_STAINS = ("stain",)
+
+
+@dataclass(frozen=True, eq=False)
+class GlazedZone:
+    """A zone under a tint: what it lies on, its colour there, and which target it is judged by.
+
+    target, stage : the target that is known, the latest first, and which it is; None and "" where none is
+    sheen : of the topmost coat below that has one; lettered : whether a marking lies below; chipped : whether chips do
+    """
+
+    zone: str
+    ground: Ground
+    before: Lab
+    target: Target | None
+    stage: str
+    sheen: str
+    lettered: bool
+    chipped: bool
+
+    @property
+    def stains(self) -> bool:
+        """Whether it lies on a flat surface, which it stains."""
+        return self.sheen == "flat"
+
+
+def ground_of(project: Project, zone_id: str, kind: str) -> GlazedZone | None:
+    """What a tint of a kind would lie on in a zone; None where nothing does."""
+    varnish = final_varnish(project.coats_of(zone_id))
+    stack = stack_below(project, zone_id, kind)
+    before, laying = stack.lab(varnish), stack.laying(Coating("tint"))
+    if before is None or laying.ground is None or laying.kept is None:
+        return None
+    below = coats_below(project, zone_id, kind)
+    stage, target = _latest(targets_of(project, zone_id))
+    kinds = {coat.kind for coat in below}
+    return GlazedZone(
+        zone_id, Ground(laying.ground, laying.kept.under(varnish)), before, target, stage, _sheen(project, zone_id, kind),
+        "marking" in kinds, "chips" in kinds,
+    )  # fmt: skip
+
+
+def _latest(targets: Targets) -> tuple[str, Target | None]:
+    for name in ("seen", "exposed", "fresh"):
+        if (found := getattr(targets, name)) is not None:
+            return name, found
+    return "", None
+
+
+def _sheen(project: Project, zone_id: str, kind: str) -> str:
+    """The sheen of the topmost coat under a tint that has one of its own."""
+    for coat in reversed(coats_below(project, zone_id, kind)):
+        if KINDS[coat.kind].is_varnish or KINDS[coat.kind].is_paint:
+            return finish_of(project, coat)
+    return "flat"
+
+
+def tint_paints(paints: Sequence[Paint]) -> tuple[Paint, ...]:
+    """What tints are made of: oils and enamels; any wet paint where there are none."""
+    wet = [paint for paint in paints if paint.mixes and not paint.clear]
+    return tuple(paint for paint in wet if MEDIA[paint.medium].carrier == "white-spirit") or tuple(wet)
+
+
+def staining(paint: Paint) -> bool:
+    """Whether a note on the bottle says that it stains."""
+    return any(word in note.casefold() for note in (paint.remark, *paint.notes) for word in _STAINS)
+
+
+def tint_cautions(paint: Paint, kind: str = "filter") -> tuple[str, ...]:
+    """What laying a tint of a paint needs for safety."""
+    material = Material(medium=paint.medium)
+    said = cautions(PlanStep(id="tint", kind=kind, material=material, application="glaze"))
+    return (*said, _(DEFER)) if said else said
