@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 from lean_sepia.answers.targets import Target, Targets, targets_of
@@ -17,7 +17,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import Matter
-from lean_sepia.paint.profile import MIDDLE, RUNS, Place, ends, places
+from lean_sepia.paint.profile import MIDDLE, PANELS, RUNS, Place, ends, places
 from lean_sepia.paint.stack import Coating, Opaque, Stack
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
@@ -91,14 +91,18 @@ def strata_of(project: Project, zone_id: str) -> Strata:
     varnish = final_varnish(coats)
     coatings = [coating_of(project, coat) for coat in coats]
     laid = [(coat, coating) for coat, coating in zip(coats, coatings, strict=True) if coat.on]
-    runs = [(_run_of(laid, varnish, place), weight) for place, weight in places(c.profile for _, c in laid)]
+    laid, breaks = on_panels(laid)
+    runs = [
+        (_run_of(laid, varnish, place), weight)
+        for place, weight in places((c.profile for _, c in laid), breaks)
+    ]
     mean = _Run.mean(runs)
-    profiles = {coating.profile for _coat, coating in laid if coating.profile}
+    profiles = {coating.profile for _coat, coating in laid if coating.profile and coating.profile != PANELS}
     at = {name: [_run_of(laid, varnish, place) for place in ends(name)] for name in profiles}
     bands, at_ends = [], None
     for coat, coating in zip(coats, coatings, strict=True):
         both = None
-        if coat.on and coat.profile:
+        if coat.on and coat.profile and coat.profile != PANELS:
             near, far = at[coat.profile]
             at_ends = both = _pair(near.seen, far.seen)
             if coating.covers in ("film", "tint") and coating.share >= 1:
@@ -114,6 +118,22 @@ def strata_of(project: Project, zone_id: str) -> Strata:
         zone_id, tuple(bands), _lab(mean.fresh) if has_base else None, _lab(mean.exposed) if has_base else None,
         _lab(mean.seen), targets_of(project, zone_id), varnish, at_ends,
     )  # fmt: skip
+
+
+def on_panels(laid: Sequence[tuple[Coat, Coating]]) -> tuple[list[tuple[Coat, Coating]], list[float]]:
+    """Coats with their panels given out one after another, as shares of the area, and where each one's end.
+
+    Once all panels are given out, the next coat begins again with the first.
+    """
+    at, given, breaks = 0.0, [], []
+    for coat, coating in laid:
+        if coating.profile == PANELS:
+            at = 0.0 if at + coating.share > 1 + 1e-9 else at
+            coating = replace(coating, start=at)
+            at += coating.share
+            breaks.append(at)
+        given.append((coat, coating))
+    return given, breaks
 
 
 @dataclass

@@ -113,10 +113,16 @@ def _several_of_each(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "format": 4, "zones": zones, "recipes": recipes}
 
 
+def _no_panels_yet(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 4 knew no panels; a zone without them is one."""
+    return {**data, "format": 5}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
     3: _several_of_each,
+    4: _no_panels_yet,
 }
 """From a document's format number to the function that makes the next one of it."""
 

@@ -24,6 +24,7 @@ from lean_sepia.document.bounds import (
     Size,
     Words,
 )
+from lean_sepia.document.panels import PanelGrid
 from lean_sepia.document.worn import Frozen, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
@@ -31,7 +32,7 @@ from lean_sepia.paint.media import Carrier
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
-FORMAT = 4
+FORMAT = 5
 """Number of this document form; a newer one is refused, an older one migrated."""
 
 Role = Literal[
@@ -83,7 +84,7 @@ class Zone(Frozen):
     stated : the targets known without a photo, at most one of each
     follows : the sisters whose photos count for it; empty where all do
     surface, share : the surface it is a tone of, and how much of it it covers, where that is known
-    mirrors : the zone of the other side, with which it shares its mixes
+    mirrors : the zone of the other side, with which it shares its mixes; panels : how it divides, where that is known
     """
 
     id: Key
@@ -97,6 +98,7 @@ class Zone(Frozen):
     surface: Key | None = None
     share: Share | None = None
     mirrors: Key | None = None
+    panels: PanelGrid | None = None
 
 
 class AnchorMark(Frozen):

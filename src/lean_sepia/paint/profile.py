@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from itertools import product
+from itertools import pairwise, product
 
 import numpy as np
 
@@ -26,6 +26,7 @@ def _evenly(count: int) -> tuple[tuple[float, float], ...]:
 
 
 _ALONE, _CROSSED = _evenly(5), _evenly(3)  # along one direction, and along several at once
+_STEPPED = ("recess", "panel")
 _RECESS = ((0.0, RECESSES), (1.0, 1 - RECESSES))
 
 
@@ -40,12 +41,16 @@ class Run:
     far: str
 
 
+PANELS = "panels"
+"""Whole panels are covered, each by one coat of this profile: they take the area one after another, in the order they are laid."""
+
 RUNS: dict[str, Run] = {
     "below": Run(N_("from below"), "height", False, N_("foot"), N_("top")),
     "above": Run(N_("from above"), "height", True, N_("top"), N_("foot")),
     "edges": Run(N_("from the edges"), "edge", False, N_("edges"), N_("middle")),
     "recess": Run(N_("in recesses"), "recess", False, N_("recesses"), N_("open surface")),
     "open": Run(N_("on open surface"), "recess", True, N_("open surface"), N_("recesses")),
+    PANELS: Run(N_("on panels of its own"), "panel", False, N_("its panels"), N_("the others")),
 }
 
 Place = dict[str, float]
@@ -61,12 +66,17 @@ def amount_at(profile: str | None, far: float, place: Place) -> float:
     return 1 + (far - 1) * (1 - away if run.turned else away)
 
 
-def places(profiles: Iterable[str | None]) -> list[tuple[Place, float]]:
-    """Places that stand for a whole zone, with weights that sum to 1; a single one where nothing runs out."""
+def places(profiles: Iterable[str | None], breaks: Iterable[float] = ()) -> list[tuple[Place, float]]:
+    """Places that stand for a whole zone, with weights that sum to 1; a single one where nothing runs out.
+
+    breaks : where panels of one coat end and those of the next begin, as shares of the area
+    """
     along = sorted({RUNS[profile].along for profile in profiles if profile})
-    straight = [direction for direction in along if direction != "recess"]
+    straight = [direction for direction in along if direction not in _STEPPED]
     evenly = _ALONE if len(straight) == 1 else _CROSSED
-    nodes = [_RECESS if direction == "recess" else evenly for direction in along]
+    edges = sorted({0.0, 1.0, *(min(1.0, max(0.0, share)) for share in breaks)})
+    panels = tuple(((low + high) / 2, high - low) for low, high in pairwise(edges))
+    nodes = [{"recess": _RECESS, "panel": panels}.get(direction, evenly) for direction in along]
     answer = []
     for chosen in product(*nodes):
         place = {direction: where for direction, (where, _weight) in zip(along, chosen, strict=True)}
@@ -74,7 +84,7 @@ def places(profiles: Iterable[str | None]) -> list[tuple[Place, float]]:
     return answer
 
 
-MIDDLE: Place = {"height": 0.5, "edge": 0.5, "recess": 1.0}
+MIDDLE: Place = {"height": 0.5, "edge": 0.5, "recess": 1.0, "panel": 1.0}
 """The place that stands for a zone where one must."""
 
 

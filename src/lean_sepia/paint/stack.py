@@ -17,7 +17,7 @@ from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import xyz_from_reflectance
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying, Matter
-from lean_sepia.paint.profile import Place, amount_at
+from lean_sepia.paint.profile import PANELS, Place, amount_at
 from lean_sepia.paint.saunderson import SHEEN, Surface
 
 Lab = tuple[float, float, float]
@@ -54,6 +54,7 @@ class Coating:
     mark : by which a later coat can name this one; down_to : of what takes away, the mark of what shows then, the lowest where
         it is empty; keep : of loose powder, what the first varnish leaves of it where that was learnt
     profile, far : how it runs out over the zone, and how many times as much of it lies at the other end
+    start : of a coat on panels, where its own begin among all, as a share of the area
     """
 
     covers: Covers
@@ -66,11 +67,15 @@ class Coating:
     keep: float | None = None
     profile: str | None = None
     far: float = 0.0
+    start: float = 0.0
 
     def at(self, place: Place) -> Coating:
         """What of it lies at a place: less film of a coat over everything, else less of its share."""
         if self.profile is None:
             return self
+        if self.profile == PANELS:
+            inside = self.start <= place.get("panel", 1.0) < self.start + self.share
+            return replace(self, share=1.0 if inside else self.far, profile=None)
         much = amount_at(self.profile, self.far, place)
         if self.covers in ("film", "tint") and self.share >= 1:
             return replace(self, X=self.X * much)

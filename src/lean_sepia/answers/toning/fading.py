@@ -214,19 +214,25 @@ def _various(found: Sequence[Fade]) -> list[Fade]:
 
 
 def _letters(question: ToneQuestion, fade: Fade) -> tuple[tuple[Lab, Lab], ...]:
-    base, paints = question.base, question.paints
-    if question.medium is not None:
-        into = question.medium.into
-        base, paints = (
-            into(base),
-            tuple(into(p) for p in paints if p.id in (fade.option.paint, fade.option.second)),
-        )
-    made = mixed_of(base, paints, fade.option)
+    made = _made(question, fade)
     pairs = []
     for one in question.lettering:
         bare = replace(one, X=0.0).lab(made)
         pairs.append((triple(bare), triple(replace(one, X=np.asarray(one.X) * fade.mists).lab(made))))
     return tuple(pairs)
+
+
+def stirred_in(question: ToneQuestion, fade: Fade) -> tuple[Paint, tuple[Paint, ...]]:
+    """The base and the lighteners of a fade, each with its share of the clear medium."""
+    into = question.medium.into if question.medium else lambda paint: paint
+    known = {paint.id: paint for paint in question.paints}
+    names = (fade.option.paint, fade.option.second)
+    return into(question.base), tuple(into(known[name]) for name in names if name)
+
+
+def _made(question: ToneQuestion, fade: Fade) -> Paint:
+    base, added = stirred_in(question, fade)
+    return mixed_of(base, added, fade.option)
 
 
 def red_school(question: ToneQuestion, fresh: Lab, sampled: bool, school: str) -> tuple[str, bool]:
@@ -245,14 +251,6 @@ def foot_share(question: ToneQuestion, fade: Fade, foot: float) -> float:
     X = np.asarray(question.mist.X) * fade.mists * shares[:, None]
     lightness = replace(question.mist, X=X).lab(made)[:, 0] - question.before[0]
     return float(shares[int(np.argmin(np.abs(lightness - max(0.0, foot))))])
-
-
-def _made(question: ToneQuestion, fade: Fade) -> Paint:
-    base, paints = question.base, question.paints
-    if question.medium is not None:
-        into = question.medium.into
-        base, paints = into(base), tuple(into(paint) for paint in paints if paint.mixes)
-    return mixed_of(base, paints, fade.option)
 
 
 def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float | None = None) -> Project:
