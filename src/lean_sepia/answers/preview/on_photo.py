@@ -7,13 +7,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.answers.strata import Strata
+from lean_sepia.answers.evidence import cast_of
+from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear, xyz_from_linear
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.model import Project, Region
-from lean_sepia.photo.patch import Area
+from lean_sepia.document.model import Photo, Project, Region
+from lean_sepia.photo.patch import Area, encoded_unit
+from lean_sepia.photo.preview import CorrectionTable
+from lean_sepia.photo.read import Pixels
 
 _DEEPEST, _BRIGHTEST = (
     0.08,
@@ -31,9 +34,34 @@ class Repainted:
     unknown: tuple[str, ...]
 
 
-def traced_on(project: Project, photo_id: str) -> tuple[Region, ...]:
-    """The regions traced on a photo."""
-    return tuple(region for region in project.regions if region.photo == photo_id)
+def photo_to_paint(project: Project, zone_id: str) -> Photo | None:
+    """The photo to see a zone's finish on: one of the model before one of the prototype, with the most zones traced.
+
+    None where the zone is traced on no photo in colour.
+    """
+    traced = {region.photo for region in project.regions if region.zone == zone_id}
+    known = [photo for photo in project.photos if photo.id in traced and photo.tones == "colour"]
+
+    def zones_on(photo: Photo) -> int:
+        return len({region.zone for region in project.regions if region.photo == photo.id})
+
+    return max(known, key=lambda photo: (photo.of_model, zones_on(photo)), default=None)
+
+
+def finish_on_photo(project: Project, photo: Photo, pixels: Pixels, most_side: int = 1000) -> Repainted:
+    """A photo, corrected and reduced, with its traced zones in the finish that the project will give them.
+
+    pixels : of the whole photo (h, w, 3), as stored
+    """
+    stride = max(1, -(-max(pixels.shape[:2]) // most_side))
+    small = np.ascontiguousarray(pixels[::stride, ::stride])
+    if small.dtype != np.uint8:
+        small = np.asarray((encoded_unit(small) * 255).round(), dtype=np.uint8)
+    if photo.anchors:
+        small = CorrectionTable(cast_of(pixels, photo.anchors, photo.tones)).apply(small)
+    regions = [region for region in project.regions if region.photo == photo.id]
+    cuts = {name: strata_of(project, name) for name in {region.zone for region in regions}}
+    return repainted(small, regions, cuts, 1 / stride)
 
 
 def repainted(

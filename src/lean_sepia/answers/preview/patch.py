@@ -54,13 +54,14 @@ def patch_picture(
     laid, breaks = on_panels([(coat, coating_of(project, coat)) for coat in coats])
     xyz = np.zeros((sheet.height * sheet.breadth, 3))
     fields: dict[int, FloatArray] = {}
-    mottle = clouds(sheet, "mottle").ravel()
+    mottle, exact = clouds(sheet, "mottle").ravel(), np.zeros(3)
     for pixels, place in _regions(project, zone_id, sheet, [coating for _coat, coating in laid], breaks):
         runs = [_run(laid, place, film) for film in (1.0, 1 - _MOTTLE, 1 + _MOTTLE)]
         stack = runs[0]
         if not stack.patches:
             return None
         given = _given_out(stack.patches, pixels, sheet, coats, fields)
+        exact += len(pixels) / len(xyz) * _mean_xyz(stack, varnish)
         for number, patch in enumerate(stack.patches):
             mine = given[number]
             if not len(mine):
@@ -73,11 +74,19 @@ def patch_picture(
             if thin is not None and thick is not None:
                 cloud = np.clip(mottle[mine] / 2, -1, 1)
                 xyz[mine] += ((cloud - cloud.mean()) / 2)[:, None] * (thick - thin)
+    # Marks lie across the places of a zone, so their share is right in the whole but not in each: what that shifts is put right.
+    xyz *= exact / np.maximum(xyz.mean(axis=0), 1e-9)
     shown = linear_from_xyz(xyz)
     fits = bool(shown.min() > -0.002 and shown.max() < 1.002)
     return PatchPicture(
         xyz.reshape(sheet.height, sheet.breadth, 3), triple(lab_from_xyz(xyz.mean(axis=0))), fits
     )
+
+
+def _mean_xyz(stack: Stack, varnish: str | None) -> FloatArray:
+    mean = stack.seen_xyz(varnish)
+    assert mean is not None
+    return mean
 
 
 def _run(laid: Sequence[tuple[Coat, Coating]], place: Place, film: float) -> Stack:
@@ -195,10 +204,15 @@ def _given_out(
         whole = share + sum(patches[number].share for number in rest)
         count = round(len(mine) * share / whole) if whole > 0 else 0
         if top not in fields:
-            fields[top] = field_of(sheet, coats[top]).ravel()
-        order = np.argsort(fields[top][mine], kind="stable")
-        give(mine[order[:count]], on_top, depth + 1)
-        give(mine[order[count:]], rest, depth)
+            fields[top] = _ranked(field_of(sheet, coats[top]))
+        if len(pixels) == len(fields[top]):
+            order = np.argsort(fields[top][mine], kind="stable")
+            covered, bare = mine[order[:count]], mine[order[count:]]
+        else:
+            inside = fields[top][mine] < share / whole
+            covered, bare = mine[inside], mine[~inside]
+        give(covered, on_top, depth + 1)
+        give(bare, rest, depth)
 
     give(pixels, list(range(len(patches))), 0)
     return found

@@ -13,7 +13,7 @@ from lean_sepia.answers.toning.wishes import Aim
 from lean_sepia.arrays import triple
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.coats import lay_fade
+from lean_sepia.document.edits.coats import lay, lay_fade, remove_coat
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
@@ -24,13 +24,23 @@ from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.recipe.fades.fade import Goal, Lightener
-from lean_sepia.recipe.fades.mists import Fade, Faded, Joint, Medium, choose_fades, choose_joint, mixed_of
+from lean_sepia.recipe.fades.mists import (
+    Fade,
+    Faded,
+    Joint,
+    Medium,
+    Path,
+    choose_fades,
+    choose_joint,
+    mixed_of,
+)
+from lean_sepia.recipe.fades.tone_ladder import darkener
 from lean_sepia.recipe.fades.turn import Turn, is_red, turn_of
 
 FADE_COATS, FADE_THINNER = 2, 0.8
 """How a fade is laid unless the user says otherwise (practice)."""
 
-_SHOWN, _MOST_RATIO = 6, 12
+_SHOWN, _MOST_RATIO = 5, 12
 
 
 def fade_coat(project: Project, zone_id: str) -> Coat | None:
@@ -253,12 +263,44 @@ def foot_share(question: ToneQuestion, fade: Fade, foot: float) -> float:
     return float(shares[int(np.argmin(np.abs(lightness - max(0.0, foot))))])
 
 
+def foot_shade(question: ToneQuestion, darker: float) -> Fade | None:
+    """A dark film that makes the foot of a zone so much darker in L*, as two mists; None without a dark paint."""
+    dark = darkener(question.paints, question.base)
+    if dark is None:
+        return None
+    goal = Goal.lighter(question.before, -abs(darker))
+    found = choose_fades(
+        [dark],
+        question.base,
+        goal,
+        question.mist,
+        question.before,
+        mists=FADE_COATS,
+        max_parts=2 * _MOST_RATIO,
+    )
+    return found[0] if found else None
+
+
 def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float | None = None) -> Project:
-    """Lay a fade on its zone; with a foot, it runs out from above so that the foot is lightened by so many L* only."""
+    """Lay a fade on its zone; with a foot, it runs out from above so that the foot differs by so many L* only.
+
+    A foot that is to be darker gets a shade of its own from below.
+    """
     mix, manner = question.mix(fade)
-    if foot is not None:
-        manner = replace(manner, profile="above", far=round(foot_share(question, fade, foot), 2))
-    return lay_fade(project, question.zone, mix, manner)
+    if foot is None:
+        return lay_fade(project, question.zone, mix, manner)
+    manner = replace(manner, profile="above", far=round(foot_share(question, fade, foot), 2))
+    project = lay_fade(project, question.zone, mix, manner)
+    name = _("Shade at the foot")
+    for coat in project.coats_of(question.zone):
+        if coat.kind == "tone" and coat.name == name:
+            project = remove_coat(project, coat.id)
+    shade = foot_shade(question, foot) if foot < 0 else None
+    if shade is None or not question.cup:
+        return project
+    mix, manner = question.mix(shade)
+    manner = replace(manner, profile="below", far=0.0)
+    return lay(project, [question.zone], "tone", mix, manner, name)[0]
 
 
 def joint(questions: Sequence[ToneQuestion]) -> list[Joint]:
@@ -285,3 +327,9 @@ def joint(questions: Sequence[ToneQuestion]) -> list[Joint]:
     if not found:
         raise ShelfError(_("No paint on this shelf lightens all these zones."))
     return found[:_SHOWN]
+
+
+def lay_option(project: Project, question: ToneQuestion, option: Lightener) -> Project:
+    """Lay a lightener on its zone in the number of mists the question says, or the usual one."""
+    mists = question.spray.mists or FADE_COATS
+    return lay_answer(project, question, Fade(option, mists, Path((), (), mists)))

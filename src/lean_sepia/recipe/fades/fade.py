@@ -24,6 +24,7 @@ from lean_sepia.recipe.parts import proportions
 from lean_sepia.recipe.pool import least
 
 _CUP, _OFFERED = "base cup", 24
+_CHROMA_MAY_BE = (0.55, 1.3)  # a fade that leaves less of the colour has greyed it, which nobody wished for
 _WORTH_A_SECOND = 0.05  # ΔE00 that a second lightener must gain
 
 
@@ -92,12 +93,17 @@ class Goal:
         L, a, b = (float(value) for value in np.asarray(before))
         return cls((min(100.0, max(0.0, L + by)), a, b), any_chroma=True)
 
+    def beside(self, labs: FloatArray) -> FloatArray:
+        """The colours L*a*b* (n, 3) that it asks for beside these: with their C*, as far as that may differ from its own."""
+        goal = np.broadcast_to(np.asarray(self.lab), labs.shape)
+        if not self.any_chroma or (own := float(chroma(self.lab))) <= 0:
+            return goal
+        times = np.clip(chroma(labs) / own, *_CHROMA_MAY_BE)
+        return np.concatenate([goal[:, :1], goal[:, 1:] * times[:, None]], axis=1)
+
     def away(self, labs: FloatArray) -> FloatArray:
         """ΔE00 (n,) of colours L*a*b* (n, 3) from it."""
-        goal = np.broadcast_to(np.asarray(self.lab), labs.shape)
-        if self.any_chroma and (own := float(chroma(self.lab))) > 0:
-            goal = np.concatenate([goal[:, :1], goal[:, 1:] * (chroma(labs) / own)[:, None]], axis=1)
-        return delta_e00(labs, goal)
+        return delta_e00(labs, self.beside(labs))
 
 
 def choose_lighteners(

@@ -25,7 +25,7 @@ Lab = tuple[float, float, float]
 MOST_MISTS = 8
 """Nobody sprays a fade in more (practice)."""
 
-_AS_GOOD_DE00 = 0.2  # fewer mists are taken where more do not come nearer than by this
+_AS_GOOD_DE00 = 0.3  # fewer mists are taken where more do not come nearer than by this
 _BEYOND = 2  # mists shown past the best
 
 

@@ -29,7 +29,7 @@ LIGHTEST_L = 16.0
 EVEN = 0.15
 """Steps within that share of their mean look even."""
 
-_FALLS = 0.7  # each tone covers so much of what the next darker covers
+_FALLS = 0.6  # each tone covers so much of what its neighbour nearer to the base covers
 _LEAST_STEP_DE00 = 1.0  # two tones closer than that are one
 _DEAD_CHROMA, _DARK_L = 1.5, 35.0
 _TRIED_STEPS, _MOST_PARTS, _MOST_DARK_PARTS, _MOST_PASSES = 60, 12, 24, 6
@@ -100,9 +100,13 @@ def darkener(paints: Sequence[Paint], base: Paint, *, pure: bool = False) -> Pai
     return min(chosen, key=lambda p: float(p.masstone_lab()[0])) if chosen else None
 
 
-def area_shares(tones: int) -> tuple[float, ...]:
-    """Share of the area of each tone, darkest first: the lighter, the smaller its area (practice)."""
-    weights = _FALLS ** np.arange(tones)
+def area_shares(tones: int, shades: int = 0) -> tuple[float, ...]:
+    """Share of the area of each tone, darkest first: most is the base; the further from it, the smaller the area (practice).
+
+    >>> [round(100 * share) for share in area_shares(5, 1)]
+    [22, 36, 22, 13, 8]
+    """
+    weights = _FALLS ** np.abs(np.arange(tones) - shades)
     return tuple(float(value) for value in weights / weights.sum())
 
 
@@ -251,7 +255,7 @@ def _built(
     above: Sequence[int],
     below: Sequence[int],
 ) -> Ladder:
-    visible = area_shares(tones)
+    visible = area_shares(tones, shades)
     made: list[Tone] = []
     for order, index in enumerate(reversed(below)):
         assert down is not None

@@ -21,6 +21,7 @@ class Settings:
 
     size : of the window; folder : files were last chosen from; rooms : the one last open in each recent project
     owns : what the person has to work with, as the last project said; a new one begins with it
+    px_per_mm : of the screen, as measured with a ruler
     """
 
     recent: tuple[str, ...] = ()
@@ -30,6 +31,7 @@ class Settings:
     folder: str = ""
     rooms: tuple[tuple[str, str], ...] = ()
     owns: tuple[tuple[str, bool], ...] = ()
+    px_per_mm: float | None = None
 
     def with_recent(self, path: Path) -> Settings:
         """The same with a project at the head of the recent ones."""
@@ -69,6 +71,7 @@ def load_settings() -> Settings:
             (min(int(size[0]), _LARGEST), min(int(size[1]), _LARGEST)) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
             tuple((str(name), str(room)) for name, room in data.get("rooms", ())),
             tuple((str(name), bool(has)) for name, has in data.get("owns", ())),
+            float(px) if (px := data.get("px_per_mm")) else None,
         )  # fmt: skip
     except (BadInputError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
         return Settings()

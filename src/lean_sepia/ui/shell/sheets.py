@@ -6,6 +6,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QStackedWidget
 
 from lean_sepia.answers.coats.draft import Draft
+from lean_sepia.document.model import Project
 from lean_sepia.ui.kit.sheet import SheetPlace
 from lean_sepia.ui.shell.session import Session
 
@@ -81,3 +82,10 @@ class Sheets(SheetPlace):
 
         if self._session.zone:
             self.show(SurfaceSheet(self._session, self._session.zone))
+
+    def finish(self, project: Project) -> None:
+        """A closer look at the chosen zone as a document finishes it."""
+        from lean_sepia.ui.preview.finish_sheet import FinishSheet
+
+        if self._session.zone:
+            self.show(FinishSheet(self._session, self._session.zone, project))

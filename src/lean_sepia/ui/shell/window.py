@@ -25,6 +25,7 @@ from lean_sepia.ui.kit.dialogs.file_filters import pictures, projects
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_files, last_folder, remember_folder
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
 from lean_sepia.ui.kit.job import Jobs, Progress
+from lean_sepia.ui.kit.true_size import measured_px_per_mm, remember_px_per_mm
 from lean_sepia.ui.shell.main_menu import MainMenu
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.start_page import StartPage
@@ -82,6 +83,7 @@ class MainWindow(QMainWindow):
         self.addAction(show_menu)
         self._refresh_menu()
         remember_folder(settings.folder)
+        remember_px_per_mm(settings.px_per_mm)
         if not synchronous:
             QTimer.singleShot(_AT_REST_MS, self, self.prepare)
 
@@ -360,7 +362,13 @@ class MainWindow(QMainWindow):
             return
         maximised = self.isMaximized()
         size = self.settings.size if maximised else (self.width(), self.height())
-        self.settings = replace(self.settings, size=size, maximised=maximised, folder=last_folder())
+        self.settings = replace(
+            self.settings,
+            size=size,
+            maximised=maximised,
+            folder=last_folder(),
+            px_per_mm=measured_px_per_mm(),
+        )
         self._keep_settings()
         self.jobs.close()
         event.accept()

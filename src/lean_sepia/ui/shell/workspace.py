@@ -161,6 +161,7 @@ class Workspace(QWidget):
             page.photos_wanted.connect(self.add_photos)
             page.coat_wanted.connect(self.sheets.lay)
             page.draft_wanted.connect(self.sheets.lay_draft)
+            page.finish_wanted.connect(self.sheets.finish)
             self.rooms[name] = page
             self._stack.addWidget(page)
         self._room = self.last_room = name

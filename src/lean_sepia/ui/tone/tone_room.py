@@ -1,44 +1,42 @@
-"""Tone: the faded colour through a lightener, and five tones for light and shade."""
+"""Tone: how far to fade a zone and with what, mist by mist; its panels, its light and shade, and the finish on the model."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
-from PySide6.QtWidgets import QLabel, QVBoxLayout
+import numpy as np
 
 from lean_sepia.answers.match import usable_paints
+from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading
-from lean_sepia.answers.toning.fading import (
-    FADE_COATS,
-    FADE_THINNER,
-    ToneAnswer,
-    ToneQuestion,
-    fade_coat,
-    faded_target,
-    wished_target,
-)
+from lean_sepia.answers.toning.ageing import aged_like_others, diagnosis_of, diagnosis_words
+from lean_sepia.answers.toning.fading import ToneAnswer, ToneQuestion, fade_coat, red_school
+from lean_sepia.answers.toning.panels import PanelPlan, fade_letters, faded_letters, lay_panels
+from lean_sepia.answers.toning.wishes import Aim, aim_of, faded_target, wishes_for
+from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
-from lean_sepia.document.edits.coats import lay_fade
-from lean_sepia.document.edits.mixes import Manner
-from lean_sepia.language import _, signed
-from lean_sepia.paint.paint import Paint
-from lean_sepia.recipe.fades.fade import Lightener
-from lean_sepia.recipe.fades.tone_ladder import Tone
-from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
+from lean_sepia.document.model import Project
+from lean_sepia.language import _, ngettext
+from lean_sepia.plan.schools import SCHOOLS
+from lean_sepia.recipe.fades.mists import MOST_MISTS, Fade
+from lean_sepia.recipe.fades.turn import Turn
+from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plots.colour_plane import ColourPlane
+from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
 from lean_sepia.ui.kit.plots.plane_content import Point, Way
-from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
-from lean_sepia.ui.kit.rows import Item, Rows
-from lean_sepia.ui.kit.swatch import Fields
+from lean_sepia.ui.kit.plots.way_rows import WayRow, WayRows
+from lean_sepia.ui.preview.finish_panel import FinishPanel
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
+from lean_sepia.ui.tone.fade_lines import FadeLines
+from lean_sepia.ui.tone.joint_panel import JointPanel
+from lean_sepia.ui.tone.ladder_panel import LadderPanel
+from lean_sepia.ui.tone.panels_panel import PanelsPanel
 
-_TURNS_DEG = 6.0
-_USUAL_WISH = 6  # L*, where no faded place was sampled (practice)
+_FIELDS, _RAMP = 6, 5
+_WEAK_DE00 = 2.0
 
 
 class ToneRoom(RoomPage):
-    """Rows of lighteners; the chosen one is laid as the zone's fade."""
+    """The chosen lightener large from the base to the goal with its stop mark, the others as low rows below it."""
 
     needs_paints = True
 
@@ -46,86 +44,83 @@ class ToneRoom(RoomPage):
         super().__init__(session)
         self.answer: ToneAnswer | None = None
         self._asked: ToneQuestion | None = None
+        self._aim: Aim | None = None
         self._zone = ""
         self._statement, self._remark = self.headline()
-        self.rows = RampRows()
-        self.rows.foot = _("Left to right: the base as it lies, faded in steps, then the faded colour.")
+        self.strip = PathStrip()
+        self.centre.addWidget(self.strip, 3)
+        self.lines = FadeLines()
+        self.lines.changed.connect(self._ask)
+        self.centre.addWidget(self.lines)
+        self.rows = WayRows()
         self.rows.chosen.connect(lambda _index: self._show_choice())
-        self.lighter = count_box(-30, 40, _USUAL_WISH, _("Lighter by so many L*"))
-        self.lighter.valueChanged.connect(lambda _value: self._ask())
-        self._wish = holder(
-            row(
-                label(_("No faded sample. Make it lighter by"), "second"),
-                self.lighter,
-                label("L*", "second"),
-                None,
-            )
-        )
-        self.centre.addWidget(self._wish)
-        self.centre.addWidget(self.rows, 1)
-        self.passes = count_box(1, 8, FADE_COATS, _("Coats"))
-        self.thinner = count_box(0, 95, round(100 * FADE_THINNER), _("Thinner in per cent"))
-        for box in (self.passes, self.thinner):
-            box.valueChanged.connect(lambda _value: self._ask())
+        self.centre.addWidget(self.rows)
         self.lay = button(_("Lay this fade"), "main", _("The zone gets a fade coat mixed from its base"))
         self.lay.clicked.connect(self.lay_chosen)
+        self._letters = button(
+            _("Fade the lettering too"), "tool", _("Each generation of lettering to its own degree")
+        )
+        self._letters.clicked.connect(self.lay_letters)
         self._mix_words = label("", "", wrap=True)
-        line = row(
-            self._mix_words, self.passes, label(_("coats,"), "second"), self.thinner,
-            label(_("% thinner"), "second"), 6, self.by_hand("tone"), self.lay, spacing=6,
-        )  # fmt: skip
-        line.setStretch(0, 1)
-        self.centre.addLayout(line)
-        self._tones_panel = Panel(_("Light and shade, five tones"), _("share of the area"))
-        self._tones = Fields(margin=0, height=58)
-        self._tones.setMaximumHeight(58)
-        self._tone_words = Rows(spacing=8, across=True, even=True)
-        self._tones_panel.add(self._tones)
-        self._tones_panel.add(self._tone_words)
-        self.centre.addWidget(self._tones_panel)
+        self.centre.addLayout(row(self._mix_words, self._letters, self.by_hand("fade"), self.lay, spacing=6))
+        self.panels = PanelsPanel(session)
+        self.panels.lay_wanted.connect(self._lay_panels)
+        self.centre.addWidget(self.panels, 3)
         self._build_side()
         session.shelf_changed.connect(self._mark)
 
     def _build_side(self) -> None:
         plane = Panel(_("Where each lightener leads"), "a*b*")
-        self._plane = ColourPlane(self.session.jobs, lightness=False)
+        self._plane = ColourPlane(self.session.jobs)
+        self._plane.setFixedHeight(190)
         self._plane_words = label("", "second", wrap=True)
-        self._plane.setFixedHeight(280)
         plane.add(self._plane)
         plane.add(self._plane_words)
         self.side.addWidget(plane)
-        self._why = Panel(_("Why this one"))
-        self._why_words = label("", "", wrap=True)
-        self._turns = Rows(spacing=4)
-        self._why.add(self._why_words)
-        self._why.body.addSpacing(6)
-        self._why.add(self._turns)
-        self._why.body.addStretch(1)
-        self.side.addWidget(self._why, 1)
+        self.finish = FinishPanel(self.session, photo_first=True)
+        self.finish.closer.connect(self._look_closer)
+        self.side.addWidget(self.finish)
+        self.ladder = LadderPanel(self.session)
+        self.side.addWidget(self.ladder)
+        self._ageing = Panel(_("What has aged it"))
+        self._ageing_words = label("", "", wrap=True)
+        self._ageing.add(self._ageing_words)
+        self.side.addWidget(self._ageing)
+        self.joint = JointPanel(self.session)
+        self.side.addWidget(self.joint)
+        self.side.addStretch(1)
 
     def refresh(self) -> None:
-        zone = self.session.zone
-        if zone and zone != self._zone:
-            coat = fade_coat(self.session.project, zone)
-            self.passes.setValue(coat.passes if coat else FADE_COATS)
-            self.thinner.setValue(round(100 * (coat.thinner_share if coat else FADE_THINNER)))
+        zone, project = self.session.zone, self.session.project
+        if zone:
+            cut = self.session.cut(zone)
+            aged = aged_like_others(project, zone, cut.targets)
+            media = [paint for paint in self.session.shelf.paints() if paint.clear]
+            self.lines.offer(
+                project, wishes_for(cut.targets, aged), media, fade_coat(project, zone), zone != self._zone
+            )
+        self._show_ageing(zone)
         self._zone = zone
         self._ask()
 
+    def _show_ageing(self, zone: str) -> None:
+        found = diagnosis_of(self.session.project, zone) if zone else None
+        self._ageing.setVisible(found is not None)
+        if found is not None:
+            self._ageing_words.setText(" ".join(diagnosis_words(found)))
+
     def _ask(self) -> None:
-        zone = self.session.zone
+        zone, project = self.session.zone, self.session.project
         cut = self.session.cut(zone) if zone else None
-        target = faded_target(cut.targets) if cut else None
-        self._wish.setVisible(cut is not None and cut.fresh is not None and target is None)
-        if target is None and cut is not None and cut.fresh is not None:
-            target = wished_target(cut.fresh, self.lighter.value())
         question = None
-        if cut is not None and target is not None:
-            project = self.session.project
-            paints = usable_paints(project, zone, self.session.shelf.paints())[0]
-            question = fading.ask(
-                self.session.project, zone, target, paints, self.passes.value(), self.thinner.value() / 100
-            )
+        if cut is not None and cut.fresh is not None:
+            aged = aged_like_others(project, zone, cut.targets)
+            self._aim = aim_of(self.lines.wish, cut.fresh, cut.targets, aged)
+            shelf = self.session.shelf.paints()
+            media = [paint for paint in shelf if paint.clear]
+            paints = tuple(dict.fromkeys((*usable_paints(project, zone, shelf)[0], *media)))
+            question = fading.ask(project, zone, self._aim, paints, self.lines.spray)
+        self.joint.forget(self.lines.spray, self.lines.wish)
         if question is None:
             self._show_nothing()
         elif question.same_as(self._asked) and self.answer:
@@ -139,144 +134,211 @@ class ToneRoom(RoomPage):
         self.answer, self._asked = None, None
         self._statement.setText(_("Nothing to fade yet."))
         self._remark.setText("")
-        self.rows.empty_words = _(
+        self.strip.empty_words = _(
             "Say what is there already, or pin a base recipe in Match: a fade lies on something. Or lay one by hand."
         )
-        self.rows.show_rows([], [])
+        self.strip.show_stops([])
+        self.rows.empty_words = ""
+        self.rows.show_rows([])
+        self.rows.hide()
+        self.lines.hide()
         self._plane.show_colours([])
-        self._plane_words.setText("")
-        self._why_words.setText("")
-        self._turns.fill(())
-        self._mix_words.setText("")
-        self._tones_panel.hide()
+        for words in (self._plane_words, self._mix_words):
+            words.setText("")
+        self.panels.show_plan(None, None)
+        self.panels.hide()
+        self.ladder.show_ladder("", "")
+        self.finish.show_finish(self.session.project if self.session.zone else None, self.session.zone)
+        self._letters.hide()
         self.lay.setEnabled(False)
 
     def _show(self, answer: ToneAnswer) -> None:
         if answer.question.zone != self.session.zone:
             return
         self.answer = answer
-        paints = {paint.id: paint for paint in self.session.shelf.paints()}
+        for widget in (self.rows, self.lines, self.panels):
+            widget.show()
         rows = []
-        for option, ramp in zip(answer.lighteners, answer.ramps, strict=True):
-            whole = option.base_parts + option.lightener_parts
+        for fade, turn in zip(answer.fades, answer.turns, strict=True):
+            labs = fade.path.labs[: fade.mists + 1]
             rows.append(
-                RampRow(
-                    paints[option.paint].name,
-                    _("{0} in {1}").format(option.lightener_parts, whole),
-                    ((*ramp, answer.question.target.lab),),
-                    f"{option.de00:.1f}",
-                    self._verdict(option),
+                WayRow(
+                    self._name(fade), self._parts(fade), (*labs[-_RAMP:], triple(answer.question.goal.beside(np.array([fade.option.lab]))[0])),
+                    f"{fade.option.de00:.1f}", self._verdict(fade, turn),
                 )
-            )
-        self.rows.show_rows(rows, [_("Base"), "ΔE00"])
+            )  # fmt: skip
+        self.rows.show_rows(rows, self._preferred(answer))
         self._show_choice()
 
-    def _verdict(self, option: Lightener) -> str:
-        shift = option.hue_shift_deg
-        target = self.answer.question.target if self.answer else None
-        if shift is not None and abs(shift) > _TURNS_DEG and target:
-            reddish = target.lab[1] > 8 and target.lab[2] > 0
-            if reddish and shift < 0:
-                return _("turns pink by {0}°").format(f"{abs(shift):.0f}")
-            return _("turns by {0}°").format(f"{abs(shift):.0f}")
-        sure = target.de00_90 if target else None
-        if sure is not None and option.de00 <= sure:
-            return _("stays in the range")
-        return _("hue kept")
+    def _preferred(self, answer: ToneAnswer) -> int:
+        """The nearest, unless the project's school on red asks for another that comes about as near."""
+        school, decided = self._school(answer)
+        if not school or decided:
+            return 0
+        for index, (fade, turn) in enumerate(zip(answer.fades, answer.turns, strict=True)):
+            near = fade.option.de00 <= answer.fades[0].option.de00 + 2.0
+            if near and turn.pink == (school == "white"):
+                return index
+        return 0
+
+    def _school(self, answer: ToneAnswer) -> tuple[str, bool]:
+        cut = self.session.cut(answer.question.zone)
+        asked = SCHOOLS["red-lightener"]
+        chosen = self.session.project.schools.get("red-lightener", asked.usual)
+        fresh = cut.targets.fresh.lab if cut.targets.fresh else answer.question.before
+        return red_school(answer.question, fresh, faded_target(cut.targets) is not None, chosen)
+
+    def _name(self, fade: Fade) -> str:
+        names = {paint.id: paint.name for paint in self.session.shelf.paints()}
+        used = (fade.option.paint, fade.option.second)
+        return " + ".join(names.get(name, name) for name in used if name)
+
+    def _parts(self, fade: Fade) -> str:
+        option = fade.option
+        parts = f"{option.base_parts} : {option.lightener_parts}"
+        return parts + (f" : {option.second_parts}" if option.second else "")
+
+    def _verdict(self, fade: Fade, turn: Turn) -> str:
+        mists = ngettext("{0} mist", "{0} mists", fade.mists).format(fade.mists)
+        if turn.pink:
+            words = _("turns pink: {0}° towards {1}").format(
+                f"{abs(turn.degrees or 0):.0f}", _(turn.towards or "")
+            )
+        elif not turn.kept:
+            words = _("turns: {0}° towards {1}").format(
+                f"{abs(turn.degrees or 0):.0f}", _(turn.towards or "")
+            )
+        else:
+            target = self.answer.question.target if self.answer else None
+            within = target is not None and target.de00_90 is not None and fade.option.de00 <= target.de00_90
+            words = _("no turn, within the sample's range") if within else _("no turn")
+        if self.lines.spray.mists is None and fade.mists == MOST_MISTS and fade.option.de00 > _WEAK_DE00:
+            words = _("too weak; {0}").format(words)
+        return f"{words} · {mists}"
 
     def _show_choice(self) -> None:
         answer = self.answer
         if answer is None:
             return
-        self._tones_panel.setVisible(answer.question.cup)
         self.lay.setEnabled(True)
-        question = answer.question
-        paints = {paint.id: paint for paint in self.session.shelf.paints()}
-        option = answer.lighteners[self.rows.current]
-        fade = difference(question.before, question.target.lab)
-        self._statement.setText(
-            _("The faded colour is {0} than the base.").format(fade.words)
-            if fade.de00 > 0.3
-            else _("Hardly faded at all.")
-        )
-        self._remark.setText(
-            _("From {0}; ΔE00 {1} lie between base and faded.").format(
-                question.target.source, f"{fade.de00:.1f}"
-            )
-        )
-        name = paints[option.paint].name
-        said = _("{0} parts of {1} : {2} {3}")
-        self._mix_words.setText(
-            said.format(option.base_parts, question.base_words, option.lightener_parts, name)
-        )
-        self._show_plane(answer, option, paints)
-        miss = difference(question.target.lab, option.lab)
-        self._why_words.setText(
-            _("With {0} the fade comes out {1}.").format(name, miss.words)
-            if miss.de00 > 0.3
-            else _("With {0} the fade is the same to the eye.").format(name)
-        )
-        self._turns.fill(self._turn_rows(answer, paints))
-        self._show_tones(answer.tones[self.rows.current], paints)
+        question, fade = answer.question, answer.fades[self.rows.current]
+        self._say_what_it_is(question, fade, answer)
+        self._show_strip(question, fade)
+        self._show_plane(answer, fade)
+        mix, manner = question.mix(fade)
+        names = {paint.id: paint.name for paint in question.paints} | {question.base.id: question.base.name}
+        cup = [_("{0} parts of {1}").format(mix.base_parts, question.base_words)] if mix.base_parts else []
+        parts = " : ".join([*cup, *(f"{count} {names.get(name, name)}" for name, count in mix.parts)])
+        thinned = _("{0}, {1} % thinner").format(parts, f"{100 * manner.thinner_share:.0f}")
+        self._mix_words.setText(thinned)
+        self._letters.setVisible(bool(answer.letters[self.rows.current]))
+        self.panels.show_plan(question, fade)
+        self.ladder.show_ladder(question.zone if question.cup else "", fade.option.paint)
+        self.finish.show_finish(self._as_laid(question, fade), question.zone)
 
-    def _show_plane(self, answer: ToneAnswer, option: Lightener, paints: dict[str, Paint]) -> None:
-        worst = max(answer.lighteners, key=lambda other: abs(other.hue_shift_deg or 0))
+    def _say_what_it_is(self, question: ToneQuestion, fade: Fade, answer: ToneAnswer) -> None:
+        change = difference(question.before, question.target.lab)
+        if change.de00 <= 0.3:
+            self._statement.setText(_("Hardly faded at all: there is nothing to lay."))
+        else:
+            said = ngettext("{0} mist of {1}, {2}.", "{0} mists of {1}, {2}.", fade.mists)
+            self._statement.setText(said.format(fade.mists, self._name(fade), self._parts(fade)))
+        off = _("As laid, {0:.1f} from {1}.").format(fade.option.de00, question.target.source)
+        path, following = fade.path, fade.mists + 1
+        if path.stop > fade.mists:
+            off += " " + _("{0} mists would come nearer, {1:.1f}.").format(path.stop, path.away[path.stop])
+        elif following < len(path.away) and path.away[following] > path.away[fade.mists]:
+            off += " " + _("One mist more would overshoot.")
+        school, decided = self._school(answer)
+        if school:
+            way = _("this red fades to pink") if school == "white" else _("this red stays red as it fades")
+            off += " " + (_("The samples say that {0}.") if decided else _("As you work: {0}.")).format(way)
+        if question.target.lab[0] < question.before[0] - 1 and change.de00 > 1:
+            off += " " + _("The goal is darker than the base: this is a shade, not a fade.")
+        both = (
+            strata_of(self._as_laid(question, fade), question.zone).ends if self._foot() is not None else None
+        )
+        if both is not None:
+            top, foot = sorted((end[0] for end in both), reverse=True)
+            off += " " + _("From L* {0:.0f} at the top to {1:.0f} at the foot.").format(top, foot)
+        letters = answer.letters[self.rows.current]
+        if letters:
+            was, now = letters[0]
+            off += " " + _("Lettering goes from L* {0:.0f} to {1:.0f}.").format(was[0], now[0])
+        self._remark.setText(off)
+
+    def _show_strip(self, question: ToneQuestion, fade: Fade) -> None:
+        path = fade.path
+        count = len(path.labs)
+        chosen = list(range(count)) if count <= _FIELDS else [0, *range(max(1, count - _FIELDS + 1), count)]
+        stops = [Stop(path.labs[n], _("before") if n == 0 else _("after {0}").format(n)) for n in chosen]
+        sure = f" ±{question.target.de00_90:.1f}" if question.target.de00_90 else ""
+        goal = _("exposed") if question.target.de00_90 is not None else _("goal")
+        asked = triple(question.goal.beside(np.array([fade.option.lab]))[0])
+        stops.append(Stop(asked, goal + sure, apart=True))
+        self.strip.show_stops(stops, chosen.index(fade.mists) if fade.mists in chosen else None)
+
+    def _show_plane(self, answer: ToneAnswer, fade: Fade) -> None:
+        worst = max(zip(answer.fades, answer.turns, strict=True), key=lambda pair: abs(pair[1].degrees or 0))[
+            0
+        ]
         ways = [
             Way(
-                ramp, paints[other.paint].name if other in (option, worst) else "", index == self.rows.current
+                other.path.labs[: other.mists + 1], self._name(other) if other in (fade, worst) else "",
+                index == self.rows.current,
             )
-            for index, (other, ramp) in enumerate(zip(answer.lighteners, answer.ramps, strict=True))
-        ]
+            for index, other in enumerate(answer.fades)
+        ]  # fmt: skip
         target = answer.question.target
         radius = target.de00_90 or 0.0
-        self._plane.show_colours(
-            [Point(answer.question.before, "round", _("base")), Point(target.lab, "square", _("faded"))],
-            ways,
-            (target.lab, radius, radius) if radius else None,
-        )
-        self._plane_words.setText(
-            _("Round: the base. Square: the faded colour. Thick: the chosen lightener.")
-        )
+        points = [Point(answer.question.before, "round", _("base")), Point(target.lab, "square", _("goal"))]
+        points += [Point(lab, "round") for lab in fade.path.labs[1 : fade.mists + 1]]
+        self._plane.show_colours(points, ways, (target.lab, radius, radius) if radius else None)
+        self._plane_words.setText(_("Thick: the chosen one, a dot for each mist. Square: the goal."))
 
-    def _turn_rows(self, answer: ToneAnswer, paints: dict[str, Paint]) -> Iterator[Item]:
-        """How far each lightener turns the hue, the chosen one in bold."""
-        yield row(label(_("turns the hue by"), "second"), None, label(_("degrees"), "second"))
-        for index, option in enumerate(answer.lighteners):
-            shift = option.hue_shift_deg
-            figure = _("no hue") if shift is None else _("{0}°").format(signed(shift))
-            kind = "strong" if index == self.rows.current else ""
-            yield rule()
-            yield row(label(paints[option.paint].name, kind), None, label(figure, kind))
+    def _foot(self) -> float | None:
+        return self._aim.foot if self._aim else None
 
-    def _show_tones(self, tones: tuple[Tone, ...], paints: dict[str, Paint]) -> None:
-        self._tones.show_labs([tone.lab for tone in tones])
-        self._tone_words.fill(self._tone_cells(tones, paints))
+    def _as_laid(self, question: ToneQuestion, fade: Fade) -> Project:
+        """The document as it would be with the fade laid."""
+        return fading.lay_answer(self.session.project, question, fade, self._foot())
 
-    @staticmethod
-    def _tone_cells(tones: tuple[Tone, ...], paints: dict[str, Paint]) -> Iterator[Item]:
-        for one in tones:
-            added = paints[one.added].name if one.added else ""
-            words = _("base") if not one.added else f"{one.base_parts} : {one.added_parts} {added}"
-            cell = QVBoxLayout()
-            cell.setSpacing(1)
-            for text, kind in (
-                (words, ""),
-                (_("{0} %").format(f"{100 * one.area_share:.0f}"), "second"),
-            ):
-                line: QLabel = label(text, kind, wrap=True)
-                cell.addWidget(line)
-            cell.addStretch(1)
-            yield cell
+    def _chosen(self) -> tuple[ToneQuestion, Fade] | None:
+        """The fade that is chosen, while it is the shown zone's."""
+        answer = self.answer
+        if answer is None or answer.question.zone != self.session.zone:
+            return None  # another zone was chosen, and its answer is not there yet
+        return answer.question, answer.fades[self.rows.current]
 
     def lay_chosen(self) -> None:
         """Lay the chosen fade on the zone."""
-        if self.answer is None or self.answer.question.zone != self.session.zone:
-            return  # another zone was chosen, and its answer is not there yet
-        option, zone = self.answer.lighteners[self.rows.current], self.answer.question.zone
-        coat = fade_coat(self.session.project, zone)
-        as_said = Manner(self.passes.value(), self.thinner.value() / 100, coat.tool if coat else None)
-        mix, manner = self.answer.question.mix(option, as_said)
-        self.session.edit(
-            _("Fade {0}").format(self.session.project.zone(zone).name),
-            lambda p: lay_fade(p, zone, mix, manner),
-        )
+        if (chosen := self._chosen()) is None:
+            return
+        question, fade = chosen
+        foot, name = self._foot(), self.session.project.zone(question.zone).name
+        self.session.edit(_("Fade {0}").format(name), lambda p: fading.lay_answer(p, question, fade, foot))
+
+    def _lay_panels(self, plan: PanelPlan) -> None:
+        if (chosen := self._chosen()) is None:
+            return
+        question, fade = chosen
+        name = self.session.project.zone(question.zone).name
+        self.session.edit(_("Fade {0} by panels").format(name), lambda p: lay_panels(p, question, fade, plan))
+
+    def lay_letters(self) -> None:
+        """Lay every generation of lettering faded to its own degree."""
+        if (chosen := self._chosen()) is None:
+            return
+        zone = chosen[0].zone
+
+        def change(project: Project) -> Project:
+            found = diagnosis_of(project, zone)
+            for letters in faded_letters(project, zone, found.best.ageing if found else None):
+                project = fade_letters(project, zone, letters)
+            return project
+
+        self.session.edit(_("Fade the lettering"), change)
+
+    def _look_closer(self) -> None:
+        chosen = self._chosen()
+        self.finish_wanted.emit(self._as_laid(*chosen) if chosen else self.session.project)

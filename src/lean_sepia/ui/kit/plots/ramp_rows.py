@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QWidget
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
 
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import KeyboardRing
+from lean_sepia.ui.kit.plots.choice_rows import ChoiceRows
 from lean_sepia.ui.kit.swatch import Lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, WELL, WELL_TEXT, font
 
@@ -29,40 +28,24 @@ class RampRow:
 
 
 @guarded
-class RampRows(KeyboardRing, QWidget):
+class RampRows(ChoiceRows):
     """Draws rows; arrow keys and clicks choose."""
-
-    chosen = Signal(int)
 
     def __init__(self) -> None:
         super().__init__()
         self._rows: tuple[RampRow, ...] = ()
         self._heads: tuple[str, ...] = ()
-        self._current = 0
         self.empty_words = ""
         self.foot = ""
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumHeight(180)
 
     def sizeHint(self) -> QSize:
         return QSize(600, 360)
 
-    @property
-    def current(self) -> int:
-        """Index of the chosen row."""
-        return self._current
-
     def show_rows(self, rows: Sequence[RampRow], heads: Sequence[str], current: int = 0) -> None:
         """Show rows under column heads."""
         self._rows, self._heads = tuple(rows), tuple(heads)
-        self._current = min(current, max(0, len(rows) - 1))
-        self._describe()
-        self.update()
-
-    def _describe(self) -> None:
-        if self._rows:
-            row = self._rows[self._current]
-            self.setAccessibleName(f"{row.name}, {row.detail}, {row.figure} {row.words}")
+        self._set([f"{row.name}, {row.detail}, {row.figure} {row.words}" for row in rows], current)
 
     def _widths(self) -> tuple[float, float]:
         """Widths of the names at the left and of the figures at the right, as wide as their words."""
@@ -72,34 +55,15 @@ class RampRows(KeyboardRing, QWidget):
         )
         ends = [plain.horizontalAdvance(row.words) for row in self._rows]
         ends += [plain.horizontalAdvance(head) for head in self._heads[len(self._rows[0].groups) :]]
-        return min(150.0, names + 18.0), max(ends) + 18.0
+        return min(190.0, names + 18.0), max(ends) + 18.0
 
-    def _boxes(self) -> list[QRectF]:
+    def boxes(self) -> list[QRectF]:
         top, bottom = 34.0, 26.0 if self.foot else 10.0
         room = self.height() - top - bottom
         tall = min(104.0, room / max(1, len(self._rows)))
         return [
             QRectF(18, top + tall * index, self.width() - 36, tall - _GAP) for index in range(len(self._rows))
         ]
-
-    def _choose(self, index: int) -> None:
-        if 0 <= index < len(self._rows) and index != self._current:
-            self._current = index
-            self._describe()
-            self.update()
-            self.chosen.emit(index)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        for index, box in enumerate(self._boxes()):
-            if box.contains(event.position()):
-                self._choose(index)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        moves = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}
-        if event.key() in moves:
-            self._choose(self._current + moves[Qt.Key(event.key())])
-        else:
-            super().keyPressEvent(event)
 
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -115,7 +79,7 @@ class RampRows(KeyboardRing, QWidget):
                 self.empty_words,
             )
             return
-        boxes = self._boxes()
+        boxes = self.boxes()
         names, ends = self._widths()
         left, right = boxes[0].left() + names, boxes[0].right() - ends
         count = len(self._rows[0].groups)

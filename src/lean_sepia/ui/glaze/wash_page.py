@@ -1,0 +1,127 @@
+"""Washes and pin washes: which suits the chosen zone, how it flows there, and laying it."""
+
+from __future__ import annotations
+
+from lean_sepia.answers.glazing.grounds import tint_cautions
+from lean_sepia.answers.glazing.washes import WashAnswer, lay_wash, washes_for
+from lean_sepia.document.model import Project
+from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
+from lean_sepia.recipe.tints.wash import Wash
+from lean_sepia.ui.glaze.tint_page import TintPage
+from lean_sepia.ui.kit.diamond import Diamond
+from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
+from lean_sepia.ui.kit.plots.way_rows import WayRow, WayRows
+from lean_sepia.ui.kit.rows import Rows
+from lean_sepia.ui.shell.session import Session
+
+
+class WashPage(TintPage):
+    """The chosen wash large on its ground, the others as rows."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.answer: WashAnswer | None = None
+        body = self.body
+        self.strip = PathStrip()
+        body.addWidget(self.strip, 2)
+        self.rows = WayRows()
+        self.rows.chosen.connect(lambda _index: self._show_choice())
+        body.addWidget(self.rows)
+        self.lay = button(
+            _("Lay a pin wash"), "main", _("Into seams and round bolts, on a share of the area")
+        )
+        self.lay.clicked.connect(lambda: self.lay_chosen("pin-wash"))
+        self.lay_whole = button(_("Lay a wash"), "", _("Over the whole zone"))
+        self.lay_whole.clicked.connect(lambda: self.lay_chosen("wash"))
+        self._cup = label("", "", wrap=True)
+        body.addLayout(row(self._cup, self.lay_whole, self.lay, spacing=6))
+        needs = Panel(_("How it behaves there"))
+        self._needs = Rows(spacing=6)
+        needs.add(self._needs)
+        self.side.addWidget(needs)
+
+    def ask(self) -> None:
+        """Ask for the chosen zone."""
+        session = self._session
+        try:
+            self.answer = (
+                washes_for(session.project, session.zone, session.shelf.paints()) if session.zone else None
+            )
+        except SepiaError as error:
+            self.answer = None
+            session.refused.emit(str(error))
+        answer = self.answer
+        for widget in (self.lay, self.lay_whole):
+            widget.setEnabled(answer is not None)
+        if answer is None:
+            self._say(_("Nothing to wash yet."), "")
+            self.strip.empty_words = _(
+                "A wash lies on paint. Say what is there already, or pin a recipe in Match. Or lay one by hand."
+            )
+            self.strip.show_stops([])
+            self.rows.show_rows([])
+            self._cup.setText("")
+            self._needs.fill(())
+            self.shown.emit(None)
+            return
+        before = answer.zone.before
+        self.rows.show_rows([
+            WayRow(answer.name_of(wash), _("1 : 10"), (before, wash.veil, wash.seam), f"{wash.contrast:.0f}", _verdict(wash))
+            for wash in answer.washes
+        ])  # fmt: skip
+        self._show_choice()
+
+    @property
+    def chosen(self) -> Wash | None:
+        """The wash that is chosen."""
+        return self.answer.washes[self.rows.current] if self.answer else None
+
+    def _show_choice(self) -> None:
+        answer, wash = self.answer, self.chosen
+        if answer is None or wash is None:
+            return
+        name = answer.name_of(wash)
+        zone = self._session.project.zone(answer.zone.zone).name
+        self._say(
+            _("{0} for the seams of {1}.").format(name, zone),
+            _("In a seam it stands out from its ground by {0:.0f} ΔE00.").format(wash.contrast),
+        )
+        stops = [
+            Stop(answer.zone.before, _("before")), Stop(wash.veil, _("wiped off")), Stop(wash.seam, _("in the seams")),
+        ]  # fmt: skip
+        if answer.chips is not None:
+            stops += [
+                Stop(answer.chips[0], _("a chip"), gap=True),
+                Stop(answer.chips[1], _("washed over")),
+            ]
+        self.strip.show_stops(stops, 2)
+        self._cup.setText(_("1 drop {0} : 10 drops thinner.").format(name))
+        known = {paint.id: paint for paint in answer.paints}
+        lines = [*answer.remarks, *tint_cautions(known[wash.paint], "wash")]
+        self._needs.fill(
+            [row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7) for words in lines]
+        )
+        self.shown.emit(self.as_laid())
+
+    def as_laid(self) -> Project | None:
+        """The document with a pin wash of the chosen paint."""
+        answer, wash = self.answer, self.chosen
+        return lay_wash(self._session.project, answer, wash, "pin-wash") if answer and wash else None
+
+    def lay_chosen(self, kind: str) -> None:
+        """Lay the chosen wash on its zone."""
+        answer, wash = self.answer, self.chosen
+        if answer is None or wash is None or answer.zone.zone != self._session.zone:
+            return
+        zone = self._session.project.zone(answer.zone.zone).name
+        self._session.edit(_("Wash {0}").format(zone), lambda p: lay_wash(p, answer, wash, kind))
+
+
+def _verdict(wash: Wash) -> str:
+    if wash.black:
+        return _("a dead black: it deadens")
+    if wash.contrast < 6:
+        return _("nearly lost on this ground")
+    return _("suits this ground") if wash.de00 < 12 else _("usable")

@@ -1,0 +1,124 @@
+"""One lightener for the whole vehicle: which, and how near each zone comes with it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from lean_sepia.answers.match import usable_paints
+from lean_sepia.answers.toning import fading
+from lean_sepia.answers.toning.ageing import aged_like_others
+from lean_sepia.answers.toning.fading import Spray, ToneQuestion
+from lean_sepia.answers.toning.wishes import Wish, aim_of, wishes_for
+from lean_sepia.document.model import Project
+from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
+from lean_sepia.recipe.fades.mists import Joint
+from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
+from lean_sepia.ui.kit.rows import Item, Rows
+from lean_sepia.ui.shell.session import Session
+
+_SHOWN = 3
+
+
+class JointPanel(Panel):
+    """Asked for, it finds one lightener for every zone that has a base and something to fade to; then lays it on all."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(_("One lightener for all"))
+        self._session = session
+        self._questions: list[ToneQuestion] = []
+        self.found: list[Joint] = []
+        self._words = label(_("A common lightener ties the zones together."), "second", wrap=True)
+        self._lines = Rows(spacing=3)
+        self.look = button(_("Find one for all zones"), "tool")
+        self.look.clicked.connect(self.look_for_one)
+        self.lay = button(_("Lay on all"), "tool", _("Every zone gets a fade with it, in parts of its own"))
+        self.lay.clicked.connect(self.lay_all)
+        self.lay.hide()
+        for item in (self._words, self._lines):
+            self.add(item)
+        self.add(row(self.look, self.lay, None, spacing=4))
+        self.spray, self.wish = Spray(), Wish()
+
+    def forget(self, spray: Spray, wish: Wish) -> None:
+        """Something else is asked for: what was found no longer holds."""
+        self.spray, self.wish = spray, wish
+        self.found = []
+        self.lay.hide()
+        self._lines.fill(())
+        self._words.setText(_("A common lightener ties the zones together."))
+
+    def look_for_one(self) -> None:
+        """Ask about every zone."""
+        project = self._session.project
+        self._questions = [one for zone in project.zones if (one := self._question(project, zone.id))]
+        questions = self._questions
+        self._session.jobs.start("joint", lambda _p: _answered(questions), self._show)
+
+    def _question(self, project: Project, zone: str) -> ToneQuestion | None:
+        cut = self._session.cut(zone)
+        if cut.fresh is None:
+            return None
+        aged = aged_like_others(project, zone, cut.targets)
+        possible = wishes_for(cut.targets, aged)
+        kind = self.wish.kind if self.wish.kind in possible else possible[0]
+        paints = usable_paints(project, zone, self._session.shelf.paints())[0]
+        aim = aim_of(Wish(kind, self.wish.by, self.wish.foot), cut.fresh, cut.targets, aged)
+        spray = Spray(self.spray.mists, self.spray.thinner_share, self.spray.tool)
+        return fading.ask(project, zone, aim, paints, spray)
+
+    def _show(self, found: list[Joint] | str) -> None:
+        if isinstance(found, str):
+            self.found = []
+            self._words.setText(found)
+            self._lines.fill(())
+        else:
+            self.found = found
+            names = {paint.id: paint.name for paint in self._session.shelf.paints()}
+            best = names.get(found[0].options[0].paint, "")
+            self._words.setText(_("{0} in every zone: {1:.1f} ΔE00 off in the mean, {2:.1f} at worst.").format(
+                best, found[0].de00_mean, found[0].de00_worst
+            ))  # fmt: skip
+            self._lines.fill(self._rows(names))
+        self.lay.setVisible(bool(self.found))
+
+    def _rows(self, names: dict[str, str]) -> Iterator[Item]:
+        cups = [question for question in self._questions if question.cup]
+        project = self._session.project
+        for question, option in zip(cups, self.found[0].options, strict=True):
+            yield rule()
+            parts = f"{option.base_parts} : {option.lightener_parts}"
+            yield row(
+                label(project.zone(question.zone).short),
+                None,
+                label(parts),
+                label(f"{option.de00:.1f}", "strong"),
+            )
+        for joint in self.found[1:_SHOWN]:
+            yield rule()
+            other = names.get(joint.options[0].paint, "")
+            yield row(
+                label(_("or {0}").format(other), "second"), None, label(f"{joint.de00_mean:.1f}", "second")
+            )
+
+    def lay_all(self) -> None:
+        """Lay the nearest on every zone, in one edit."""
+        cups = [question for question in self._questions if question.cup]
+        if not self.found:
+            return
+        options = self.found[0].options
+
+        def change(project: Project) -> Project:
+            for question, option in zip(cups, options, strict=True):
+                project = fading.lay_option(project, question, option)
+            return project
+
+        self._session.edit(_("One lightener on all zones"), change)
+
+
+def _answered(questions: list[ToneQuestion]) -> list[Joint] | str:
+    """What was found, or in words why nothing was."""
+    try:
+        return fading.joint(questions)
+    except SepiaError as error:
+        return str(error)
