@@ -10,7 +10,7 @@ from lean_sepia.document.check import broken_rule, fault_of_edit
 from lean_sepia.document.edits.zones import add_zone, change_zone, remove_zone
 from lean_sepia.document.history import History
 from lean_sepia.document.migrate import parse_document
-from lean_sepia.document.model import Coat, Project, Recipe, Region, Step, Zone
+from lean_sepia.document.model import FORMAT, Coat, Project, Recipe, Region, Step, Zone
 from lean_sepia.errors import EditError, NewerVersionError, ProjectFileError
 
 
@@ -92,10 +92,10 @@ HOSTILE = {
     "huge lab": ('"stated":[]', '"stated":[{"lab":[1e300,0,0]}]'),
     "area": ('"area_cm2":null', '"area_cm2":1e300'),
     "digits": ('"area_cm2":null', '"area_cm2":' + "9" * 5000),
-    "format 0": ('"format":4', '"format":0'),
-    "format -1": ('"format":4', '"format":-1'),
-    "format true": ('"format":4', '"format":true'),
-    "format text": ('"format":4', '"format":"3"'),
+    "format 0": (f'"format":{FORMAT}', '"format":0'),
+    "format -1": (f'"format":{FORMAT}', '"format":-1'),
+    "format true": (f'"format":{FORMAT}', '"format":true'),
+    "format text": (f'"format":{FORMAT}', '"format":"3"'),
     "year": ('"plan_start":""', '"plan_start":"9999-12-31T23:59"'),
     "zone of time": ('"plan_start":""', '"plan_start":"2031-03-03T19:00+02:00"'),
     "nested": ('"schools":{}', '"schools":' + '{"a":' * 3000 + "1" + "}" * 3000),

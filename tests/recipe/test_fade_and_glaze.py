@@ -10,7 +10,6 @@ from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Palette
 from lean_sepia.recipe.fades.fade import base_mixture, choose_lighteners
-from lean_sepia.recipe.fades.tone_ladder import AREA_SHARES, darkener, tone_ladder
 from lean_sepia.recipe.fades.turn import hue_shift_deg
 from lean_sepia.recipe.tints.glaze import Ground, choose_glazes, glaze_film, glaze_labs
 
@@ -80,17 +79,6 @@ def test_a_fade_is_solved_as_the_film_that_is_laid(shelf_paints):
     assert (laid.base_parts, laid.lightener_parts) == (1, 1)
     assert laid.de00 < 1e-6
     assert opaque.lightener_parts / opaque.base_parts < 0.8
-
-
-def test_tones_run_from_dark_to_light_over_less_and_less(shelf_paints):
-    base = base_mixture(shelf_paints, [("slate-teal", 1)])
-    light = next(p for p in shelf_paints if p.id == "bone-white")
-    dark = darkener(shelf_paints, base)
-    assert dark.id != "lamp"  # black without any colour of its own deadens
-    tones = tone_ladder(base, light, dark)
-    assert [tone.area_share for tone in tones] == list(AREA_SHARES)
-    assert np.all(np.diff([tone.lab[0] for tone in tones]) > 0)
-    assert sum(AREA_SHARES) == pytest.approx(1)
 
 
 def test_the_filter_that_was_used_is_chosen(shelf_paints):

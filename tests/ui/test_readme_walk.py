@@ -99,7 +99,7 @@ def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_
     check_names(space, "Tone")
     # 4
     space.open_room("glaze")
-    assert space.rooms["glaze"]._statement.text() == "No filter."
+    assert space.rooms["glaze"]._statement.text() == "Leave it."
     check_names(space, "Glaze")
     # 5
     space.open_room("wear")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import TYPE_CHECKING, Any
 
 import click
@@ -24,6 +24,7 @@ from lean_sepia.language import _, ngettext
 
 if TYPE_CHECKING:
     from lean_sepia.paint.paint import Paint
+    from lean_sepia.recipe.fades.fade import Goal, Lightener
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -152,7 +153,20 @@ def fade(
             )
         return "\n".join(lines)
 
-    print_answer({"lighteners": [asdict(option) for option in found]}, as_json, words)
+    answer = [asdict(option) | _path(film, paints, cup, goal, option) for option in found]
+    print_answer({"lighteners": answer}, as_json, words)
+
+
+def _path(film: Film, paints: list[Paint], cup: Paint, goal: Goal, option: Lightener) -> dict[str, Any]:
+    """What each coat of a film does, and after which to stop; nothing of an opaque mix."""
+    from lean_sepia.recipe.fades.mists import mixed_of, path_of
+
+    if film.over is None:
+        return {}
+    coats = max(1, round(film.coats or 1.0))
+    once = replace(film, coats=(film.coats or 1.0) / coats)
+    path = path_of(mixed_of(cup, paints, option), once.laying(), film.before(cup), goal, coats)
+    return {"path": {"labs": path.labs, "away": path.away, "stop": path.stop}}
 
 
 def _lighter(by: float) -> float:
@@ -167,8 +181,15 @@ def _lighter(by: float) -> float:
 @click.option("--shelf", required=True)
 @click.option("--base", multiple=True, required=True, metavar="L,a,b[,finish]")
 @click.option("--target", multiple=True, required=True, metavar="L,a,b")
+@click.option(
+    "--tints",
+    type=click.IntRange(1, 2),
+    default=1,
+    show_default=True,
+    help="2 tries equal parts of two paints too.",
+)
 @json_option
-def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: bool) -> None:
+def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], tints: int, as_json: bool) -> None:
     """Choose one filter that brings several bases nearer to their targets."""
     from lean_sepia.recipe.tints.glaze import Ground, choose_glazes
     from lean_sepia.shelf.shelf_file import read_shelf
@@ -176,10 +197,10 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: b
     paints = read_shelf(shelf).paints()
     names = {paint.id: paint.name for paint in paints}
     grounds = [Ground.of_lab(*parse_lab_and_finish(text, "--base")) for text in base]
-    found = choose_glazes(paints, grounds, [parse_lab(text, "--target") for text in target])
+    found = choose_glazes(paints, grounds, [parse_lab(text, "--target") for text in target], tints)
     answer = [
         {
-            "paint": g.paint, "paint_parts": 1, "thinner_parts": g.thinner_parts, "passes": g.passes,
+            "paint": g.paint, "second": g.second, "paint_parts": 1, "thinner_parts": g.thinner_parts, "passes": g.passes,
             "labs": g.labs, "de00_mean": g.de00_mean,
         }
         for g in found
@@ -191,7 +212,12 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], as_json: b
                 "{1:5.2f} ΔE00 mean  1 {2} : {3} thinner, {0} pass",
                 "{1:5.2f} ΔE00 mean  1 {2} : {3} thinner, {0} passes",
                 g.passes,
-            ).format(g.passes, g.de00_mean, names[g.paint], g.thinner_parts)
+            ).format(
+                g.passes,
+                g.de00_mean,
+                " + ".join(names[name] for name in (g.paint, g.second) if name),
+                g.thinner_parts,
+            )
             for g in found
         )
 

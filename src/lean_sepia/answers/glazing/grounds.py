@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
+from lean_sepia.answers.strata import coating_of, coats_below, final_varnish
 from lean_sepia.answers.targets import Target, Targets, targets_of
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.model import Project
+from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import finish_of
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.stack import Coating
+from lean_sepia.paint.profile import MIDDLE
+from lean_sepia.paint.stack import Coating, Stack
 from lean_sepia.plan.cautions import DEFER, cautions
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import Material, PlanStep
@@ -48,15 +49,17 @@ class GlazedZone:
 def ground_of(project: Project, zone_id: str, kind: str) -> GlazedZone | None:
     """What a tint of a kind would lie on in a zone; None where nothing does."""
     varnish = final_varnish(project.coats_of(zone_id))
-    stack = stack_below(project, zone_id, kind)
+    below = coats_under(project, zone_id, kind)
+    stack = Stack()
+    for coat in below:
+        stack = stack.lay(coating_of(project, coat).at(MIDDLE))
     before, laying = stack.lab(varnish), stack.laying(Coating("tint"))
     if before is None or laying.ground is None or laying.kept is None:
         return None
-    below = coats_below(project, zone_id, kind)
     stage, target = _latest(targets_of(project, zone_id))
     kinds = {coat.kind for coat in below}
     return GlazedZone(
-        zone_id, Ground(laying.ground, laying.kept.under(varnish)), before, target, stage, _sheen(project, zone_id, kind),
+        zone_id, Ground(laying.ground, laying.kept.under(varnish)), before, target, stage, _sheen(project, below),
         "marking" in kinds, "chips" in kinds,
     )  # fmt: skip
 
@@ -68,9 +71,22 @@ def _latest(targets: Targets) -> tuple[str, Target | None]:
     return "", None
 
 
-def _sheen(project: Project, zone_id: str, kind: str) -> str:
+def shiny_top(project: Project, zone_id: str) -> Coat | None:
+    """A gloss or satin coat on top of a zone, laid for what runs along seams; None where something else is the topmost."""
+    on = [coat for coat in project.coats_of(zone_id) if coat.on]
+    return on[-1] if on and KINDS[on[-1].kind].finish in ("gloss", "satin") else None
+
+
+def coats_under(project: Project, zone_id: str, kind: str) -> tuple[Coat, ...]:
+    """What a tint of a kind would lie on: a wash on the gloss or satin that is there for it, else where its kind comes."""
+    if KINDS[kind].runs and shiny_top(project, zone_id) is not None:
+        return tuple(coat for coat in project.coats_of(zone_id) if coat.on)
+    return coats_below(project, zone_id, kind)
+
+
+def _sheen(project: Project, below: Sequence[Coat]) -> str:
     """The sheen of the topmost coat under a tint that has one of its own."""
-    for coat in reversed(coats_below(project, zone_id, kind)):
+    for coat in reversed(below):
         if KINDS[coat.kind].is_varnish or KINDS[coat.kind].is_paint:
             return finish_of(project, coat)
     return "flat"

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.answers.glazing.grounds import GlazedZone, ground_of, tint_paints
+from lean_sepia.answers.glazing.grounds import GlazedZone, ground_of, shiny_top, tint_paints
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import lay
@@ -125,4 +125,6 @@ def lay_wash(project: Project, answer: WashAnswer, wash: Wash, kind: str) -> Pro
     usual = preset(kind)
     tool = project.owns.usual_tool(kind)
     manner = Manner(usual.passes, WASH_THINNER, tool, usual.area_share)
-    return lay(project, [answer.zone.zone], kind, mix_of_wash(answer, wash), manner)[0]
+    top = shiny_top(project, answer.zone.zone)
+    above = top.id if top else None
+    return lay(project, [answer.zone.zone], kind, mix_of_wash(answer, wash), manner, "", above)[0]

@@ -13,9 +13,11 @@ from scipy.spatial import KDTree
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.document.model import Coat
+from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 
 _DOT_MM, _CHIP_MM, _STREAK_MM, _CLOUD_MM, _GRAIN_MM, _SEAM_MM = 3.2, 1.1, 2.6, 2.5, 0.5, 9.0
+_SPECKS, _SPECK_MM = 0.45, 0.25
 _LONG = 7.0  # how much longer than broad a streak is
 
 
@@ -99,4 +101,8 @@ def field_of(sheet: Sheet, coat: Coat) -> FloatArray:
         return clouds(sheet, coat.id) + 0.5 * clouds(sheet, coat.id + "grain", _GRAIN_MM)
     if nature.covers in ("spots", "resist", "taken"):
         return spots(sheet, coat.id, _CHIP_MM)
-    return clouds(sheet, coat.id, 2 * _CLOUD_MM)
+    field = clouds(sheet, coat.id, 2 * _CLOUD_MM)
+    # What is sprayed has no edge: it thins out in specks.
+    return (
+        field + _SPECKS * clouds(sheet, coat.id + "specks", _SPECK_MM) if TOOLS[coat.tool].sprayed else field
+    )

@@ -130,16 +130,7 @@ def choose_fades(
         No other paint on the shelf mixes with the base, or the medium does not.
     """
     if medium is not None:
-        if not media_mix(medium.paint.medium, base.medium):
-            raise ShelfError(
-                _("{0} cannot be stirred into a base of {1}.").format(medium.paint.name, base.medium)
-            )
-        base = medium.into(base)
-        paints = [
-            medium.into(paint)
-            for paint in paints
-            if paint.mixes and not paint.clear and media_mix(paint.medium, medium.paint.medium)
-        ]
+        base, paints = _with_medium(base, paints, medium)
     opaque = mist.ground is None
     counts = [1] if opaque else [mists] if mists else list(range(1, MOST_MISTS + 1))
     tried = {
@@ -162,6 +153,20 @@ def choose_fades(
             path = path_of(made, mist, before, goal, count)
         found.append(Fade(option, count, path))
     return found
+
+
+def _with_medium(base: Paint, paints: Sequence[Paint], medium: Medium) -> tuple[Paint, list[Paint]]:
+    """The base and every paint that mixes with a clear medium, each with its share of it."""
+    if not media_mix(medium.paint.medium, base.medium):
+        raise ShelfError(
+            _("{0} cannot be stirred into a base of {1}.").format(medium.paint.name, base.medium)
+        )
+    fitting = [
+        paint
+        for paint in paints
+        if paint.mixes and not paint.clear and media_mix(paint.medium, medium.paint.medium)
+    ]
+    return medium.into(base), [medium.into(paint) for paint in fitting]
 
 
 def _fewest(tried: dict[int, list[Lightener]]) -> list[tuple[int, Lightener]]:

@@ -167,15 +167,23 @@ def tone_ladder(
     wanted = (LIGHTEST_L * lights / 3) if lightest is None else lightest
     span = up.span_at(wanted) if lights else None
     step = max(span / lights, _LEAST_STEP_DE00) if span is not None and lights else 3.0
-    steps = step * np.geomspace(0.6, 1.5, _TRIED_STEPS)
     down = _Side(base, dark, start, laying, 0) if dark is not None and shades else None
+    above, below = _chosen(up, down, lights, shades, step)
+    return _built(tones, shades, start, up, down, above, below)
+
+
+def _chosen(
+    up: _Side, down: _Side | None, lights: int, shades: int, step: float
+) -> tuple[list[int], list[int]]:
+    """The tones above and below the base whose steps are the most even, near a wished-for step."""
     if lights and up.reach() < _LEAST_STEP_DE00 * lights:
         raise ShelfError(
             _(
                 "{0} is too close to the base: laid so, it moves it by {1:.1f} ΔE00, too little for {2} steps that can be told apart. Take another paint, fewer tones, or thin less."
-            ).format(lightener.name, up.reach(), lights)
+            ).format(up.added.name, up.reach(), lights)
         )
     best: tuple[float, list[int], list[int]] = (float("inf"), [], [])
+    steps = step * np.geomspace(0.6, 1.5, _TRIED_STEPS)
     for trial in steps[steps >= _LEAST_STEP_DE00 - 1e-9]:
         above, worst_above = up.chain(float(trial), lights)
         below, worst_below = down.chain(float(trial), shades) if down else ([], 0.0)
@@ -185,7 +193,7 @@ def tone_ladder(
             best = (cost, above, below)
     if not best[1] and lights:
         raise ShelfError(_("No steps that can be told apart can be made of these parts. Take fewer tones."))
-    return _built(tones, shades, start, up, down, best[1], best[2])
+    return best[1], best[2]
 
 
 class _Side:

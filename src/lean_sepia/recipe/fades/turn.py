@@ -55,6 +55,7 @@ def turn_of(lab: npt.ArrayLike, target: npt.ArrayLike) -> Turn:
     if shift is None:
         return Turn(None, None)
     start = float(hue_deg(target))
-    ways = [((angle - start) * np.sign(shift) % 360, name) for angle, name in HUES]
-    towards = min((way for way in ways if way[0] > KEPT_DEG), key=lambda way: way[0])[1]
+    own = min(HUES, key=lambda hue: abs((hue[0] - start + 180) % 360 - 180))
+    ways = [((angle - start) * np.sign(shift) % 360, name) for angle, name in HUES if name != own[1]]
+    towards = min(ways)[1]
     return Turn(shift, towards, shift < -KEPT_DEG and is_red(target))

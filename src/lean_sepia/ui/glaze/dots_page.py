@@ -106,7 +106,7 @@ class DotsPage(TintPage):
         )
         stops = [
             Stop(zone.before, _("before")),
-            Stop(palette.mean, _("the mean after")),
+            Stop(palette.mean, _("the mean")),
             *(Stop(oil.lab, names[oil.paint], gap=index == 0) for index, oil in enumerate(palette.oils)),
         ]
         if zone.target is not None:

@@ -229,7 +229,7 @@ class FiltersPage(TintPage):
         self._show_passes(answer, one)
         share = 100 * glaze.thinner_parts / (1 + glaze.thinner_parts)
         drops = _(
-            "1 drop {0} : {1} drops thinner, {2} % thinner. Unload the brush; damp, not wet. Test it first."
+            "1 part {0} : {1} parts thinner, {2} % thinner. Unload the brush; damp, not wet. Test it first."
         )
         self._cup.setText(drops.format(name, glaze.thinner_parts, f"{share:.0f}"))
         self._contrast.fill(self._contrast_rows(answer, one))
@@ -248,9 +248,13 @@ class FiltersPage(TintPage):
                 len(zones),
             )
             if better < HELPS_DE00:
-                words = _("Gains only {1}: better left.")
+                words = (
+                    _("Gains only {1}: better left.")
+                    if better >= 0
+                    else _("Leads {1} away from their targets: better left.")
+                )
             stages = dict.fromkeys(_STAGE_WORDS[zone.stage] for zone in zones if zone.stage)
-            said.append(words.format(len(zones), f"{better:.1f}"))
+            said.append(words.format(len(zones), f"{abs(better):.1f}"))
             said.append(
                 _("Compared right after the filter with the target {0}.").format(
                     ", ".join(_(w) for w in stages)

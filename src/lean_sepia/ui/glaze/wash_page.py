@@ -97,7 +97,7 @@ class WashPage(TintPage):
                 Stop(answer.chips[1], _("washed over")),
             ]
         self.strip.show_stops(stops, 2)
-        self._cup.setText(_("1 drop {0} : 10 drops thinner.").format(name))
+        self._cup.setText(_("1 part {0} : 10 parts thinner.").format(name))
         known = {paint.id: paint for paint in answer.paints}
         lines = [*answer.remarks, *tint_cautions(known[wash.paint], "wash")]
         self._needs.fill(

@@ -55,7 +55,7 @@ class PanelsPanel(Panel):
         self.lay.clicked.connect(lambda: self.lay_wanted.emit(self.plan))
         self._words = label("", "second", wrap=True)
         self.add(row(
-            self.rows, label("×", "second"), self.columns, self.whole, self.levels, label(_("degrees, at most"), "second"), self.limit,
+            self.rows, label("×", "second"), self.columns, self.whole, self.levels, label(_("degrees to"), "second"), self.limit,
             label("%", "second"), None, self.divide, self._clear, spacing=5,
         ))  # fmt: skip
         other = QVBoxLayout()

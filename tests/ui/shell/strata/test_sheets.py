@@ -73,7 +73,7 @@ def test_a_double_click_changes_a_coat_in_its_place(workspace, core, sheet, qtbo
     spot = core._rects()[before.index("Filter")].center().toPoint()
     qtbot.mouseDClick(core, Qt.MouseButton.LeftButton, pos=QPoint(20, spot.y()))
     open_sheet = sheet()
-    assert open_sheet.lines.of.text() == "Oil sienna"
+    assert open_sheet.lines.of.text() == "1 Oil ochre + 1 Oil light rust"
     open_sheet.lines.passes.setValue(3)
     sheet()
     qtbot.keyClick(open_sheet.lines.of, Qt.Key.Key_Return)

@@ -53,57 +53,53 @@ class WayRows(ChoiceRows):
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         colours = self.palette()
-        ink, second = colours.color(TEXT), colours.color(SECOND)
-        painter.setPen(second)
+        painter.setPen(colours.color(SECOND))
         if not self._rows:
             painter.setFont(font(13))
             flags = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap
             painter.drawText(self.rect().adjusted(0, 0, -8, 0), flags, self.empty_words)
             return
-        bold, plain = font(13, True), font(12)
-        names = min(
-            self.width() * 0.34,
-            max(QFontMetrics(bold).horizontalAdvance(row.name) for row in self._rows) + 20,
-        )
+        widest = max(QFontMetrics(font(13, True)).horizontalAdvance(row.name) for row in self._rows)
+        names = min(self.width() * 0.34, widest + 20)
         for index, (row, box) in enumerate(zip(self._rows, self.boxes(), strict=True)):
-            left = box.left() + 8
-            painter.setPen(ink)
-            painter.setFont(bold)
-            name = painter.fontMetrics().elidedText(row.name, Qt.TextElideMode.ElideRight, int(names - 14))
-            self._text(painter, QRectF(left, box.top(), names, _TALL), name)
-            painter.setFont(plain)
-            painter.setPen(second)
-            self._text(painter, QRectF(left + names, box.top(), _PARTS, _TALL), row.parts)
-            at = left + names + _PARTS
-            well = QRectF(at, box.top() + 4, _RAMP, _TALL - 8)
-            painter.fillRect(well, colours.color(WELL))
-            width = (_RAMP - 4) / max(1, len(row.labs))
-            for i, lab in enumerate(row.labs):
-                edge = round(at + 2 + i * width)
-                field = QRectF(
-                    edge, well.top() + 2, round(at + 2 + (i + 1) * width) - edge, well.height() - 4
-                )
-                paint_field(painter, field, lab, ink)
-            painter.setPen(ink)
-            painter.setFont(bold)
-            painter.drawText(
-                QRectF(at + _RAMP, box.top(), _FIGURE, _TALL),
-                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
-                row.figure,
-            )
-            painter.setFont(plain)
-            painter.setPen(second)
-            rest = QRectF(at + _RAMP + _FIGURE + 12, box.top(), 0, _TALL)
-            rest.setRight(box.right() - 6)
-            words = painter.fontMetrics().elidedText(
-                row.words, Qt.TextElideMode.ElideRight, int(rest.width())
-            )
-            self._text(painter, rest, words)
+            self._draw(painter, row, box, names)
             painter.setPen(QPen(colours.color(HAIRLINE), 1))
             painter.drawLine(box.bottomLeft(), box.bottomRight())
             if index == self._current:
-                painter.setPen(QPen(colours.color(ACCENT) if self.ring else ink, 2))
+                painter.setPen(QPen(colours.color(ACCENT) if self.ring else colours.color(TEXT), 2))
                 painter.drawRect(box.adjusted(0, 1, 0, -1))
+
+    def _draw(self, painter: QPainter, row: WayRow, box: QRectF, names: float) -> None:
+        ink, second = self.palette().color(TEXT), self.palette().color(SECOND)
+        bold, plain, elide = font(13, True), font(12), Qt.TextElideMode.ElideRight
+        left = box.left() + 8
+        painter.setPen(ink)
+        painter.setFont(bold)
+        name = painter.fontMetrics().elidedText(row.name, elide, int(names - 14))
+        self._text(painter, QRectF(left, box.top(), names, _TALL), name)
+        at = left + names + _PARTS
+        painter.drawText(
+            QRectF(at + _RAMP, box.top(), _FIGURE, _TALL),
+            Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+            row.figure,
+        )
+        painter.setFont(plain)
+        painter.setPen(second)
+        self._text(painter, QRectF(left + names, box.top(), _PARTS, _TALL), row.parts)
+        rest = QRectF(at + _RAMP + _FIGURE + 12, box.top(), 0, _TALL)
+        rest.setRight(box.right() - 6)
+        self._text(painter, rest, painter.fontMetrics().elidedText(row.words, elide, int(rest.width())))
+        well = QRectF(at, box.top() + 4, _RAMP, _TALL - 8)
+        painter.fillRect(well, self.palette().color(WELL))
+        width = (_RAMP - 4) / max(1, len(row.labs))
+        edges = [round(at + 2 + i * width) for i in range(len(row.labs) + 1)]
+        for i, lab in enumerate(row.labs):
+            paint_field(
+                painter,
+                QRectF(edges[i], well.top() + 2, edges[i + 1] - edges[i], well.height() - 4),
+                lab,
+                ink,
+            )
 
     @staticmethod
     def _text(painter: QPainter, box: QRectF, words: str) -> None:

@@ -55,11 +55,12 @@ def test_the_best_pair_is_found_over_a_ground(acrylics, seed):
 def test_a_wish_is_judged_on_lightness_and_hue_only():
     goal = Goal.lighter((50.0, 20.0, 10.0), 8.0)
     assert goal.lab[0] == 58.0
-    same_hue = np.array([[58.0, 10.0, 5.0], [58.0, 40.0, 20.0], [58.0, 20.0, -10.0]])
+    same_hue = np.array([[58.0, 12.0, 6.0], [58.0, 24.0, 12.0], [58.0, 20.0, -10.0], [58.0, 2.0, 1.0]])
     away = goal.away(same_hue)
     assert away[0] == pytest.approx(0, abs=1e-9)
     assert away[1] == pytest.approx(0, abs=1e-9)
     assert away[2] > 5
+    assert away[3] > 3  # greyed, which nobody wished for
     assert Goal.lighter((99.0, 0.0, 0.0), 8.0).lab[0] == 100.0
     grey = Goal.lighter((50.0, 0.0, 0.0), 5.0)
     assert grey.away(np.array([[55.0, 0.0, 0.0]]))[0] == pytest.approx(0)
