@@ -71,3 +71,14 @@ def test_a_document_of_form_3_keeps_its_stated_colour_and_its_cup():
     assert after.recipe(mixed["id"]).cups == ((mixed["basis"], mixed["basis_parts"]),)
     assert sum(bool(zone.stated) for zone in after.zones) == sum(bool(r.cups) for r in after.recipes) == 1
     assert strata_of(after, "hull").seen == pytest.approx((50.03, -16.30, -1.99), abs=0.02)
+
+
+def test_a_document_of_form_4_opens_as_it_was_with_undivided_zones():
+    text = (Path(__file__).parent / "form-4.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    assert after.format == FORMAT
+    assert all(zone.panels is None for zone in after.zones)
+    again = json.loads(after.model_dump_json())
+    for zone in again["zones"]:
+        zone.pop("panels")
+    assert again | {"format": 4} == before

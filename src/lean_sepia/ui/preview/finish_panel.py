@@ -7,6 +7,7 @@ from functools import partial
 
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup
+from shiboken6 import isValid
 
 from lean_sepia.answers.preview.on_photo import Repainted, finish_on_photo, photo_to_paint
 from lean_sepia.answers.preview.patch import PatchPicture, patch_picture
@@ -38,6 +39,7 @@ class FinishPanel(Panel):
         self._photo_first = photo_first
         self.hidden: frozenset[str] = frozenset()
         self.view = FinishView(height)
+        self.view.resized.connect(self._drawn_anew)
         self._words = ElidedLabel("second")
         self._modes = QButtonGroup(self)
         self.modes = {
@@ -64,6 +66,11 @@ class FinishPanel(Panel):
         self._close.setVisible(not alone)
         self.add(row(self._close, self._again, None, spacing=4))
 
+    def _drawn_anew(self) -> None:
+        """The view is of another size: a patch that fits it."""
+        if self._project is not None and self.mode != PHOTO:
+            self._session.jobs.later(f"finish size {id(self)}", self._ask)
+
     @property
     def mode(self) -> str:
         """Which of the three is shown."""
@@ -86,6 +93,8 @@ class FinishPanel(Panel):
         self._ask()
 
     def _ask(self, *_why: object) -> None:
+        if not isValid(self):  # the sheet it stood on was put away meanwhile
+            return
         project, zone = self._project, self._zone
         if project is None or not zone:
             self.view.show_pixels(None, _("Nothing lies there yet."))
@@ -110,6 +119,8 @@ class FinishPanel(Panel):
         return partial(_drawn, project, zone, sheet, self.hidden)
 
     def _show_patch(self, picture: PatchPicture | None) -> None:
+        if not isValid(self):
+            return
         if picture is None:
             self.view.show_pixels(None, _("Nothing lies there yet."))
             self._words.show_text("")
@@ -125,6 +136,8 @@ class FinishPanel(Panel):
         self._words.show_text(said)
 
     def _show_photo(self, found: Repainted) -> None:
+        if not isValid(self):
+            return
         said = _("Your photo, painted by this plan.")
         if found.unknown:
             names = {zone.id: zone.short for zone in self._session.project.zones}

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QImage, QPainter, QPaintEvent
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QImage, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from lean_sepia.arrays import Image8
@@ -16,6 +16,8 @@ _MARGIN = 6
 @guarded
 class FinishView(QWidget):
     """Shows pixels one to one in the middle of the well, or fitted into it."""
+
+    resized = Signal()
 
     def __init__(self, height: int = 150) -> None:
         super().__init__()
@@ -44,6 +46,11 @@ class FinishView(QWidget):
             kept = pixels.tobytes()
             self._image = QImage(kept, breadth, height, 3 * breadth, QImage.Format.Format_RGB888).copy()
         self.update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if event.oldSize().width() != event.size().width():
+            self.resized.emit()
 
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
