@@ -75,3 +75,34 @@ def test_a_retired_bottle_and_a_can_are_not_mixed(call, demo_master, tmp_path):
         assert said in err
     found = answer(call, "fade", "--shelf", shelf, "--base", "boot-red=1", "--target", "60,20,20")
     assert not {"chalk", "cream"} & {option["paint"] for option in found}
+
+
+def test_the_path_of_a_film_is_told_where_it_is_asked_for(call, demo_master):
+    film = ("--over", "38,34,24", "--coats", 3, "--thinner-share", 0.85, "--tool", "close")
+    asked = ("fade", "--shelf", demo_master.shelf_file, "--base", "boot-red=1", "--lighter", 5, *film)
+    plain, told = answer(call, *asked), answer(call, *asked, "--path")
+    assert "path" not in plain[0]
+    for one, other in zip(plain, told, strict=True):
+        path = other["path"]
+        assert path["labs"][3] == pytest.approx(one["lab"], abs=1e-6)
+        assert path["away"][path["stop"]] == min(path["away"])
+    code, _out, err = call(*asked[:7], "--path", "--json")
+    assert code == 2
+    assert "--over" in err
+
+
+def test_two_tints_are_told_by_their_second_paint(call, demo_master):
+    asked = (
+        "glaze",
+        "--shelf",
+        demo_master.shelf_file,
+        "--base",
+        "45,-16,-6",
+        "--target",
+        "47,-12,0",
+        "--json",
+    )
+    one, two = (json.loads(call(*asked, *more)[1])["glazes"] for more in ((), ("--tints", 2)))
+    assert "second" not in one[0]
+    assert two[0]["de00_mean"] <= one[0]["de00_mean"] + 0.01
+    assert any(glaze["second"] for glaze in two)

@@ -121,9 +121,11 @@ def _mix_words(results: Sequence[Mapping[str, Any]], names: Mapping[str, str]) -
 )
 @click.option("--max-parts", type=click.IntRange(2, 60), default=12, show_default=True)
 @film_options
+@click.option("--path", "as_path", is_flag=True, help="Say too what each coat does, and after which to stop.")
 @json_option
 def fade(
-    shelf: str, base: str, target: str | None, lighter: float | None, lighteners: int, max_parts: int, film: Film, as_json: bool,
+    shelf: str, base: str, target: str | None, lighter: float | None, lighteners: int, max_parts: int, film: Film, as_path: bool,
+    as_json: bool,
 ) -> None:  # fmt: skip
     """Choose the paint that takes a base to its faded colour without turning its hue."""
     from lean_sepia.recipe.fades.fade import Goal, base_mixture, choose_lighteners
@@ -153,7 +155,9 @@ def fade(
             )
         return "\n".join(lines)
 
-    answer = [asdict(option) | _path(film, paints, cup, goal, option) for option in found]
+    answer = [asdict(option) for option in found]
+    if as_path:
+        answer = [one | _path(film, paints, cup, goal, o) for one, o in zip(answer, found, strict=True)]
     print_answer({"lighteners": answer}, as_json, words)
 
 
@@ -162,7 +166,7 @@ def _path(film: Film, paints: list[Paint], cup: Paint, goal: Goal, option: Light
     from lean_sepia.recipe.fades.mists import mixed_of, path_of
 
     if film.over is None:
-        return {}
+        raise BadInputError(_("--path follows a film coat by coat: say with --over L,a,b what lies below."))
     coats = max(1, round(film.coats or 1.0))
     once = replace(film, coats=(film.coats or 1.0) / coats)
     path = path_of(mixed_of(cup, paints, option), once.laying(), film.before(cup), goal, coats)
@@ -200,8 +204,8 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], tints: int
     found = choose_glazes(paints, grounds, [parse_lab(text, "--target") for text in target], tints)
     answer = [
         {
-            "paint": g.paint, "second": g.second, "paint_parts": 1, "thinner_parts": g.thinner_parts, "passes": g.passes,
-            "labs": g.labs, "de00_mean": g.de00_mean,
+            "paint": g.paint, "paint_parts": 1, "thinner_parts": g.thinner_parts, "passes": g.passes,
+            "labs": g.labs, "de00_mean": g.de00_mean, **({"second": g.second} if tints > 1 else {}),
         }
         for g in found
     ]  # fmt: skip

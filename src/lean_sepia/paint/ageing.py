@@ -21,10 +21,11 @@ from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.colour.spectrum import WAVELENGTHS_NM
 from lean_sepia.language import N_
 from lean_sepia.paint.identify import internal_from_lab
-from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground, ratio_of_opaque
+from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance, ratio_of_opaque
 from lean_sepia.paint.saunderson import SHEEN, Surface
 
 Lab = tuple[float, float, float]
+Film = tuple[FloatArray, FloatArray]
 CAUSES: dict[str, str] = {"chalk": N_("chalking"), "bleach": N_("bleaching"), "yellow": N_("yellowing"), "dirt": N_("dirt")}  # fmt: skip
 NOISE_LAB = 0.35
 """Standard deviation of L*, a* and b* between two readings of 0.25 each, where nothing else is known."""
@@ -121,7 +122,7 @@ def explain(pairs: Sequence[Pair], noise: float = NOISE_LAB) -> Diagnosis:
         surface = Surface(g)
         # A mix for a colour misses it a little: what ages is the mix, and the miss stays.
         missed = fresh - lab_from_reflectance(surface.seen(R))
-        labs = lab_from_reflectance(surface.seen(_aged(R, *grid.T[:, :, None]))) + missed
+        labs = lab_from_reflectance(surface.seen(_under(_grid_films(), R, grid[:, 1:2]))) + missed
         chi2 += (((labs - exposed) / noise) ** 2).sum(axis=1)
         misses += delta_e00(labs, np.broadcast_to(exposed, labs.shape)) / len(pairs)
         changes.append((float(delta_e00(fresh, exposed)), float(exposed[0] - fresh[0])))
@@ -160,6 +161,13 @@ def _explained(
 
 
 @cache
+def _grid_films() -> tuple[Film, ...]:
+    """The films of every hypothesis: they are the same for all colours."""
+    grid, _sets = _hypotheses()
+    return _films(grid[:, 0:1], grid[:, 2:3], grid[:, 3:4])
+
+
+@cache
 def _hypotheses() -> tuple[FloatArray, IntArray]:
     """Shares (n, 4) of every set of one or two causes, and the number (n,) of the set each belongs to."""
     axis = np.arange(_STEP / 2, _MOST_SHARE, _STEP)
@@ -182,11 +190,22 @@ def _aged(
     dirt: npt.ArrayLike,
 ) -> FloatArray:
     """Internal reflectance (..., 31) of an opaque paint (31,) or (..., 31) aged by shares (..., 1)."""
+    return _under(_films(chalk, yellow, dirt), R_inf, bleach)
+
+
+def _films(chalk: npt.ArrayLike, yellow: npt.ArrayLike, dirt: npt.ArrayLike) -> tuple[Film, ...]:
+    """Reflectance and transmittance of the three films, from below upwards."""
+    none, one = np.zeros_like(_DIRT_S), np.ones_like(_DIRT_S)
+    return layer(_YELLOW_K, none, yellow), layer(none, one, chalk), layer(_DIRT_K, _DIRT_S, dirt)
+
+
+def _under(films: tuple[Film, ...], R_inf: npt.ArrayLike, bleach: npt.ArrayLike) -> FloatArray:
+    """A bleached opaque paint under films: R = R_0 + T²·R/(1 − R_0·R), one after another (Kubelka 1948, eq. 30)."""
     K = ratio_of_opaque(R_inf) * (1 - np.asarray(bleach))
     R = opaque_reflectance(K, np.ones_like(K))
-    R = over_ground(_YELLOW_K, np.zeros_like(_YELLOW_K), yellow, R)
-    R = over_ground(np.zeros_like(_DIRT_S), np.ones_like(_DIRT_S), chalk, R)
-    return over_ground(_DIRT_K, _DIRT_S, dirt, R)
+    for R_0, T in films:
+        R = R_0 + T**2 * R / (1 - R_0 * R)
+    return R
 
 
 def _known(pair: Pair) -> tuple[FloatArray, float]:

@@ -203,7 +203,7 @@ KINDS: dict[str, Kind] = {
                     usual=Preset(1, _ONE_IN_10)),
     "pin-wash": Kind(N_("Pin wash"), "glaze", "tint", Times(30, 60, _DAY, 12 * _HOUR), "glaze", ("seam", *_TINT), "oil", wet=True,
                      runs=True, usual=Preset(1, _ONE_IN_10, 0.05)),
-    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", Times(40, 20, _DAY, 12 * _HOUR), "glaze", ("brush",), "oil", wet=True,
+    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", Times(40, 20, _DAY, 12 * _HOUR), "glaze", ("brush", "glaze"), "oil", wet=True,
                     usual=Preset(1, 0.0, 0.1)),
     "blend": _other(N_("Draw the oils out"), "preparation", Times(40, 0, 0)),
     "streaks": Kind(N_("Streaks"), "spots", "spots", Times(30, 60, _DAY, 12 * _HOUR), "wear", ("brush", *_ANY_SPOT), "oil", wet=True,

@@ -103,9 +103,9 @@ class _Guide:
         tone = workspace.rooms["tone"]
         assert isinstance(tone, ToneRoom)
         tone.lay_chosen()
+        self._panels()
         session.choose_zone("hull")
-        workspace.open_room("glaze")
-        self._picture("glaze")
+        self._tints()
         workspace.open_room("wear")
         self._picture("wear")
         workspace.open_room("plan")
@@ -130,6 +130,28 @@ class _Guide:
         self._without_a_photo()
         self.window.close()
         return self._files
+
+    def _tints(self) -> None:
+        """A filter over several zones, and oil dots."""
+        from lean_sepia.ui.glaze.glaze_room import DOTS, GlazeRoom
+
+        self._workspace.open_room("glaze")
+        self._picture("glaze")
+        glaze = self._workspace.rooms["glaze"]
+        assert isinstance(glaze, GlazeRoom)
+        glaze.open_page(DOTS)
+        self._picture("dots")
+
+    def _panels(self) -> None:
+        """The house divided into panels, its fade and its light and shade."""
+        from lean_sepia.document.edits.panels import set_panels
+        from lean_sepia.document.panels import PanelGrid
+
+        session = self._workspace.session
+        session.choose_zone("house")
+        panels = PanelGrid(rows=2, columns=9, replaced=(4, 12))
+        session.edit("Divide into panels", lambda p: set_panels(p, "house", panels))
+        self._picture("panels")
 
     def _by_hand(self) -> None:
         """A filter between two bands, as the sheet shows it before it is laid."""

@@ -5,7 +5,7 @@ import pytest
 
 from lean_sepia.answers.preview.on_photo import finish_on_photo, photo_to_paint, repainted
 from lean_sepia.answers.preview.patch import patch_picture
-from lean_sepia.answers.preview.texture import Sheet
+from lean_sepia.answers.preview.texture import Frame
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
@@ -44,7 +44,7 @@ def test_any_stack_has_the_mean_of_its_figures(hull, shelf_paints, seed):
     for number in rng.choice(len(KINDS), 4, replace=False):
         kind, paint, manner = KINDS[number]
         project, _coat = lay(project, [zone], kind, Mix.of(shelf_paints, [(paint, 1)]), manner)
-    picture = patch_picture(project, zone, Sheet(160, 110, 5.0, seed))
+    picture = patch_picture(project, zone, Frame(160, 110, 5.0, seed))
     seen = strata_of(project, zone).seen
     assert float(delta_e00(picture.mean, seen)) < 0.3
     if picture.all_shown:
@@ -53,12 +53,12 @@ def test_any_stack_has_the_mean_of_its_figures(hull, shelf_paints, seed):
 
 def test_the_demo_has_the_mean_of_its_figures(worked):
     for zone in worked.zones:
-        picture = patch_picture(worked, zone.id, Sheet(200, 120, 5.0))
+        picture = patch_picture(worked, zone.id, Frame(200, 120, 5.0))
         assert float(delta_e00(picture.mean, strata_of(worked, zone.id).seen)) < 0.3
 
 
 def test_the_same_seed_is_the_same_patch_and_another_is_not(worked):
-    one, same, other = (patch_picture(worked, "hull", Sheet(80, 60, 5.0, seed)).pixels for seed in (3, 3, 4))
+    one, same, other = (patch_picture(worked, "hull", Frame(80, 60, 5.0, seed)).pixels for seed in (3, 3, 4))
     assert np.array_equal(one, same)
     assert not np.array_equal(one, other)
 
@@ -66,14 +66,14 @@ def test_the_same_seed_is_the_same_patch_and_another_is_not(worked):
 def test_what_is_marked_stands_out_and_can_be_looked_through(hull, shelf_paints):
     project, zone = hull
     chips, coat = lay(project, [zone], "chips", Mix(lab=(85.0, 0.0, 5.0)), Manner(area_share=0.04))
-    sheet = Sheet(200, 150, 8.0)
-    with_them, without = patch_picture(chips, zone, sheet), patch_picture(chips, zone, sheet, {coat})
+    frame = Frame(200, 150, 8.0)
+    with_them, without = patch_picture(chips, zone, frame), patch_picture(chips, zone, frame, {coat})
     bright = with_them.pixels.astype(float).mean(axis=2) > 170
     assert bright.mean() == pytest.approx(0.04, abs=0.005)
-    plain = patch_picture(project, zone, sheet)
+    plain = patch_picture(project, zone, frame)
     assert np.array_equal(without.pixels, plain.pixels)
     off = change_coat(chips, coat, on=False)
-    assert np.array_equal(patch_picture(off, zone, sheet).pixels, plain.pixels)
+    assert np.array_equal(patch_picture(off, zone, frame).pixels, plain.pixels)
 
 
 def test_enlarged_marks_are_larger(hull):
@@ -81,7 +81,7 @@ def test_enlarged_marks_are_larger(hull):
     chips, _coat = lay(project, [zone], "chips", Mix(lab=(85.0, 0.0, 5.0)), Manner(area_share=0.05))
 
     def edges(px_per_mm):
-        bright = patch_picture(chips, zone, Sheet(240, 180, px_per_mm)).pixels.astype(int).mean(axis=2) > 170
+        bright = patch_picture(chips, zone, Frame(240, 180, px_per_mm)).pixels.astype(int).mean(axis=2) > 170
         return int(np.abs(np.diff(bright.astype(int), axis=1)).sum())
 
     assert edges(16.0) < 0.6 * edges(4.0)
@@ -97,7 +97,7 @@ def test_panels_lie_where_they_were_drawn(hull, shelf_paints):
         Mix.of(shelf_paints, [("chalk", 1)]),
         Manner(2, 0.7, "airbrush", 0.75, profile="panels"),
     )
-    light = patch_picture(project, zone, Sheet(200, 60, 5.0)).pixels.astype(float).mean(axis=(0, 2))
+    light = patch_picture(project, zone, Frame(200, 60, 5.0)).pixels.astype(float).mean(axis=(0, 2))
     quarters = light.reshape(4, 50).mean(axis=1)
     assert int(np.argmin(quarters)) == 2
     assert quarters[2] < quarters[[0, 1, 3]].min() - 10
@@ -105,7 +105,7 @@ def test_panels_lie_where_they_were_drawn(hull, shelf_paints):
 
 def test_a_bare_zone_has_no_patch():
     project, zone = add_zone(Project(title="Any"), "Hull")
-    assert patch_picture(project, zone, Sheet(40, 30, 5.0)) is None
+    assert patch_picture(project, zone, Frame(40, 30, 5.0)) is None
 
 
 def test_a_photo_is_repainted_in_the_mean_with_its_own_light(hull, rng):

@@ -8,7 +8,7 @@ from itertools import product
 
 import numpy as np
 
-from lean_sepia.answers.preview.texture import Sheet, clouds, field_of, seams
+from lean_sepia.answers.preview.texture import Frame, clouds, field_of, seams
 from lean_sepia.answers.strata import coating_of, final_varnish, on_panels
 from lean_sepia.arrays import FloatArray, Image8, IntArray, triple
 from lean_sepia.colour.lab import lab_from_xyz
@@ -43,7 +43,7 @@ class PatchPicture:
 
 
 def patch_picture(
-    project: Project, zone_id: str, sheet: Sheet, hidden: Collection[str] = ()
+    project: Project, zone_id: str, frame: Frame, hidden: Collection[str] = ()
 ) -> PatchPicture | None:
     """The finish of a zone as it would be seen; None where nothing lies there.
 
@@ -52,15 +52,15 @@ def patch_picture(
     coats = [coat for coat in project.coats_of(zone_id) if coat.on and coat.id not in hidden]
     varnish = final_varnish(coats)
     laid, breaks = on_panels([(coat, coating_of(project, coat)) for coat in coats])
-    xyz = np.zeros((sheet.height * sheet.breadth, 3))
+    xyz = np.zeros((frame.height * frame.breadth, 3))
     fields: dict[int, FloatArray] = {}
-    mottle, exact = clouds(sheet, "mottle").ravel(), np.zeros(3)
-    for pixels, place in _regions(project, zone_id, sheet, [coating for _coat, coating in laid], breaks):
+    mottle, exact = clouds(frame, "mottle").ravel(), np.zeros(3)
+    for pixels, place in _regions(project, zone_id, frame, [coating for _coat, coating in laid], breaks):
         runs = [_run(laid, place, film) for film in (1.0, 1 - _MOTTLE, 1 + _MOTTLE)]
         stack = runs[0]
         if not stack.patches:
             return None
-        given = _given_out(stack.patches, pixels, sheet, coats, fields)
+        given = _given_out(stack.patches, pixels, frame, coats, fields)
         exact += len(pixels) / len(xyz) * _mean_xyz(stack, varnish)
         for number, patch in enumerate(stack.patches):
             mine = given[number]
@@ -79,7 +79,7 @@ def patch_picture(
     shown = linear_from_xyz(xyz)
     fits = bool(shown.min() > -0.002 and shown.max() < 1.002)
     return PatchPicture(
-        xyz.reshape(sheet.height, sheet.breadth, 3), triple(lab_from_xyz(xyz.mean(axis=0))), fits
+        xyz.reshape(frame.height, frame.breadth, 3), triple(lab_from_xyz(xyz.mean(axis=0))), fits
     )
 
 
@@ -101,16 +101,16 @@ def _run(laid: Sequence[tuple[Coat, Coating]], place: Place, film: float) -> Sta
 
 
 def _regions(
-    project: Project, zone_id: str, sheet: Sheet, coatings: Sequence[Coating], breaks: Sequence[float]
+    project: Project, zone_id: str, frame: Frame, coatings: Sequence[Coating], breaks: Sequence[float]
 ) -> Sequence[tuple[IntArray, Place]]:
     """Pixels that lie at one place of the zone, and that place."""
     along = sorted({RUNS[coating.profile].along for coating in coatings if coating.profile})
-    count = sheet.height * sheet.breadth
+    count = frame.height * frame.breadth
     if not along:
         return [(np.arange(count), {})]
     numbers, values = [], []
     for direction in along:
-        ranked = _ranked(_direction(project, zone_id, sheet, direction))
+        ranked = _ranked(_direction(project, zone_id, frame, direction))
         if direction == "recess":
             edges = np.array([_RECESS_SHARE])
             middle = [0.0, 1.0]
@@ -142,24 +142,24 @@ def _ranked(field: FloatArray) -> FloatArray:
     return ranks
 
 
-def _direction(project: Project, zone_id: str, sheet: Sheet, direction: str) -> FloatArray:
+def _direction(project: Project, zone_id: str, frame: Frame, direction: str) -> FloatArray:
     """A field that rises along a direction of the zone."""
-    y, x = np.mgrid[: sheet.height, : sheet.breadth]
+    y, x = np.mgrid[: frame.height, : frame.breadth]
     if direction == "height":
         return np.asarray(-y - 0.001 * x, dtype=float)
     if direction == "edge":
-        return np.minimum(np.minimum(x, sheet.breadth - 1 - x), np.minimum(y, sheet.height - 1 - y)) + 0.0
+        return np.minimum(np.minimum(x, frame.breadth - 1 - x), np.minimum(y, frame.height - 1 - y)) + 0.0
     if direction == "recess":
-        return seams(sheet)
-    return _panel_order(project, zone_id, sheet)
+        return seams(frame)
+    return _panel_order(project, zone_id, frame)
 
 
-def _panel_order(project: Project, zone_id: str, sheet: Sheet) -> FloatArray:
+def _panel_order(project: Project, zone_id: str, frame: Frame) -> FloatArray:
     """Panels in the order in which coats on panels take them: the weakest fade first, those that have not faded last."""
     zone = project.zone(zone_id)
     panels = zone.panels
     if panels is None:
-        return clouds(sheet, "panels", 6.0)
+        return clouds(frame, "panels", 6.0)
     drawn = tuple((box.x0, box.y0, box.x1, box.y1) for box in panels.drawn)
     degrees = np.array(
         fade_levels(
@@ -169,14 +169,14 @@ def _panel_order(project: Project, zone_id: str, sheet: Sheet) -> FloatArray:
     )  # fmt: skip
     last = np.where(degrees == 0, panels.levels + 1, degrees)
     boxes = grid(panels.rows, panels.columns, drawn)
-    numbers = panel_map(boxes, sheet.breadth, sheet.height)
+    numbers = panel_map(boxes, frame.breadth, frame.height)
     return np.asarray(last[numbers] + numbers / (2.0 * len(boxes)))
 
 
 def _given_out(
     patches: Sequence[Patch],
     pixels: IntArray,
-    sheet: Sheet,
+    frame: Frame,
     coats: Sequence[Coat],
     fields: dict[int, FloatArray],
 ) -> list[IntArray]:
@@ -204,7 +204,7 @@ def _given_out(
         whole = share + sum(patches[number].share for number in rest)
         count = round(len(mine) * share / whole) if whole > 0 else 0
         if top not in fields:
-            fields[top] = _ranked(field_of(sheet, coats[top]))
+            fields[top] = _ranked(field_of(frame, coats[top]))
         if len(pixels) == len(fields[top]):
             order = np.argsort(fields[top][mine], kind="stable")
             covered, bare = mine[order[:count]], mine[order[count:]]

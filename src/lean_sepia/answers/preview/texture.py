@@ -22,7 +22,7 @@ _LONG = 7.0  # how much longer than broad a streak is
 
 
 @dataclass(frozen=True)
-class Sheet:
+class Frame:
     """A patch: its breadth and height in pixels, how many of them make a millimetre on the model, and the seed of its chance."""
 
     breadth: int
@@ -41,19 +41,19 @@ class Sheet:
         return np.column_stack([x.ravel(), y.ravel()]) / self.px_per_mm
 
 
-def clouds(sheet: Sheet, name: str, size_mm: float = _CLOUD_MM) -> FloatArray:
+def clouds(frame: Frame, name: str, size_mm: float = _CLOUD_MM) -> FloatArray:
     """Smooth noise (height, breadth) of mean 0 and deviation 1, of clouds of a size."""
-    noise = sheet.rng(name).standard_normal((sheet.height, sheet.breadth))
-    smooth = gaussian_filter(noise, max(0.6, size_mm * sheet.px_per_mm / 2), mode="wrap")
+    noise = frame.rng(name).standard_normal((frame.height, frame.breadth))
+    smooth = gaussian_filter(noise, max(0.6, size_mm * frame.px_per_mm / 2), mode="wrap")
     return np.asarray((smooth - smooth.mean()) / max(float(smooth.std()), 1e-9))
 
 
 def spots(
-    sheet: Sheet, name: str, apart_mm: float, *, longer: float = 1.0, uneven: float = 0.6
+    frame: Frame, name: str, apart_mm: float, *, longer: float = 1.0, uneven: float = 0.6
 ) -> FloatArray:
     """Distance (height, breadth) from the nearest of scattered marks, in units of that mark's own size."""
-    rng = sheet.rng(name)
-    breadth, height = sheet.breadth / sheet.px_per_mm, sheet.height / sheet.px_per_mm
+    rng = frame.rng(name)
+    breadth, height = frame.breadth / frame.px_per_mm, frame.height / frame.px_per_mm
     stretch = np.array([1.0, 1 / longer])
     count = max(3, round((breadth + 2 * apart_mm) * (height / longer + 2 * apart_mm) / apart_mm**2))
     centres = rng.uniform(
@@ -61,16 +61,16 @@ def spots(
     )
     sizes = np.exp(rng.normal(0, uneven, count))
     tree = KDTree(centres)
-    away, which = tree.query(sheet.places * stretch, k=min(4, count))
+    away, which = tree.query(frame.places * stretch, k=min(4, count))
     own = (np.atleast_2d(away) / sizes[which]).min(axis=1)
     return np.asarray(
-        own.reshape(sheet.height, sheet.breadth) + 0.05 * clouds(sheet, name + "edge", _GRAIN_MM)
+        own.reshape(frame.height, frame.breadth) + 0.05 * clouds(frame, name + "edge", _GRAIN_MM)
     )
 
 
-def seams(sheet: Sheet) -> FloatArray:
+def seams(frame: Frame) -> FloatArray:
     """Distance (height, breadth) from the nearest of the lines along which a surface is joined."""
-    y, x = np.mgrid[: sheet.height, : sheet.breadth] / sheet.px_per_mm
+    y, x = np.mgrid[: frame.height, : frame.breadth] / frame.px_per_mm
 
     def to_line(values: FloatArray) -> FloatArray:
         return np.abs((values + _SEAM_MM / 2) % _SEAM_MM - _SEAM_MM / 2)
@@ -78,31 +78,31 @@ def seams(sheet: Sheet) -> FloatArray:
     return np.minimum(to_line(x - _SEAM_MM / 2), to_line(y - _SEAM_MM / 2))
 
 
-def _letters(sheet: Sheet) -> FloatArray:
+def _letters(frame: Frame) -> FloatArray:
     """A band of upright bars, as lettering is seen from afar."""
-    y, x = np.mgrid[: sheet.height, : sheet.breadth]
-    band = np.abs(y / sheet.height - 0.4)
-    bars = np.abs((x / max(4.0, sheet.breadth / 14)) % 1 - 0.5)
-    return np.asarray(np.maximum(4 * band, bars) + 0.02 * clouds(sheet, "letters", _GRAIN_MM))
+    y, x = np.mgrid[: frame.height, : frame.breadth]
+    band = np.abs(y / frame.height - 0.4)
+    bars = np.abs((x / max(4.0, frame.breadth / 14)) % 1 - 0.5)
+    return np.asarray(np.maximum(4 * band, bars) + 0.02 * clouds(frame, "letters", _GRAIN_MM))
 
 
-def field_of(sheet: Sheet, coat: Coat) -> FloatArray:
+def field_of(frame: Frame, coat: Coat) -> FloatArray:
     """Where a coat on a share of the area lies: its lowest values are covered first."""
     nature = KINDS[coat.kind]
     if coat.kind == "oil-dots":
-        return spots(sheet, coat.id, _DOT_MM, longer=3.0, uneven=0.3)
+        return spots(frame, coat.id, _DOT_MM, longer=3.0, uneven=0.3)
     if coat.kind == "streaks":
-        return spots(sheet, coat.id, _STREAK_MM, longer=_LONG)
+        return spots(frame, coat.id, _STREAK_MM, longer=_LONG)
     if nature.family == "marking":
-        return _letters(sheet)
+        return _letters(frame)
     if coat.kind == "pin-wash":
-        return seams(sheet) + 0.05 * clouds(sheet, coat.id, _GRAIN_MM)
+        return seams(frame) + 0.05 * clouds(frame, coat.id, _GRAIN_MM)
     if nature.family == "powder":
-        return clouds(sheet, coat.id) + 0.5 * clouds(sheet, coat.id + "grain", _GRAIN_MM)
+        return clouds(frame, coat.id) + 0.5 * clouds(frame, coat.id + "grain", _GRAIN_MM)
     if nature.covers in ("spots", "resist", "taken"):
-        return spots(sheet, coat.id, _CHIP_MM)
-    field = clouds(sheet, coat.id, 2 * _CLOUD_MM)
+        return spots(frame, coat.id, _CHIP_MM)
+    field = clouds(frame, coat.id, 2 * _CLOUD_MM)
     # What is sprayed has no edge: it thins out in specks.
     return (
-        field + _SPECKS * clouds(sheet, coat.id + "specks", _SPECK_MM) if TOOLS[coat.tool].sprayed else field
+        field + _SPECKS * clouds(frame, coat.id + "specks", _SPECK_MM) if TOOLS[coat.tool].sprayed else field
     )

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
 
 from lean_sepia.answers.strata import final_varnish
 from lean_sepia.answers.targets import Target, Targets, targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Project
 from lean_sepia.document.versions import coat_paint
 from lean_sepia.language import _
@@ -60,7 +64,22 @@ def _pair(project: Project, zone_id: str, fresh: Target, exposed: Target) -> Pai
 def diagnosis_of(project: Project, zone_id: str) -> Diagnosis | None:
     """What explains the change of one zone; None where it is not known both sheltered and exposed."""
     mine = next((one for one in pairs_in(project) if one.zone == zone_id), None)
-    return explain([mine.pair], _noise([mine])) if mine else None
+    return _explained([mine]) if mine else None
+
+
+def _explained(pairs: list[ZonePair]) -> Diagnosis:
+    """What explains the change of zones; the same pairs are weighed once."""
+    keys = tuple(
+        (one.pair.fresh, one.pair.exposed, None if one.pair.R_inf is None else one.pair.R_inf.tobytes())
+        for one in pairs
+    )
+    return _weighed(keys, _noise(pairs))
+
+
+@lru_cache(maxsize=64)
+def _weighed(keys: tuple[tuple[Lab, Lab, bytes | None], ...], noise: float) -> Diagnosis:
+    pairs = [Pair(fresh, exposed, None if R is None else np.frombuffer(R)) for fresh, exposed, R in keys]
+    return explain(pairs, noise)
 
 
 def _noise(pairs: list[ZonePair]) -> float:
@@ -73,7 +92,7 @@ def aged_like_others(project: Project, zone_id: str, targets: Targets) -> Aged |
     others = [one for one in pairs_in(project) if one.zone != zone_id]
     if not others or targets.fresh is None:
         return None
-    found = explain([one.pair for one in others], _noise(others))
+    found = _explained(others)
     if found.odd == "equal":
         return None
     finish = final_varnish(project.coats_of(zone_id)) or "flat"

@@ -5,7 +5,6 @@ from __future__ import annotations
 from lean_sepia.answers.glazing.grounds import tint_cautions
 from lean_sepia.answers.glazing.washes import WashAnswer, lay_wash, washes_for
 from lean_sepia.document.model import Project
-from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.recipe.tints.wash import Wash
 from lean_sepia.ui.glaze.tint_page import TintPage
@@ -45,14 +44,15 @@ class WashPage(TintPage):
     def ask(self) -> None:
         """Ask for the chosen zone."""
         session = self._session
-        try:
-            self.answer = (
-                washes_for(session.project, session.zone, session.shelf.paints()) if session.zone else None
-            )
-        except SepiaError as error:
-            self.answer = None
-            session.refused.emit(str(error))
-        answer = self.answer
+        project, zone, paints = session.project, session.zone, session.shelf.paints()
+        session.jobs.start(
+            "wash", lambda _progress: washes_for(project, zone, paints) if zone else None, self._show
+        )
+
+    def _show(self, answer: WashAnswer | None) -> None:
+        if answer is not None and answer.zone.zone != self._session.zone:
+            return
+        self.answer = answer
         for widget in (self.lay, self.lay_whole):
             widget.setEnabled(answer is not None)
         if answer is None:

@@ -11,7 +11,7 @@ from shiboken6 import isValid
 
 from lean_sepia.answers.preview.on_photo import Repainted, finish_on_photo, photo_to_paint
 from lean_sepia.answers.preview.patch import PatchPicture, patch_picture
-from lean_sepia.answers.preview.texture import Sheet
+from lean_sepia.answers.preview.texture import Frame
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import ElidedLabel, Panel, button, row
@@ -115,8 +115,8 @@ class FinishPanel(Panel):
 
     def _work(self, project: Project, zone: str) -> Callable[[object], PatchPicture | None]:
         scale = px_per_mm(self) * (ENLARGED if self.mode == LARGE else 1.0)
-        sheet = Sheet(self.view.room.width(), self.view.room.height(), scale, self.seed)
-        return partial(_drawn, project, zone, sheet, self.hidden)
+        frame = Frame(self.view.room.width(), self.view.room.height(), scale, self.seed)
+        return partial(_drawn, project, zone, frame, self.hidden)
 
     def _show_patch(self, picture: PatchPicture | None) -> None:
         if not isValid(self):
@@ -149,6 +149,6 @@ class FinishPanel(Panel):
 
 
 def _drawn(
-    project: Project, zone: str, sheet: Sheet, hidden: Collection[str], _progress: object
+    project: Project, zone: str, frame: Frame, hidden: Collection[str], _progress: object
 ) -> PatchPicture | None:
-    return patch_picture(project, zone, sheet, hidden)
+    return patch_picture(project, zone, frame, hidden)

@@ -200,14 +200,9 @@ class ToneRoom(RoomPage):
 
     def _verdict(self, fade: Fade, turn: Turn) -> str:
         mists = ngettext("{0} mist", "{0} mists", fade.mists).format(fade.mists)
-        if turn.pink:
-            words = _("turns pink: {0}° towards {1}").format(
-                f"{abs(turn.degrees or 0):.0f}", _(turn.towards or "")
-            )
-        elif not turn.kept:
-            words = _("turns: {0}° towards {1}").format(
-                f"{abs(turn.degrees or 0):.0f}", _(turn.towards or "")
-            )
+        if turn.towards and not turn.kept:
+            said = _("turns pink: {0}° towards {1}") if turn.pink else _("turns: {0}° towards {1}")
+            words = said.format(f"{abs(turn.degrees or 0):.0f}", _(turn.towards))
         else:
             target = self.answer.question.target if self.answer else None
             within = target is not None and target.de00_90 is not None and fade.option.de00 <= target.de00_90
