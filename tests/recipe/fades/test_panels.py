@@ -49,11 +49,11 @@ def test_cups_for_degrees_go_to_the_limit_in_even_steps(shelf_paints):
     base, light = known["slate-teal"], known["chalk"]
     ground = Stack().lay(Coating("film", base))
     laying = ground.laying(Coating("film", X=0.6))
-    levels = level_mixes(base, [light], [2], 3, laying, ground.lab(), [0.3, 0.3, 0.2])
+    levels = level_mixes(base, [light], [2], 3, laying, [0.3, 0.3, 0.2])
     assert (levels[-1].base_parts, levels[-1].lightener_parts) == (3, 2)
     lightness = [ground.lab()[0], *(level.lab[0] for level in levels)]
     steps = np.diff(lightness)
     assert np.all(steps > 0)
     assert steps.max() / steps.min() < 1.8
-    half = level_mixes(base, [light], [2], 3, laying, ground.lab(), [0.5], limit=0.5)
+    half = level_mixes(base, [light], [2], 3, laying, [0.5], limit=0.5)
     assert half[0].lab[0] < levels[-1].lab[0]

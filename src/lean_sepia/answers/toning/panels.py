@@ -71,7 +71,7 @@ def panel_plan(question: ToneQuestion, fade: Fade, panels: PanelGrid, *, mirrore
     counts = [option.lightener_parts, *([option.second_parts] if option.second else [])]
     X = np.asarray(question.mist.X) * fade.mists
     levels = level_mixes(
-        base, added, counts, option.base_parts, replace(question.mist, X=X), question.before, per_level, panels.limit
+        base, added, counts, option.base_parts, replace(question.mist, X=X), per_level, panels.limit
     )  # fmt: skip
     return PanelPlan(
         panels, boxes, sides[0], sides[1], tuple(levels), question.before, float(shares[degrees == 0].sum())

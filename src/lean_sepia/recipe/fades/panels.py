@@ -6,7 +6,6 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -102,7 +101,6 @@ def level_mixes(
     added_parts: Sequence[int],
     base_parts: int,
     laying: Laying,
-    before: npt.ArrayLike,
     shares: Sequence[float],
     limit: float = 1.0,
 ) -> list[Level]:
@@ -110,7 +108,8 @@ def level_mixes(
 
     shares : of the area of each level, from the weakest; limit : how far the strongest goes, of the whole fade
     """
-    start = np.asarray(before, dtype=float)
+    # Counted from the base laid alike: the film itself hides some of what lies below, on all panels the same.
+    start = _lab(base, added, np.array([[1.0, *(0.0 for _part in added_parts)]]), laying)[0]
     lightest = [part * 1.0 for part in added_parts]
     whole = [float(base_parts), *lightest]
     full = _lab(base, added, np.array([whole]), laying)[0]

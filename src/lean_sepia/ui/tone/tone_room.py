@@ -238,7 +238,7 @@ class ToneRoom(RoomPage):
         else:
             said = ngettext("{0} mist of {1}, {2}.", "{0} mists of {1}, {2}.", fade.mists)
             self._statement.setText(said.format(fade.mists, self._name(fade), self._parts(fade)))
-        off = _("As laid, {0:.1f} from {1}.").format(fade.option.de00, question.target.source)
+        off = _("As laid, {0:.1f} ΔE00 from the goal: {1}.").format(fade.option.de00, question.target.source)
         path, following = fade.path, fade.mists + 1
         if path.stop > fade.mists:
             off += " " + _("{0} mists would come nearer, {1:.1f}.").format(path.stop, path.away[path.stop])
