@@ -100,7 +100,7 @@ def journey(window: MainWindow, project: Path) -> Iterator[Step]:
     yield "go to tone", ACTION, lambda: space.open_room("tone")
     yield "lay the fade", ACTION, rooms["tone"].lay_chosen  # type: ignore[attr-defined]
     yield "go to glaze", ACTION, lambda: space.open_room("glaze")
-    yield "lay the filter", ACTION, rooms["glaze"].lay_chosen  # type: ignore[attr-defined]
+    yield "lay the filter", ACTION, rooms["glaze"].filters.lay_chosen  # type: ignore[attr-defined]
     yield "hull in glaze", ACTION, lambda: space.session.choose_zone("hull")
     yield "go to wear", ACTION, lambda: space.open_room("wear")
     chips = [coat.id for coat in space.session.project.coats_of("hull") if coat.kind == "chips"]

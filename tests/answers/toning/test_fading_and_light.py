@@ -5,7 +5,7 @@ import pytest
 
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading, light
-from lean_sepia.answers.toning.ageing import aged_like_others, diagnosis_of, diagnosis_words
+from lean_sepia.answers.toning.ageing import aged_like_others, diagnosis_of, diagnosis_words, may_age
 from lean_sepia.answers.toning.fading import Spray
 from lean_sepia.answers.toning.panels import fade_letters, faded_letters, lay_panels, panel_plan
 from lean_sepia.answers.toning.wishes import Wish, aim_of, wishes_for
@@ -88,14 +88,14 @@ def test_a_gradient_that_only_fades_less_below_keeps_its_foot(tender, acrylics):
 def test_what_can_be_wished_for_follows_from_what_is_known(tender):
     project, hull, boot = tender
     targets = strata_of(project, hull).targets
-    assert wishes_for(targets, None) == ["lighter", "chalkier", "gradient"]
+    assert wishes_for(targets, may_age(project, hull, targets)) == ["lighter", "chalkier", "gradient"]
     truth = Ageing(chalk=0.08)
     project = state_target(project, boot, (38.0, 34.0, 24.0))
     project = state_target(project, boot, truth.lab((38.0, 34.0, 24.0)), "exposed")
     project = state_target(project, hull, (50.0, -18.0, -4.0))
     targets = strata_of(project, hull).targets
     aged = aged_like_others(project, hull, targets)
-    assert wishes_for(targets, aged) == ["aged", "lighter", "chalkier", "gradient"]
+    assert wishes_for(targets, may_age(project, hull, targets)) == ["aged", "lighter", "chalkier", "gradient"]
     assert "carried from Boot topping" in aged.target.source
     assert float(delta_e00(aged.target.lab, truth.lab((50.0, -18.0, -4.0)))) < 1.5
     assert diagnosis_of(project, boot).best.ageing.causes == ("chalk",)

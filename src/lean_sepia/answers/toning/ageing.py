@@ -87,6 +87,11 @@ def _noise(pairs: list[ZonePair]) -> float:
     return max(NOISE_LAB, _OF_A_RADIUS * sum(radii) / len(radii))
 
 
+def may_age(project: Project, zone_id: str, targets: Targets) -> bool:
+    """Whether another zone is known both ways, so that a zone can age as it did."""
+    return targets.fresh is not None and any(one.zone != zone_id for one in pairs_in(project))
+
+
 def aged_like_others(project: Project, zone_id: str, targets: Targets) -> Aged | None:
     """A zone's fresh colour aged as the zones are that are known both ways; None where there are none, or nothing changed."""
     others = [one for one in pairs_in(project) if one.zone != zone_id]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from lean_sepia.answers.targets import Target, Targets
 from lean_sepia.answers.toning.ageing import Aged
 from lean_sepia.document.bounds import Lab
-from lean_sepia.language import N_, _
+from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.ageing import a_step_chalkier
 from lean_sepia.recipe.fades.fade import Goal
 
@@ -39,10 +39,10 @@ class Aim:
     foot: float | None = None
 
 
-def wishes_for(targets: Targets, aged: Aged | None) -> list[str]:
-    """What can be aimed at on a zone."""
+def wishes_for(targets: Targets, may_age: bool) -> list[str]:
+    """What can be aimed at on a zone; `may_age` where it can age as others have."""
     possible = ["lighter", "chalkier", "gradient"]
-    if aged is not None:
+    if may_age:
         possible.insert(0, "aged")
     if faded_target(targets) is not None:
         possible.insert(0, "sample")
@@ -69,8 +69,9 @@ def aim_of(wish: Wish, before: Lab, targets: Targets, aged: Aged | None) -> Aim:
     if wish.kind == "aged" and aged is not None:
         return Aim(aged.target, Goal(aged.target.lab))
     if wish.kind == "chalkier":
-        lab = a_step_chalkier(before, CHALK_STEP * max(1.0, wish.by))
-        words = _("your wish: {0} steps chalkier").format(f"{max(1.0, wish.by):g}")
+        lab = a_step_chalkier(before, CHALK_STEP * max(1, round(wish.by)))
+        steps = max(1, round(wish.by))
+        words = ngettext("your wish: {0} step chalkier", "your wish: {0} steps chalkier", steps).format(steps)
         return Aim(Target(lab, None, words), Goal(lab))
     target = wished_target(before, wish.by)
     goal = Goal.lighter(before, wish.by)

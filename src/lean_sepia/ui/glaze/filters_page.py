@@ -17,7 +17,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.recipe.tints.glaze import HELPS_DE00, JUST_SHOWS_DE00
-from lean_sepia.ui.glaze.tint_page import TintPage
+from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, count_box, label, row, rule
 from lean_sepia.ui.kit.plain import hint
@@ -139,9 +139,13 @@ class FiltersPage(TintPage):
 
     def _show_nothing(self) -> None:
         self.answer, self._asked = None, None
-        self._say(_("No zone to glaze yet."), "")
-        self.rows.empty_words = _(
-            "A filter lies on paint. Say what is there already, or pin a recipe in Match. Or lay one by hand."
+        self._say(_("Nothing to glaze with yet.") if self.boxes else _("No zone to glaze yet."), "")
+        self.rows.empty_words = (
+            no_tints()
+            if self.boxes
+            else _(
+                "A filter lies on paint. Say what is there already, or pin a recipe in Match. Or lay one by hand."
+            )
         )
         self.rows.show_rows([], [])
         self.lay.setEnabled(False)

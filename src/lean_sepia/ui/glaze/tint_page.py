@@ -6,8 +6,16 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.document.model import Project
+from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.shell.session import Session
+
+
+def no_tints() -> str:
+    """What to say where the shelf has nothing to make a tint of."""
+    return _(
+        "The shelf has no paint that can be thinned to a tint. Put an oil, an enamel or any wet paint on it."
+    )
 
 
 @guarded

@@ -7,7 +7,7 @@ from lean_sepia.answers.glazing.washes import WashAnswer, lay_wash, washes_for
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
 from lean_sepia.recipe.tints.wash import Wash
-from lean_sepia.ui.glaze.tint_page import TintPage
+from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
@@ -57,8 +57,13 @@ class WashPage(TintPage):
             widget.setEnabled(answer is not None)
         if answer is None:
             self._say(_("Nothing to wash yet."), "")
-            self.strip.empty_words = _(
-                "A wash lies on paint. Say what is there already, or pin a recipe in Match. Or lay one by hand."
+            bare = not self._session.zone or self._session.cut(self._session.zone).seen is None
+            self.strip.empty_words = (
+                _(
+                    "A wash lies on paint. Say what is there already, or pin a recipe in Match. Or lay one by hand."
+                )
+                if bare
+                else no_tints()
             )
             self.strip.show_stops([])
             self.rows.show_rows([])

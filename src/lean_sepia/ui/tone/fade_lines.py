@@ -68,10 +68,17 @@ class FadeLines(QWidget):
                 None, spacing=6,
             )
         )  # fmt: skip
-        for box in (self.aim, self.mists, self.tool, self.medium, self.lighteners):
+        self.aim.currentIndexChanged.connect(self._aim_changed)
+        for box in (self.mists, self.tool, self.medium, self.lighteners):
             box.currentIndexChanged.connect(self._tell)
         for count in (self.by, self.foot, self.thinner):
             count.valueChanged.connect(self._tell)
+
+    def _aim_changed(self, *_why: object) -> None:
+        """Steps of chalk and L* are counted differently: each begins with its own usual figure."""
+        with QSignalBlocker(self.by):
+            self.by.setValue(1 if self.aim.value == "chalkier" else _USUAL_WISH)
+        self._tell()
 
     def _tell(self, *_why: object) -> None:
         self._show_what_counts()

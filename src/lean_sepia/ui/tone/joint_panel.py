@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
-from lean_sepia.answers.match import usable_paints
+from lean_sepia.answers.strata import Strata
 from lean_sepia.answers.toning import fading
 from lean_sepia.answers.toning.ageing import aged_like_others
 from lean_sepia.answers.toning.fading import Spray, ToneQuestion
 from lean_sepia.answers.toning.wishes import Wish, aim_of, wishes_for
+from lean_sepia.answers.toning.zone import may_be_used
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
+from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.fades.mists import Joint
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -50,24 +52,19 @@ class JointPanel(Panel):
 
     def look_for_one(self) -> None:
         """Ask about every zone."""
-        project = self._session.project
-        self._questions = [one for zone in project.zones if (one := self._question(project, zone.id))]
-        questions = self._questions
-        self._session.jobs.start("joint", lambda _p: _answered(questions), self._show)
+        project, paints = self._session.project, self._session.shelf.paints()
+        cuts = dict(self._session.cuts())
+        wish, spray = self.wish, self.spray
 
-    def _question(self, project: Project, zone: str) -> ToneQuestion | None:
-        cut = self._session.cut(zone)
-        if cut.fresh is None:
-            return None
-        aged = aged_like_others(project, zone, cut.targets)
-        possible = wishes_for(cut.targets, aged)
-        kind = self.wish.kind if self.wish.kind in possible else possible[0]
-        paints = usable_paints(project, zone, self._session.shelf.paints())[0]
-        aim = aim_of(Wish(kind, self.wish.by, self.wish.foot), cut.fresh, cut.targets, aged)
-        spray = Spray(self.spray.mists, self.spray.thinner_share, self.spray.tool)
-        return fading.ask(project, zone, aim, paints, spray)
+        def work(_progress: object) -> tuple[list[ToneQuestion], list[Joint] | str]:
+            asked = [_question(project, cut, wish, spray, paints) for cut in cuts.values()]
+            questions = [one for one in asked if one is not None]
+            return questions, _answered(questions)
 
-    def _show(self, found: list[Joint] | str) -> None:
+        self._session.jobs.start("joint", work, self._show)
+
+    def _show(self, both: tuple[list[ToneQuestion], list[Joint] | str]) -> None:
+        self._questions, found = both
         if isinstance(found, str):
             self.found = []
             self._words.setText(found)
@@ -122,3 +119,17 @@ def _answered(questions: list[ToneQuestion]) -> list[Joint] | str:
         return fading.joint(questions)
     except SepiaError as error:
         return str(error)
+
+
+def _question(
+    project: Project, cut: Strata, wish: Wish, spray: Spray, shelf: Sequence[Paint]
+) -> ToneQuestion | None:
+    """A zone's part in the question; None where it has nothing to fade."""
+    if cut.fresh is None:
+        return None
+    aged = aged_like_others(project, cut.zone, cut.targets)
+    possible = wishes_for(cut.targets, aged is not None)
+    kind = wish.kind if wish.kind in possible else possible[0]
+    aim = aim_of(Wish(kind, wish.by, wish.foot), cut.fresh, cut.targets, aged)
+    how = Spray(spray.mists, spray.thinner_share, spray.tool)
+    return fading.ask(project, cut.zone, aim, may_be_used(project, cut.zone, shelf), how)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout
 
 from lean_sepia.answers.toning.panels import PanelPlan, is_other_side, panel_plan
 from lean_sepia.document.edits.panels import set_panels, toggle_replaced
@@ -93,6 +93,10 @@ class PanelsPanel(Panel):
         for widget in (self._seed, self.lay, self._clear):
             widget.setVisible(plan is not None)
         self._both.setVisible(plan is not None)
+        tall = QSizePolicy.Policy.Maximum if plan is None else QSizePolicy.Policy.Expanding
+        self.setSizePolicy(
+            QSizePolicy.Policy.Preferred, tall
+        )  # without a map it takes no room from the colours
         if plan is None or panels is None:
             self.set_caption(_("Panels"))
             self.map.show_panels([], [])

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 import numpy as np
 
-from lean_sepia.answers.match import usable_paints
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading
-from lean_sepia.answers.toning.ageing import aged_like_others, diagnosis_of, diagnosis_words
+from lean_sepia.answers.toning.ageing import diagnosis_of, may_age
 from lean_sepia.answers.toning.fading import ToneAnswer, ToneQuestion, fade_coat, red_school
 from lean_sepia.answers.toning.panels import PanelPlan, fade_letters, faded_letters, lay_panels
-from lean_sepia.answers.toning.wishes import Aim, aim_of, faded_target, wishes_for
+from lean_sepia.answers.toning.wishes import Aim, faded_target, wishes_for
+from lean_sepia.answers.toning.zone import ToneFound, ToneRequest, find
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.document.model import Project
@@ -43,7 +45,6 @@ class ToneRoom(RoomPage):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.answer: ToneAnswer | None = None
-        self._asked: ToneQuestion | None = None
         self._aim: Aim | None = None
         self._zone = ""
         self._statement, self._remark = self.headline()
@@ -94,47 +95,34 @@ class ToneRoom(RoomPage):
         zone, project = self.session.zone, self.session.project
         if zone:
             cut = self.session.cut(zone)
-            aged = aged_like_others(project, zone, cut.targets)
             media = [paint for paint in self.session.shelf.paints() if paint.clear]
-            self.lines.offer(
-                project, wishes_for(cut.targets, aged), media, fade_coat(project, zone), zone != self._zone
-            )
-        self._show_ageing(zone)
+            wishes = wishes_for(cut.targets, may_age(project, zone, cut.targets))
+            self.lines.offer(project, wishes, media, fade_coat(project, zone), zone != self._zone)
         self._zone = zone
         self._ask()
 
-    def _show_ageing(self, zone: str) -> None:
-        found = diagnosis_of(self.session.project, zone) if zone else None
-        self._ageing.setVisible(found is not None)
-        if found is not None:
-            self._ageing_words.setText(" ".join(diagnosis_words(found)))
-
     def _ask(self) -> None:
-        zone, project = self.session.zone, self.session.project
-        cut = self.session.cut(zone) if zone else None
-        question = None
-        if cut is not None and cut.fresh is not None:
-            aged = aged_like_others(project, zone, cut.targets)
-            self._aim = aim_of(self.lines.wish, cut.fresh, cut.targets, aged)
-            shelf = self.session.shelf.paints()
-            media = [paint for paint in shelf if paint.clear]
-            paints = tuple(dict.fromkeys((*usable_paints(project, zone, shelf)[0], *media)))
-            question = fading.ask(project, zone, self._aim, paints, self.lines.spray)
-        self.joint.forget(self.lines.spray, self.lines.wish)
-        if question is None:
+        session, lines = self.session, self.lines
+        self.joint.forget(lines.spray, lines.wish)
+        if not session.zone:
             self._show_nothing()
-        elif question.same_as(self._asked) and self.answer:
-            self._show_choice()
-        else:
-            self._asked = question
-            self.session.jobs.start("tone", lambda _progress: fading.answer(question), self._show)
+            return
+        request = ToneRequest(
+            session.project,
+            session.cut(session.zone),
+            lines.wish,
+            lines.spray,
+            tuple(session.shelf.paints()),
+            self.answer,
+        )
+        session.jobs.start("tone", lambda _progress: find(request), self._show)
 
-    def _show_nothing(self) -> None:
+    def _show_nothing(self, why: str = "") -> None:
         """Say what is missing."""
-        self.answer, self._asked = None, None
-        self._statement.setText(_("Nothing to fade yet."))
+        self.answer = None
+        self._statement.setText(_("Nothing on the shelf fades it.") if why else _("Nothing to fade yet."))
         self._remark.setText("")
-        self.strip.empty_words = _(
+        self.strip.empty_words = why or _(
             "Say what is there already, or pin a base recipe in Match: a fade lies on something. Or lay one by hand."
         )
         self.strip.show_stops([])
@@ -152,8 +140,18 @@ class ToneRoom(RoomPage):
         self._letters.hide()
         self.lay.setEnabled(False)
 
-    def _show(self, answer: ToneAnswer) -> None:
-        if answer.question.zone != self.session.zone:
+    def _show(self, found: ToneFound) -> None:
+        if found.zone != self.session.zone:
+            return
+        self._aim = found.aim
+        self._ageing.setVisible(bool(found.ageing))
+        self._ageing_words.setText(" ".join(found.ageing))
+        answer = found.answer
+        if answer is None:
+            self._show_nothing(found.why)
+            return
+        if answer is self.answer:
+            self._show_choice()
             return
         self.answer = answer
         for widget in (self.rows, self.lines, self.panels):
@@ -227,9 +225,18 @@ class ToneRoom(RoomPage):
         thinned = _("{0}, {1} % thinner").format(parts, f"{100 * manner.thinner_share:.0f}")
         self._mix_words.setText(thinned)
         self._letters.setVisible(bool(answer.letters[self.rows.current]))
-        self.panels.show_plan(question, fade)
-        self.ladder.show_ladder(question.zone if question.cup else "", fade.option.paint)
-        self.finish.show_finish(self._as_laid(question, fade), question.zone)
+        # Each in a turn of its own, so that the window answers in between.
+        later = self.session.jobs.later
+        later("tone panels", partial(self.panels.show_plan, question, fade))
+        later(
+            "tone ladder",
+            partial(self.ladder.show_ladder, question.zone if question.cup else "", fade.option.paint),
+        )
+        later("tone finish", partial(self._show_finish, question, fade))
+
+    def _show_finish(self, question: ToneQuestion, fade: Fade) -> None:
+        if question.zone == self.session.zone:
+            self.finish.show_finish(self._as_laid(question, fade), question.zone)
 
     def _say_what_it_is(self, question: ToneQuestion, fade: Fade, answer: ToneAnswer) -> None:
         change = difference(question.before, question.target.lab)

@@ -1,0 +1,70 @@
+"""All that Tone asks about one zone at once, as a job that knows nothing of the window."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from lean_sepia.answers.match import usable_paints
+from lean_sepia.answers.strata import Strata
+from lean_sepia.answers.toning import fading
+from lean_sepia.answers.toning.ageing import aged_like_others, diagnosis_of, diagnosis_words
+from lean_sepia.answers.toning.fading import Spray, ToneAnswer
+from lean_sepia.answers.toning.wishes import Aim, Wish, aim_of
+from lean_sepia.document.model import Project
+from lean_sepia.errors import SepiaError
+from lean_sepia.paint.paint import Paint
+
+
+@dataclass(frozen=True, eq=False)
+class ToneRequest:
+    """A zone of a document as it stands, what is wished for and how it is sprayed; `before` is the answer there was."""
+
+    project: Project
+    cut: Strata
+    wish: Wish
+    spray: Spray
+    shelf: tuple[Paint, ...]
+    before: ToneAnswer | None
+
+
+@dataclass(frozen=True, eq=False)
+class ToneFound:
+    """What a fade aims at, the answer, or why there is none; and what has aged the zone, in words.
+
+    why : "" where nothing lies there yet
+    """
+
+    zone: str
+    aim: Aim | None
+    answer: ToneAnswer | None
+    why: str
+    ageing: tuple[str, ...]
+
+
+def find(request: ToneRequest) -> ToneFound:
+    """Look at a zone; the earlier answer is kept where the question is the same."""
+    project, cut = request.project, request.cut
+    diagnosis = diagnosis_of(project, cut.zone)
+    words = tuple(diagnosis_words(diagnosis)) if diagnosis else ()
+    if cut.fresh is None:
+        return ToneFound(cut.zone, None, None, "", words)
+    aged = aged_like_others(project, cut.zone, cut.targets) if request.wish.kind == "aged" else None
+    aim = aim_of(request.wish, cut.fresh, cut.targets, aged)
+    question = fading.ask(
+        project, cut.zone, aim, may_be_used(project, cut.zone, request.shelf), request.spray
+    )
+    if question is None:
+        return ToneFound(cut.zone, aim, None, "", words)
+    if request.before is not None and question.same_as(request.before.question):
+        return ToneFound(cut.zone, aim, request.before, "", words)
+    try:
+        return ToneFound(cut.zone, aim, fading.answer(question), "", words)
+    except SepiaError as error:
+        return ToneFound(cut.zone, aim, None, str(error), words)
+
+
+def may_be_used(project: Project, zone: str, shelf: Sequence[Paint]) -> tuple[Paint, ...]:
+    """The paints a fade of a zone may be made of, and the clear media."""
+    media = [paint for paint in shelf if paint.clear]
+    return tuple(dict.fromkeys((*usable_paints(project, zone, shelf)[0], *media)))
