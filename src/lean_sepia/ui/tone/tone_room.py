@@ -16,6 +16,7 @@ from lean_sepia.answers.toning.zone import ToneFound, ToneRequest, find
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.document.model import Project
+from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.recipe.fades.mists import MOST_MISTS, Fade
@@ -302,8 +303,11 @@ class ToneRoom(RoomPage):
         return self._aim.foot if self._aim else None
 
     def _as_laid(self, question: ToneQuestion, fade: Fade) -> Project:
-        """The document as it would be with the fade laid."""
-        return fading.lay_answer(self.session.project, question, fade, self._foot())
+        """The document as it would be with the fade laid; as it is where its base went meanwhile."""
+        try:
+            return fading.lay_answer(self.session.project, question, fade, self._foot())
+        except SepiaError:
+            return self.session.project
 
     def _chosen(self) -> tuple[ToneQuestion, Fade] | None:
         """The fade that is chosen, while it is the shown zone's."""
