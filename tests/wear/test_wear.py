@@ -101,7 +101,8 @@ def test_marks_below_the_eye_become_a_tint(rng):
 
     assert np.allclose(found.at_scale.tint_lab_shift, lab_from_xyz(mean) - BASE, atol=0.4)
     large = survey(xyz, BASE, {"rust": RUST, "scratch": SCRATCH}, mm_per_px=20, scale=96)
-    assert large.at_scale.visible_coverage_percent == pytest.approx(large.coverage_percent)
+    # The share takes faint rims too, what is visible is whole marks.
+    assert large.at_scale.visible_coverage_percent == pytest.approx(large.coverage_percent, rel=0.02)
 
 
 @pytest.mark.parametrize(

@@ -22,10 +22,12 @@ from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.patch import encoded_unit, rectangle
 from lean_sepia.photo.read import Pixels
 from lean_sepia.wear.measure import outline_marks
+from lean_sepia.wear.segment import NOWHERE
 from lean_sepia.wear.survey import Survey, survey
 
 _UPRIGHT_DEG = 15
 Box = tuple[float, float, float, float]
+Disc = tuple[float, float, float]
 
 
 @dataclass(frozen=True)
@@ -159,11 +161,19 @@ def survey_region(
     mm_per_px: float,
     scale: float,
     distance_mm: float = 300.0,
+    spots: Mapping[str, Disc] = NOWHERE,
 ) -> tuple[Survey, WearRecord]:
-    """Survey a rectangle of a photo, and the record of it that the document keeps."""
+    """Survey a rectangle of a photo, and the record of it that the document keeps.
+
+    spots : x, y and radius on the photo of the discs the colours were pointed at, by class, "" for the base
+    """
+    left, top = box[0], box[1]
+    inside = {name: (x - left, y - top, r) for name, (x, y, r) in spots.items() if _in(box, x, y)}
     xyz = cast.xyz(linear_from_srgb(encoded_unit(rectangle(pixels, *box))))
     known = {name: np.array(lab) for name, lab in classes.items()}
-    found = survey(xyz, np.array(base), known, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm)
+    found = survey(
+        xyz, np.array(base), known, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=inside
+    )
     colours = {name: classes.get(name) or _class_lab(found, name, xyz) for name in found.marks}
     record = WearRecord(
         mm_per_px=mm_per_px,
@@ -182,6 +192,10 @@ def survey_region(
         tint_lab_shift=found.at_scale.tint_lab_shift,
     )  # fmt: skip
     return found, record
+
+
+def _in(box: Box, x: float, y: float) -> bool:
+    return box[0] <= x < box[2] and box[1] <= y < box[3]
 
 
 def _class_lab(found: Survey, name: str, xyz: FloatArray) -> Lab:

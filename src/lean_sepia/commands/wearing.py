@@ -46,8 +46,12 @@ def wear(
     picture = read_picture(photo)
     cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, None))
 
-    def colour(text: str, what: str) -> tuple[float, float, float]:
-        L, a, b = cast.lab(disc_patch(picture.pixels, *parse_numbers(text, what, (3,))).mean)
+    spots: dict[str, tuple[float, float, float]] = {}
+
+    def colour(text: str, what: str, of: str) -> tuple[float, float, float]:
+        x, y, radius = parse_numbers(text, what, (3,))
+        spots[of] = (x, y, radius)
+        L, a, b = cast.lab(disc_patch(picture.pixels, x, y, radius).mean)
         return float(L), float(a), float(b)
 
     named = {}
@@ -55,11 +59,11 @@ def wear(
         name, sign, place = text.partition("=")
         if not sign or not name.strip() or name.strip() in named:
             raise BadInputError(_("A class is written name=X,Y,R, each name once; found {0!r}.").format(text))
-        named[name.strip()] = colour(place, "--class")
+        named[name.strip()] = colour(place, "--class", name.strip())
     x0, y0, x1, y1 = parse_numbers(region, "--region", (4,))
     _unused, record = survey_region(
-        picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base"), named,
-        mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm,
+        picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base", ""), named,
+        mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
     )  # fmt: skip
     answer = {
         "coverage_percent": record.coverage_percent,

@@ -16,16 +16,15 @@ _EDGE_SHARE_OF_SIDE = 0.05
 
 @dataclass(frozen=True, eq=False)
 class Marks:
-    """Connected marks of one class: their areas (n,) in mm², and a label image (h, w), 0 for none."""
+    """Connected marks of one class: their areas (n,) in mm², and a label image (h, w), 0 for none.
+
+    covered : share of the region that the class covers, faint and smallest marks by their shares too
+    """
 
     area_mm2: FloatArray
     labels: IntArray
     mm_per_px: float
-
-    @property
-    def total_px(self) -> float:
-        """Area of all marks in pixels."""
-        return float(self.area_mm2.sum()) / self.mm_per_px**2
+    covered: float
 
     @property
     def diameter_mm(self) -> FloatArray:
@@ -70,7 +69,7 @@ def find_marks(core: BoolArray, share: FloatArray, mm_per_px: float) -> Marks:
     grown = cv2.dilate(numbered.astype(np.float32), np.ones((3, 3), np.uint8)).astype(np.int64)
     reach = np.where(numbered > 0, numbered, grown)
     areas = np.bincount(reach.ravel(), share.ravel(), int(keep.sum()) + 1)[1:]
-    return Marks(areas * mm_per_px**2, numbered, mm_per_px)
+    return Marks(areas * mm_per_px**2, numbered, mm_per_px, float(share.mean()))
 
 
 def outline_marks(mask: BoolArray, x0: float, y0: float) -> list[tuple[tuple[float, float], ...]]:
@@ -87,7 +86,7 @@ def measure_class(name: str, marks: Marks) -> ClassMeasure:
     sizes = marks.diameter_mm
     return ClassMeasure(
         name=name,
-        coverage_percent=100 * marks.total_px / worn.size,
+        coverage_percent=100 * marks.covered,
         median_mm=float(np.median(sizes)) if sizes.size else 0.0,
         p90_mm=float(np.quantile(sizes, 0.9)) if sizes.size else 0.0,
         count=int(sizes.size),

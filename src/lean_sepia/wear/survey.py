@@ -8,13 +8,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
-from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 from lean_sepia.wear.grade import Grade, grade, is_rust
+from lean_sepia.wear.light import Spot
 from lean_sepia.wear.measure import ClassMeasure, Marks, find_marks, measure_class
 from lean_sepia.wear.scale import AtScale, at_scale
-from lean_sepia.wear.segment import flattened, segment
+from lean_sepia.wear.segment import NOWHERE, segment
 
 
 @dataclass(frozen=True, eq=False)
@@ -36,6 +36,7 @@ def survey(
     mm_per_px: float,
     scale: float,
     distance_mm: float = 300.0,
+    spots: Mapping[str, Spot] = NOWHERE,
 ) -> Survey:
     """Survey a region.
 
@@ -46,6 +47,7 @@ def survey(
     classes : name to L*a*b* (3,); empty for one unnamed class
     mm_per_px : millimetres on the prototype in a pixel
     scale : N of 1:N
+    spots : where in the region the colours were pointed at, by class, "" for the base
 
     Raises
     ------
@@ -59,8 +61,8 @@ def survey(
     ):
         if not (np.isfinite(value) and value > 0):
             raise BadInputError(_("The {0} must be greater than 0; found {1:g}.").format(name, value))
-    lab = flattened(lab_from_xyz(xyz), base)
-    marks = {name: find_marks(*found, mm_per_px) for name, found in segment(lab, base, classes).items()}
+    found, even = segment(xyz, base, classes, spots)
+    marks = {name: find_marks(*one, mm_per_px) for name, one in found.items()}
     measures = tuple(measure_class(name, found) for name, found in marks.items())
     rust = sum(measure.coverage_percent for measure in measures if is_rust(measure.name))
     return Survey(
@@ -68,5 +70,5 @@ def survey(
         classes=measures,
         marks=marks,
         grade=grade(rust),
-        at_scale=at_scale(list(marks.values()), xyz_from_lab(lab), scale, distance_mm),
+        at_scale=at_scale(list(marks.values()), even, scale, distance_mm),
     )
