@@ -24,7 +24,8 @@ from lean_sepia.recipe.tints.glaze import (
 _CASES, _TINTS = 12, 60
 
 
-def _exhaustive(paints: list[Paint], grounds: list[Ground], goals: FloatArray) -> float:
+def exhaustive(paints: list[Paint], grounds: list[Ground], goals: FloatArray) -> float:
+    """The least mean ΔE00 of every tint and every two, at every thinning and number of passes."""
     palette, eye = Palette.of(paints), np.eye(len(paints))
     tints = np.array([*eye, *((eye[i] + eye[j]) / 2 for i, j in combinations(range(len(paints)), 2))])
     least = np.inf
@@ -50,7 +51,7 @@ def main() -> bool:
         best = choose_glazes(paints, grounds, list(goals), most=2)[0]
         quick_s += time.perf_counter() - start
         start = time.perf_counter()
-        least = _exhaustive(paints, grounds, goals)
+        least = exhaustive(paints, grounds, goals)
         full_s += time.perf_counter() - start
         excess.append(best.de00_mean - least)
     near = report("harmonise, above the exhaustive optimum (ΔE00)", max(excess), 0.02, "", f"{_CASES} cases of 4 grounds")  # fmt: skip

@@ -238,8 +238,13 @@ def coats_below(project: Project, zone_id: str, kind: str) -> tuple[Coat, ...]:
 
 def stack_below(project: Project, zone_id: str, kind: str) -> Stack:
     """What lies under a zone's coat of a kind, or under where one would come."""
+    return stack_of(project, coats_below(project, zone_id, kind))
+
+
+def stack_of(project: Project, coats: Iterable[Coat]) -> Stack:
+    """Coats laid one on another, at the place that stands for a zone."""
     stack = Stack()
-    for coat in coats_below(project, zone_id, kind):
+    for coat in coats:
         stack = stack.lay(coating_of(project, coat).at(MIDDLE))
     return stack
 

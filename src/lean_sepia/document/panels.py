@@ -8,6 +8,7 @@ from pydantic import Field
 
 from lean_sepia.document.bounds import Share
 from lean_sepia.document.worn import Frozen
+from lean_sepia.recipe.fades.panels import Box, fade_levels, grid
 
 Whole = Literal["panels", "rows", "columns"]
 MOST_LINES, MOST_DRAWN = 40, 60
@@ -40,3 +41,19 @@ class PanelGrid(Frozen):
     limit: Share = 1.0
     above: Share = 0.5
     seed: Annotated[int, Field(ge=0, le=1_000_000)] = 7
+
+    @property
+    def boxes(self) -> tuple[Box, ...]:
+        """All panels in the order of their numbers."""
+        return grid(self.rows, self.columns, self._drawn)
+
+    @property
+    def _drawn(self) -> tuple[Box, ...]:
+        return tuple((box.x0, box.y0, box.x1, box.y1) for box in self.drawn)
+
+    def degrees(self, *, mirrored: bool, replaced: tuple[int, ...] = ()) -> tuple[int, ...]:
+        """How far each panel has faded, on the side that mirrors another or on that other one."""
+        return fade_levels(
+            self.rows, self.columns, self._drawn, whole=self.whole, replaced=replaced, levels=self.levels, above=self.above,
+            seed=self.seed, mirrored=mirrored,
+        )  # fmt: skip

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy.typing as npt
 
@@ -13,6 +14,7 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.mix import MixSolver, Recipe, one_per_bottle_set
 
 _FORGIVING_WITHIN_DE00 = 1.0
+Option = TypeVar("Option")
 
 
 @dataclass(frozen=True)
@@ -61,3 +63,15 @@ def offer(
         if len(choices) < count and all(set(c.recipe.parts) != set(recipe.parts) for c in choices):
             choices.append(Choice(title, recipe))
     return choices
+
+
+def various(
+    found: Iterable[Option], paints_in: Callable[[Option], Collection[str | None]], most: int
+) -> list[Option]:
+    """The first of several options, best first, but none whose own paint, the first in it, is in two before it."""
+    shown: list[Option] = []
+    for option in found:
+        own = next(iter(paints_in(option)))
+        if sum(own in paints_in(other) for other in shown) < 2:
+            shown.append(option)
+    return shown[:most]

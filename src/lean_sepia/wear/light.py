@@ -95,9 +95,7 @@ def _stiffness(waves: tuple[int, int]) -> FloatArray:
     return np.asarray((np.arange(waves[0])[:, None] ** 2 + np.arange(waves[1]) ** 2).ravel()[1:], dtype=float)
 
 
-def fit_scene(
-    xyz: FloatArray, colours: FloatArray, spots: Sequence[Spot | None], rounds: int = _ROUNDS
-) -> Scene:
+def fit_scene(xyz: FloatArray, colours: FloatArray, spots: Sequence[Spot | None]) -> Scene:
     """The likeliest scene of a region.
 
     Parameters
@@ -106,13 +104,11 @@ def fit_scene(
     colours : XYZ (k, 3) of the ground and of each kind, as they were seen where they were pointed at
     spots : where that was in the region; None of a colour that is known otherwise
     """
-    tried = [_fitted(xyz, colours, spots, start, rounds) for start in _STARTS]
+    tried = [_fitted(xyz, colours, spots, start) for start in _STARTS]
     return max(tried, key=lambda scene: scene.likelihood)
 
 
-def _fitted(
-    xyz: FloatArray, colours: FloatArray, spots: Sequence[Spot | None], noise: float, rounds: int
-) -> Scene:
+def _fitted(xyz: FloatArray, colours: FloatArray, spots: Sequence[Spot | None], noise: float) -> Scene:
     height, width, _channels = xyz.shape
     rng = np.random.default_rng(_SEED)
     rows, columns = rng.integers(0, height, _SAMPLED), rng.integers(0, width, _SAMPLED)
@@ -132,7 +128,7 @@ def _fitted(
     prior = np.full(total, 0.3 / total)
     prior[:count] = 0.7 / count
     paints, likelihood = seen, 0.0
-    for number in range(rounds):
+    for number in range(_ROUNDS):
         paints = np.maximum(
             (seen - (at_veil @ b)[:, None] * dust) / np.clip(1 + at_light @ a, 0.3, 3)[:, None], 0.002
         )

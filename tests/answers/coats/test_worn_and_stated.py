@@ -119,7 +119,7 @@ def test_tone_fades_a_found_finish_as_the_strata_show_it(roof, shelf_paints):
         assert not question.cup
         fade = fading.answer(question).fades[0]
         best = fade.option
-        mix, manner = question.mix(fade)
+        mix, manner = question.mix(fade.option, fade.mists)
         done, _coat = lay(project, [zone], "fade", mix, manner)
         seen = strata_of(done, zone).exposed
         assert float(delta_e00(seen, best.lab)) < (0.05 if paints is shelf_paints else 0.6)

@@ -36,7 +36,7 @@ def test_the_stop_mark_is_where_the_path_comes_nearest(acrylics):
     """A strong white mix passes the goal: the mists before the stop come nearer, the next one leads away."""
     mist, before = mist_over(RED)
     chalk = base_mixture(acrylics, [("boot-red", 2), ("chalk", 1)])
-    goal = Goal(tuple(mists_of(mist, 3)[2].lab(chalk)))
+    goal = Goal(tuple(mists_of(mist, 3).lab(chalk)))
     path = path_of(chalk, mist, before, goal, 6)
     assert path.labs[0] == pytest.approx(tuple(before))
     steps = np.diff(path.away)
@@ -45,7 +45,7 @@ def test_the_stop_mark_is_where_the_path_comes_nearest(acrylics):
     assert path.stop == 3
     assert path.overshoots
     for count, lab in enumerate(path.labs[1:], start=1):
-        laid = mists_of(mist, 9)[count - 1].lab(chalk)
+        laid = mists_of(mist, count).lab(chalk)
         assert lab == pytest.approx(tuple(laid))
 
 
@@ -98,7 +98,7 @@ def test_a_medium_makes_the_cup_weaker_and_is_predicted_so(acrylics, shelf_paint
     medium = Medium(clear, 0.5)
     known = {paint.id: paint for paint in acrylics}
     made = mixed_of(medium.into(base), [medium.into(known["chalk"])], chalk[1].option)
-    assert chalk[1].path.labs[2] == pytest.approx(tuple(mists_of(mist, 2)[1].lab(made)))
+    assert chalk[1].path.labs[2] == pytest.approx(tuple(mists_of(mist, 2).lab(made)))
 
 
 def test_without_a_ground_there_are_no_mists(acrylics):
@@ -114,7 +114,7 @@ def test_one_lightener_for_all_is_best_in_the_mean(acrylics):
     for lab, cup in ((RED, "boot-red"), ((50.0, -16.0, -5.0), "slate-teal")):
         mist, before = mist_over(lab)
         base = base_mixture(acrylics, [(cup, 1)])
-        zones.append(Faded(base, Goal.lighter(before, 5.0), mists_of(mist, 3)[2]))
+        zones.append(Faded(base, Goal.lighter(before, 5.0), mists_of(mist, 3)))
     found = choose_joint(acrylics, zones)
     assert all(len({option.paint for option in joint.options}) == 1 for joint in found)
     for joint in found:

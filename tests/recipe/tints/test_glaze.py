@@ -1,16 +1,14 @@
 """Filters of one and two tints against looking through all, when they show, and when they are washes."""
 
-from itertools import combinations
-
 import numpy as np
 import pytest
+from benchmarks.harmonise import exhaustive
 
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.paint.paint import Palette, stirred
+from lean_sepia.paint.paint import stirred
 from lean_sepia.recipe.tints.glaze import (
     JUST_SHOWS_DE00,
     MOST_PASSES,
-    THINNER_PARTS,
     Ground,
     choose_glazes,
     contrasts,
@@ -29,26 +27,13 @@ def oils(shelf_paints):
     return [paint for paint in shelf_paints if paint.medium == "oil" and paint.mixes]
 
 
-def everything(paints, grounds, goals):
-    """The least mean ΔE00 of every tint and every two, at every thinning and pass."""
-    palette, eye = Palette.of(paints), np.eye(len(paints))
-    tints = np.array([*eye, *((eye[i] + eye[j]) / 2 for i, j in combinations(range(len(paints)), 2))])
-    least = np.inf
-    for thinner in THINNER_PARTS:
-        for passes in range(1, MOST_PASSES + 1):
-            films = np.full(len(tints), glaze_film(thinner, passes))
-            labs = glaze_labs(palette.mixture(tints[:, None]), grounds, films)
-            least = min(least, float(delta_e00(labs, goals).mean(axis=1).min()))
-    return least
-
-
 @pytest.mark.parametrize("seed", range(6))
 def test_two_tints_are_found_as_by_looking_through_all(oils, seed):
     rng = np.random.default_rng(seed)
     grounds = [Ground.of_lab(lab) for lab in LABS]
     goals = LABS + rng.normal(0, 2.5, 3) + rng.normal(0, 1, (4, 3))
     found = choose_glazes(oils, grounds, list(goals), most=2)
-    assert found[0].de00_mean <= everything(oils, grounds, goals) + 0.02
+    assert found[0].de00_mean <= exhaustive(oils, grounds, goals) + 0.02
     for glaze in found[:5]:
         used = [p for p in oils if p.id in (glaze.paint, glaze.second)]
         tint = stirred("t", "t", used, [1] * len(used))

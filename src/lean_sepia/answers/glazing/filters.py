@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lean_sepia.answers.coats.mixing import read_free_mix
+from lean_sepia.answers.glazing.equal_parts import tint_mix, tint_name, tint_paint
 from lean_sepia.answers.glazing.grounds import GlazedZone, ground_of, tint_paints
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -18,6 +19,7 @@ from lean_sepia.document.versions import paint_of, recipe_paint
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint, stirred
+from lean_sepia.recipe.choice import various
 from lean_sepia.recipe.tints.glaze import (
     HELPS_DE00,
     MOST_PASSES,
@@ -193,12 +195,13 @@ def answer(question: GlazeQuestion) -> GlazeAnswer:
     before = np.array([zone.before for zone in question.zones])
     none = float(delta_e00(before, np.array(goals)).mean())
     found = choose_glazes(question.paints, grounds, goals, most=2)
-    known = {paint.id: paint for paint in question.paints}
-    shown = [_followed(question, glaze, _stirred_of(known, glaze)) for glaze in _various(found)]
+    shown = [
+        _followed(question, glaze, tint_paint(question.paints, glaze))
+        for glaze in various(found, _paints_in, _SHOWN)
+    ]
     if question.own_paint is not None and question.own is not None:
-        labs = glaze_labs(question.own_paint, grounds, np.array([_film(question.own, question.own.passes)]))[
-            0
-        ]
+        film = glaze_film(question.own.thinner_parts, question.own.passes)
+        labs = glaze_labs(question.own_paint, grounds, film)
         mean = float(delta_e00(labs, np.array(goals)).mean())
         seen = tuple(triple(lab) for lab in labs)
         own = Glaze("", round(question.own.thinner_parts), question.own.passes, seen, mean)
@@ -206,22 +209,8 @@ def answer(question: GlazeQuestion) -> GlazeAnswer:
     return GlazeAnswer(question, tuple(shown), none, none - found[0].de00_mean < HELPS_DE00)
 
 
-def _film(own: OwnFilter, passes: int) -> float:
-    return glaze_film(own.thinner_parts, passes)
-
-
-def _various(found: Sequence[Glaze]) -> list[Glaze]:
-    """The nearest, but not the same paint again and again."""
-    shown: list[Glaze] = []
-    for glaze in found:
-        if sum(glaze.paint in (other.paint, other.second) for other in shown) < 2:
-            shown.append(glaze)
-    return shown[:_SHOWN]
-
-
-def _stirred_of(known: dict[str, Paint], glaze: Glaze) -> Paint:
-    paints = [known[glaze.paint], *([known[glaze.second]] if glaze.second else [])]
-    return stirred("tint", "tint", paints, [1.0] * len(paints))
+def _paints_in(glaze: Glaze) -> tuple[str, str | None]:
+    return glaze.paint, glaze.second
 
 
 def _followed(question: GlazeQuestion, glaze: Glaze, paint: Paint) -> Filtered:
@@ -247,13 +236,11 @@ def mix_of(question: GlazeQuestion, glaze: Glaze) -> tuple[Mix, Manner]:
     manner = Manner(glaze.passes, glaze.thinner_parts / (1 + glaze.thinner_parts))
     if not glaze.paint and question.own_mix is not None:
         return question.own_mix, manner
-    names = [glaze.paint, *([glaze.second] if glaze.second else [])]
-    return Mix.of(question.paints, [(name, 1) for name in names]), manner
+    return tint_mix(question.paints, glaze), manner
 
 
 def name_of(question: GlazeQuestion, glaze: Glaze) -> str:
     """What a filter is called."""
     if not glaze.paint and question.own is not None:
         return question.own.of
-    names = {paint.id: paint.name for paint in question.paints}
-    return " + ".join(names[name] for name in (glaze.paint, glaze.second) if name)
+    return tint_name(question.paints, glaze)

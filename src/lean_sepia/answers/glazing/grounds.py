@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lean_sepia.answers.strata import coating_of, coats_below, final_varnish
+from lean_sepia.answers.strata import coats_below, final_varnish, stack_of
 from lean_sepia.answers.targets import Target, Targets, targets_of
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, Project
@@ -13,8 +13,7 @@ from lean_sepia.document.versions import finish_of
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.profile import MIDDLE
-from lean_sepia.paint.stack import Coating, Stack
+from lean_sepia.paint.stack import Coating
 from lean_sepia.plan.cautions import DEFER, cautions
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import Material, PlanStep
@@ -50,9 +49,7 @@ def ground_of(project: Project, zone_id: str, kind: str) -> GlazedZone | None:
     """What a tint of a kind would lie on in a zone; None where nothing does."""
     varnish = final_varnish(project.coats_of(zone_id))
     below = coats_under(project, zone_id, kind)
-    stack = Stack()
-    for coat in below:
-        stack = stack.lay(coating_of(project, coat).at(MIDDLE))
+    stack = stack_of(project, below)
     before, laying = stack.lab(varnish), stack.laying(Coating("tint"))
     if before is None or laying.ground is None or laying.kept is None:
         return None

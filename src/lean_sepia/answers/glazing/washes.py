@@ -7,16 +7,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lean_sepia.answers.glazing.equal_parts import tint_mix, tint_name, tint_paint
 from lean_sepia.answers.glazing.grounds import GlazedZone, ground_of, shiny_top, tint_paints
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import lay
-from lean_sepia.document.edits.mixes import Manner, Mix
+from lean_sepia.document.edits.mixes import Manner
 from lean_sepia.document.model import Project
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.paint import Paint, stirred
+from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating, Opaque, Stack
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import preset
@@ -41,8 +42,7 @@ class WashAnswer:
 
     def name_of(self, wash: Wash) -> str:
         """What a wash is mixed of."""
-        names = {paint.id: paint.name for paint in self.paints}
-        return " + ".join(names[name] for name in (wash.paint, wash.second) if name)
+        return tint_name(self.paints, wash)
 
     @property
     def remarks(self) -> tuple[str, ...]:
@@ -87,14 +87,8 @@ def washes_for(project: Project, zone_id: str, shelf: Sequence[Paint]) -> WashAn
     found = choose_washes(paints, zone.ground, zone.before)
     chips = None
     if zone.chipped:
-        chips = _on_chips(project, zone_id, _stirred(paints, found[0]))
+        chips = _on_chips(project, zone_id, tint_paint(paints, found[0]))
     return WashAnswer(zone, paints, tuple(found), FLOWS[zone.sheen], chips)
-
-
-def _stirred(paints: Sequence[Paint], wash: Wash) -> Paint:
-    known = {paint.id: paint for paint in paints}
-    used = [known[name] for name in (wash.paint, wash.second) if name]
-    return stirred("wash", "wash", used, [1.0] * len(used))
 
 
 def _on_chips(project: Project, zone_id: str, paint: Paint) -> tuple[Lab, Lab]:
@@ -105,11 +99,6 @@ def _on_chips(project: Project, zone_id: str, paint: Paint) -> tuple[Lab, Lab]:
     X = film_thickness(1, WASH_THINNER, "glaze")
     washed = ground.laying(Coating("tint", X=X)).lab(paint)
     return lab, triple(np.asarray(washed))
-
-
-def mix_of_wash(answer: WashAnswer, wash: Wash) -> Mix:
-    """What a wash is mixed of."""
-    return Mix.of(answer.paints, [(name, 1) for name in (wash.paint, wash.second) if name])
 
 
 def lay_wash(project: Project, answer: WashAnswer, wash: Wash, kind: str) -> Project:
@@ -127,4 +116,4 @@ def lay_wash(project: Project, answer: WashAnswer, wash: Wash, kind: str) -> Pro
     manner = Manner(usual.passes, WASH_THINNER, tool, usual.area_share)
     top = shiny_top(project, answer.zone.zone)
     above = top.id if top else None
-    return lay(project, [answer.zone.zone], kind, mix_of_wash(answer, wash), manner, "", above)[0]
+    return lay(project, [answer.zone.zone], kind, tint_mix(answer.paints, wash), manner, "", above)[0]

@@ -10,18 +10,18 @@ import numpy as np
 
 from lean_sepia.answers.preview.texture import Frame, clouds, field_of, seams
 from lean_sepia.answers.strata import coating_of, final_varnish, on_panels
+from lean_sepia.answers.toning.panels import is_other_side
 from lean_sepia.arrays import FloatArray, Image8, IntArray, triple
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.paint.profile import RUNS, Place
+from lean_sepia.paint.profile import RECESSES, RUNS, Place
 from lean_sepia.paint.stack import Coating, Patch, Stack
-from lean_sepia.recipe.fades.panels import fade_levels, grid, panel_map
+from lean_sepia.recipe.fades.panels import panel_map
 
 _BANDS = 16  # along a direction in which a coat runs out
 _MOTTLE = 0.22  # by which the film of a sprayed or drawn-out coat varies (practice)
-_RECESS_SHARE = 0.2
 
 
 @dataclass(frozen=True, eq=False)
@@ -112,7 +112,7 @@ def _regions(
     for direction in along:
         ranked = _ranked(_direction(project, zone_id, frame, direction))
         if direction == "recess":
-            edges = np.array([_RECESS_SHARE])
+            edges = np.array([RECESSES])
             middle = [0.0, 1.0]
         elif direction == "panel":
             edges = np.unique(np.clip(breaks, 0, 1))
@@ -160,17 +160,10 @@ def _panel_order(project: Project, zone_id: str, frame: Frame) -> FloatArray:
     panels = zone.panels
     if panels is None:
         return clouds(frame, "panels", 6.0)
-    drawn = tuple((box.x0, box.y0, box.x1, box.y1) for box in panels.drawn)
-    degrees = np.array(
-        fade_levels(
-            panels.rows, panels.columns, drawn, whole=panels.whole, replaced=panels.replaced, levels=panels.levels,
-            above=panels.above, seed=panels.seed, mirrored=zone.mirrors is not None,
-        )
-    )  # fmt: skip
+    degrees = np.array(panels.degrees(mirrored=is_other_side(zone), replaced=panels.replaced))
     last = np.where(degrees == 0, panels.levels + 1, degrees)
-    boxes = grid(panels.rows, panels.columns, drawn)
-    numbers = panel_map(boxes, frame.breadth, frame.height)
-    return np.asarray(last[numbers] + numbers / (2.0 * len(boxes)))
+    numbers = panel_map(panels.boxes, frame.breadth, frame.height)
+    return np.asarray(last[numbers] + numbers / (2.0 * len(degrees)))
 
 
 def _given_out(

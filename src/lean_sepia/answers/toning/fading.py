@@ -17,21 +17,22 @@ from lean_sepia.document.edits.coats import lay, lay_fade, remove_coat
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
-from lean_sepia.errors import EditError, ShelfError
+from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
+from lean_sepia.recipe.choice import various
 from lean_sepia.recipe.fades.fade import Goal, Lightener
 from lean_sepia.recipe.fades.mists import (
     Fade,
     Faded,
     Joint,
     Medium,
-    Path,
     choose_fades,
     choose_joint,
+    mists_of,
     mixed_of,
 )
 from lean_sepia.recipe.fades.tone_ladder import darkener
@@ -111,10 +112,9 @@ class ToneQuestion:
         """What the lightener is stirred into."""
         return _("the base cup") if self.cup else _("thinner") if self.base is _THIN else self.base.name
 
-    def mix(self, fade: Fade) -> tuple[Mix, Manner]:
-        """What a fade is mixed of and how it is laid."""
-        option = fade.option
-        manner = Manner(fade.mists, self.spray.thinner_share, self.tool)
+    def mix(self, option: Lightener, mists: int) -> tuple[Mix, Manner]:
+        """What a fade of so many mists is mixed of and how it is laid."""
+        manner = Manner(mists, self.spray.thinner_share, self.tool)
         added = [(option.paint, option.lightener_parts)]
         if option.second:
             added.append((option.second, option.second_parts))
@@ -207,20 +207,14 @@ def answer(question: ToneQuestion) -> ToneAnswer:
         question.paints, question.base, question.goal, question.mist, question.before, mists=question.spray.mists,
         max_parts=_MOST_RATIO, most=question.spray.lighteners, medium=question.medium,
     )  # fmt: skip
-    shown = _various(found)
+    shown = various(found, _paints_in, _SHOWN)
     turns = tuple(turn_of(fade.option.lab, question.target.lab) for fade in shown)
     letters = tuple(_letters(question, fade) for fade in shown)
     return ToneAnswer(question, tuple(shown), turns, letters)
 
 
-def _various(found: Sequence[Fade]) -> list[Fade]:
-    """The nearest, but not the same first paint with one hint after another."""
-    shown: list[Fade] = []
-    for fade in found:
-        alike = [o for o in shown if {o.option.paint, o.option.second} & {fade.option.paint}]
-        if len(alike) < 2:
-            shown.append(fade)
-    return shown[:_SHOWN]
+def _paints_in(fade: Fade) -> tuple[str, str | None]:
+    return fade.option.paint, fade.option.second
 
 
 def _letters(question: ToneQuestion, fade: Fade) -> tuple[tuple[Lab, Lab], ...]:
@@ -228,7 +222,7 @@ def _letters(question: ToneQuestion, fade: Fade) -> tuple[tuple[Lab, Lab], ...]:
     pairs = []
     for one in question.lettering:
         bare = replace(one, X=0.0).lab(made)
-        pairs.append((triple(bare), triple(replace(one, X=np.asarray(one.X) * fade.mists).lab(made))))
+        pairs.append((triple(bare), triple(mists_of(one, fade.mists).lab(made))))
     return tuple(pairs)
 
 
@@ -258,8 +252,7 @@ def foot_share(question: ToneQuestion, fade: Fade, foot: float) -> float:
     """How much of a fade lies at the foot of the zone, against its top, so that the foot is so much lighter than it was."""
     made = _made(question, fade)
     shares = np.linspace(0, 1, 101)
-    X = np.asarray(question.mist.X) * fade.mists * shares[:, None]
-    lightness = replace(question.mist, X=X).lab(made)[:, 0] - question.before[0]
+    lightness = mists_of(question.mist, fade.mists * shares[:, None]).lab(made)[:, 0] - question.before[0]
     return float(shares[int(np.argmin(np.abs(lightness - max(0.0, foot))))])
 
 
@@ -286,7 +279,7 @@ def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float
 
     A foot that is to be darker gets a shade of its own from below.
     """
-    mix, manner = question.mix(fade)
+    mix, manner = question.mix(fade.option, fade.mists)
     if foot is None:
         return lay_fade(project, question.zone, mix, manner)
     manner = replace(manner, profile="above", far=round(foot_share(question, fade, foot), 2))
@@ -298,7 +291,7 @@ def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float
     shade = foot_shade(question, foot) if foot < 0 else None
     if shade is None or not question.cup:
         return project
-    mix, manner = question.mix(shade)
+    mix, manner = question.mix(shade.option, shade.mists)
     manner = replace(manner, profile="below", far=0.0)
     return lay(project, [question.zone], "tone", mix, manner, name)[0]
 
@@ -321,15 +314,11 @@ def joint(questions: Sequence[ToneQuestion]) -> list[Joint]:
     zones = []
     for question in cups:
         mists = question.spray.mists or FADE_COATS
-        laying = replace(question.mist, X=np.asarray(question.mist.X) * mists)
-        zones.append(Faded(question.base, question.goal, laying))
-    found = choose_joint(cups[0].paints, zones, _MOST_RATIO)
-    if not found:
-        raise ShelfError(_("No paint on this shelf lightens all these zones."))
-    return found[:_SHOWN]
+        zones.append(Faded(question.base, question.goal, mists_of(question.mist, mists)))
+    return choose_joint(cups[0].paints, zones, _MOST_RATIO)[:_SHOWN]
 
 
 def lay_option(project: Project, question: ToneQuestion, option: Lightener) -> Project:
     """Lay a lightener on its zone in the number of mists the question says, or the usual one."""
     mists = question.spray.mists or FADE_COATS
-    return lay_answer(project, question, Fade(option, mists, Path((), (), mists)))
+    return lay_fade(project, question.zone, *question.mix(option, mists))

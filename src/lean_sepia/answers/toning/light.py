@@ -17,6 +17,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.versions import coat_paint
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _, ngettext
+from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.profile import MIDDLE
@@ -31,9 +32,6 @@ from lean_sepia.recipe.fades.tone_ladder import (
     tone_ladder,
     usual_manner,
 )
-
-SHADES = ("tinged", "pure", "below", "none")
-"""What shades: a black with a hue of its own, pure black, a pre-shade below the base, or nothing."""
 
 _TWO_SHADES = 7  # from so many tones on two of them are shades
 _PRESHADE_SHARE = 0.2
@@ -78,12 +76,11 @@ class LightQuestion:
 
 @dataclass(frozen=True, eq=False)
 class LightAnswer:
-    """The ladder, or why there is none; `preshade` is the colour of the base where it is pre-shaded."""
+    """The ladder, and what is odd about it, or why there is none."""
 
     question: LightQuestion
     ladder: Ladder | None
     odd: str
-    preshade: Lab | None = None
 
     def mix_words(self, tone: Tone) -> str:
         """What a tone is mixed of."""
@@ -160,7 +157,6 @@ def answer(question: LightQuestion) -> LightAnswer:
             "This base hides the pre-shade ({0:.1f} ΔE00): lay the base thinner, or shade after it."
         )  # fmt: skip
         odd = said.format(shows)
-        return LightAnswer(question, ladder, odd, shown)
     return LightAnswer(question, ladder, odd)
 
 
@@ -168,7 +164,7 @@ def _preshaded(question: LightQuestion) -> Lab:
     """The base's colour where the dark paint lies below it."""
     assert question.dark is not None
     manner = usual_manner(-1, 0)
-    X = manner.passes * (1 - manner.thinner_share) * TOOLS[manner.tool].spread
+    X = film_thickness(manner.passes, manner.thinner_share, manner.tool)
     below = question.below_base
     shaded = (
         Laying(None).internal(question.dark) if below is None else replace(below, X=X).internal(question.dark)

@@ -21,8 +21,8 @@ from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import stirred
 from lean_sepia.paint.profile import PANELS
 from lean_sepia.recipe.fades.fade import Lightener
-from lean_sepia.recipe.fades.mists import Fade
-from lean_sepia.recipe.fades.panels import Box, Level, fade_levels, grid, level_mixes, panel_shares
+from lean_sepia.recipe.fades.mists import Fade, mists_of
+from lean_sepia.recipe.fades.panels import Box, Level, level_mixes, panel_shares
 from lean_sepia.recipe.parts import proportions
 
 OLDER, NEWER = 1.0, 0.5
@@ -54,27 +54,19 @@ class PanelPlan:
 
 def panel_plan(question: ToneQuestion, fade: Fade, panels: PanelGrid, *, mirrored: bool = False) -> PanelPlan:
     """How a fade is given out over the panels of a zone; `mirrored` on the side that mirrors another."""
-    drawn = tuple((box.x0, box.y0, box.x1, box.y1) for box in panels.drawn)
-    sides = [
-        fade_levels(
-            panels.rows, panels.columns, drawn, whole=panels.whole, replaced=panels.replaced if mirrored == side else (),
-            levels=panels.levels, above=panels.above, seed=panels.seed, mirrored=side,
-        )
-        for side in (mirrored, not mirrored)
-    ]  # fmt: skip
-    boxes = grid(panels.rows, panels.columns, drawn)
+    degrees = panels.degrees(mirrored=mirrored, replaced=panels.replaced)
+    other, boxes = panels.degrees(mirrored=not mirrored), panels.boxes
     shares = panel_shares(boxes)
-    degrees = np.array(sides[0])
-    per_level = [float(shares[degrees == number].sum()) for number in range(1, panels.levels + 1)]
+    faded = np.array(degrees)
+    per_level = [float(shares[faded == number].sum()) for number in range(1, panels.levels + 1)]
     option = fade.option
     base, added = stirred_in(question, fade)
     counts = [option.lightener_parts, *([option.second_parts] if option.second else [])]
-    X = np.asarray(question.mist.X) * fade.mists
     levels = level_mixes(
-        base, added, counts, option.base_parts, replace(question.mist, X=X), per_level, panels.limit
+        base, added, counts, option.base_parts, mists_of(question.mist, fade.mists), per_level, panels.limit
     )  # fmt: skip
     return PanelPlan(
-        panels, boxes, sides[0], sides[1], tuple(levels), question.before, float(shares[degrees == 0].sum())
+        panels, boxes, degrees, other, tuple(levels), question.before, float(shares[faded == 0].sum())
     )
 
 
@@ -90,7 +82,7 @@ def lay_panels(project: Project, question: ToneQuestion, fade: Fade, plan: Panel
         option = Lightener(
             fade.option.paint, level.base_parts, level.lightener_parts, level.lab, 0.0, None, fade.option.second, level.second_parts
         )  # fmt: skip
-        mix, manner = question.mix(Fade(option, fade.mists, fade.path))
+        mix, manner = question.mix(option, fade.mists)
         manner = replace(manner, area_share=min(1.0, level.area_share), profile=PANELS)
         name = _("Fade, panels {0} of {1}").format(level.number, len(plan.levels))
         project, above = lay(project, [question.zone], "fade", mix, manner, name, above)

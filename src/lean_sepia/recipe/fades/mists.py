@@ -80,9 +80,9 @@ class Medium:
         return (*(60 * part for part in paint_parts), round(60 * total * self.share / (1 - self.share)))
 
 
-def mists_of(laying: Laying, most: int = MOST_MISTS) -> list[Laying]:
-    """One, two … mists of the film that a laying describes as one mist."""
-    return [replace(laying, X=np.asarray(laying.X) * count) for count in range(1, most + 1)]
+def mists_of(mist: Laying, count: npt.ArrayLike) -> Laying:
+    """So many mists, one number or (..., 1), of the film that a laying describes as one."""
+    return replace(mist, X=np.asarray(mist.X) * np.asarray(count))
 
 
 def path_of(matter: Matter, mist: Laying, before: npt.ArrayLike, goal: Goal, mists: int) -> Path:
@@ -91,7 +91,7 @@ def path_of(matter: Matter, mist: Laying, before: npt.ArrayLike, goal: Goal, mis
     mist : how one mist lies; before : L*a*b* (3,) without any
     """
     counts = np.arange(1, mists + _BEYOND + 1)
-    films = replace(mist, X=np.asarray(mist.X) * counts[:, None])
+    films = mists_of(mist, counts[:, None])
     labs = np.vstack([np.asarray(before, dtype=float), films.lab(matter)])
     away = goal.away(labs)
     return Path(
@@ -136,7 +136,7 @@ def choose_fades(
     tried = {
         count: choose_lighteners(
             paints, base, goal, max_parts=max_parts, most=most if len(counts) == 1 else 1,
-            laying=mist if opaque else replace(mist, X=np.asarray(mist.X) * count),
+            laying=mist if opaque else mists_of(mist, count),
         )
         for count in counts
     }  # fmt: skip
@@ -197,7 +197,7 @@ def _with_a_second(
         count: [
             option
             for option in choose_lighteners(
-                paints, base, goal, max_parts=max_parts, most=2, laying=replace(mist, X=np.asarray(mist.X) * count)
+                paints, base, goal, max_parts=max_parts, most=2, laying=mists_of(mist, count)
             )
             if option.second
         ]

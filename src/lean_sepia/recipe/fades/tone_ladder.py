@@ -30,6 +30,7 @@ EVEN = 0.15
 """Steps within that share of their mean look even."""
 
 _FALLS = 0.6  # each tone covers so much of what its neighbour nearer to the base covers
+_SHADES_APART_DE00 = 3.0  # where there are shades alone
 _LEAST_STEP_DE00 = 1.0  # two tones closer than that are one
 _DEAD_CHROMA, _DARK_L = 1.5, 35.0
 _TRIED_STEPS, _MOST_PARTS, _MOST_DARK_PARTS, _MOST_PASSES = 60, 12, 24, 6
@@ -165,8 +166,7 @@ def tone_ladder(
     start = np.asarray(laying.lab(base) if before is None else before, dtype=float)
     up = _Side(base, lightener, start, laying, lights)
     wanted = (LIGHTEST_L * lights / 3) if lightest is None else lightest
-    span = up.span_at(wanted) if lights else None
-    step = max(span / lights, _LEAST_STEP_DE00) if span is not None and lights else 3.0
+    step = max(up.span_at(wanted) / lights, _LEAST_STEP_DE00) if lights else _SHADES_APART_DE00
     down = _Side(base, dark, start, laying, 0) if dark is not None and shades else None
     above, below = _chosen(up, down, lights, shades, step)
     return _built(tones, shades, start, up, down, above, below)

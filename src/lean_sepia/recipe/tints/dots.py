@@ -33,7 +33,6 @@ FIELD_MM2 = 1000.0
 MOST_DOTS = 14
 _LOOKED_AT_MM2 = 100.0  # over which the eye judges how even the surface is
 _SPREAD_SAMPLES = 400
-_ROLES = ("light", "dark", "related", "opposite", "second-light", "second-dark")
 _HUE_RELATED, _HUE_OPPOSITE = 40.0, 150.0
 _GREY_CHROMA, _DEAD_L = 4.0, 30.0
 _DOTS_COST = 0.15

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QObject, Qt, Signal
-from PySide6.QtWidgets import QComboBox, QCompleter, QLineEdit
+from PySide6.QtWidgets import QCompleter, QLineEdit
 
 from lean_sepia.answers.coats.draft import LAID, Draft, usual_draft
 from lean_sepia.colour.written import is_colour
@@ -19,6 +19,7 @@ from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import HEAVINESS
 from lean_sepia.shelf.shelf_file import ShelfContent
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
+from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, count_box, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session
@@ -58,16 +59,20 @@ class DraftLines(QObject):
         self.of.setCompleter(completer)
 
     def _make_choices(self) -> None:
-        self.tool, self.down_to = QComboBox(), QComboBox()
-        self.kind = _choices([(_(KINDS[name].title), name) for name in LAID])
-        self.finish = _choices([(_(words), name) for name, words in FINISH_WORDS.items()])
+        self.tool, self.down_to = ChoiceBox(), ChoiceBox()
+        self.kind = ChoiceBox(choices=[(_(KINDS[name].title), name) for name in LAID])
+        self.finish = ChoiceBox(choices=[(_(words), name) for name, words in FINISH_WORDS.items()])
         media = [(_(medium.words), name) for name, medium in MEDIA.items()]
-        self.medium = _choices([(_("usual for its kind"), None), *media, (_("not known"), "unknown")])
+        self.medium = ChoiceBox(
+            choices=[(_("usual for its kind"), None), *media, (_("not known"), "unknown")]
+        )
         carriers = [(_(CARRIER_WORDS[carrier]), carrier) for carrier in CARRIERS[1:]]
-        self.carrier = _choices([(_("as its medium"), None), *carriers])
-        self.runs = _choices([(_("evenly"), None), *((_(run.words), name) for name, run in RUNS.items())])
+        self.carrier = ChoiceBox(choices=[(_("as its medium"), None), *carriers])
+        self.runs = ChoiceBox(
+            "", [(_("evenly"), None), *((_(run.words), name) for name, run in RUNS.items())]
+        )
         amounts = [(_(words), name) for name, (words, _share) in HEAVINESS.items()]
-        self.heavy = _choices([(_("as typed"), None), *amounts])
+        self.heavy = ChoiceBox(choices=[(_("as typed"), None), *amounts])
 
     def _put_on(self, sheet: Sheet) -> None:
         sheet.line(_("kind"), self.kind)
@@ -117,13 +122,13 @@ class DraftLines(QObject):
     def fill(self, draft: Draft) -> None:
         """Write a draft on the sheet."""
         before, self._filling = self._filling, True
-        _choose(self.kind, draft.kind)
+        self.kind.choose(draft.kind)
         self._name_tools(draft.kind)
-        _choose(self.tool, draft.tool)
-        _choose(self.carrier, draft.carrier)
-        _choose(self.runs, draft.profile)
-        _choose(self.finish, draft.finish)
-        _choose(self.medium, draft.medium)
+        self.tool.choose(draft.tool)
+        self.carrier.choose(draft.carrier)
+        self.runs.choose(draft.profile)
+        self.finish.choose(draft.finish)
+        self.medium.choose(draft.medium)
         self._name_depths(draft.down_to)
         self.of.setText(draft.of)
         self.thinned.setText(draft.thinned)
@@ -132,7 +137,7 @@ class DraftLines(QObject):
         self.share.setValue(100 * draft.area_share)
         self.far.setValue(100 * draft.far)
         self.keep.setValue(-1 if draft.keep is None else 100 * draft.keep)
-        _choose(self.heavy, _heaviness(draft.area_share))
+        self.heavy.choose(_heaviness(draft.area_share))
         self._filling = before
         self.show_lines()
 
@@ -176,7 +181,7 @@ class DraftLines(QObject):
         edited = ids.index(self._coat) if self._coat in ids else len(coats)
         for coat in coats[:edited]:
             self.down_to.addItem(coat_name(coat), coat.id)
-        _choose(self.down_to, chosen)
+        self.down_to.choose(chosen)
 
     def _take_preset(self, tool: str | None) -> None:
         if not self._filling:
@@ -190,7 +195,7 @@ class DraftLines(QObject):
 
     def _forget_heaviness(self) -> None:
         before, self._filling = self._filling, True
-        _choose(self.heavy, _heaviness(self.share.value() / 100))
+        self.heavy.choose(_heaviness(self.share.value() / 100))
         self._filling = before
 
     def _change(self) -> None:
@@ -229,18 +234,6 @@ class DraftLines(QObject):
     def _medium_written(self) -> str | None:
         named = self._paint_written()
         return named.medium if named else None
-
-
-def _choices(items: list[tuple[str, str | None]]) -> QComboBox:
-    box = QComboBox()
-    for words, data in items:
-        box.addItem(words, data)
-    return box
-
-
-def _choose(box: QComboBox, data: object) -> None:
-    index = next((i for i in range(box.count()) if box.itemData(i) == data), 0)
-    box.setCurrentIndex(index)
 
 
 def _heaviness(share: float) -> str | None:

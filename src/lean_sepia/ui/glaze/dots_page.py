@@ -17,7 +17,6 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.recipe.tints.dots import FEWEST_OILS, MOST_DOTS, MOST_OILS
 from lean_sepia.ui.glaze.tint_page import TintPage
 from lean_sepia.ui.kit.choice_box import ChoiceBox
-from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, count_box, label, row, rule
 from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -55,7 +54,6 @@ class DotsPage(TintPage):
         self._cup = label("", "", wrap=True)
         body.addLayout(row(self._cup, self.lay, spacing=6))
         needs = Panel(_("How to lay them"))
-        self._needs = Rows(spacing=6)
         needs.add(self._needs)
         self.side.addWidget(needs)
 
@@ -88,7 +86,7 @@ class DotsPage(TintPage):
             )
             self.strip.show_stops([])
             self._oils.fill(())
-            self._needs.fill(())
+            self._show_needs(())
             self._cup.setText("")
             self.shown.emit(None)
             return
@@ -115,9 +113,7 @@ class DotsPage(TintPage):
         self._oils.fill(self._rows(answer))
         known = {paint.id: paint for paint in answer.question.paints}
         lines = [*answer.remarks, *tint_cautions(known[palette.oils[0].paint], "oil-dots")]
-        self._needs.fill(
-            [row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7) for words in lines]
-        )
+        self._show_needs(lines)
         dots = sum(oil.count for oil in palette.oils)
         self._cup.setText(_("{0} dots of a millimetre on 10 cm².").format(dots))
         self.shown.emit(self.as_laid())

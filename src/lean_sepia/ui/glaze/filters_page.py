@@ -18,7 +18,6 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.recipe.tints.glaze import HELPS_DE00, JUST_SHOWS_DE00
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
-from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, count_box, label, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
@@ -85,7 +84,6 @@ class FiltersPage(TintPage):
         contrast.add(self._contrast)
         self.side.addWidget(contrast)
         needs = Panel(_("Needs"))
-        self._needs = Rows(spacing=6)
         needs.add(self._needs)
         self.side.addWidget(needs)
 
@@ -154,7 +152,7 @@ class FiltersPage(TintPage):
         for words in (self._strip_words, self._cup):
             words.setText("")
         self._contrast.fill(())
-        self._needs.fill(())
+        self._show_needs(())
         self.shown.emit(None)
 
     def _all_here(self, answer: GlazeAnswer) -> bool:
@@ -224,7 +222,7 @@ class FiltersPage(TintPage):
             self._strip_words.setText("")
             self._cup.setText(_("Nothing to mix."))
             self._contrast.fill(())
-            self._needs.fill(())
+            self._show_needs(())
             return
         glaze = one.glaze
         name = filters.name_of(answer.question, glaze)
@@ -237,7 +235,7 @@ class FiltersPage(TintPage):
         )
         self._cup.setText(drops.format(name, glaze.thinner_parts, f"{share:.0f}"))
         self._contrast.fill(self._contrast_rows(answer, one))
-        self._needs.fill(self._need_rows(answer, one))
+        self._show_needs(self._need_lines(answer, one))
 
     def _gain_words(self, answer: GlazeAnswer, one: Filtered) -> str:
         """What the filter is worth, at which stage it is judged, and what contrast is left."""
@@ -302,7 +300,7 @@ class FiltersPage(TintPage):
             yield row(label(name), None, label(figures))
             yield rule()
 
-    def _need_rows(self, answer: GlazeAnswer, one: Filtered) -> Iterator[Item]:
+    def _need_lines(self, answer: GlazeAnswer, one: Filtered) -> list[str]:
         zones = answer.question.zones
         flat = [self._session.project.zone(zone.zone).short for zone in zones if zone.stains]
         known = {paint.id: paint for paint in answer.question.paints}
@@ -312,8 +310,7 @@ class FiltersPage(TintPage):
             lines.insert(
                 0, _("A satin or gloss coat below: flat paint stains ({0}).").format(", ".join(flat))
             )
-        for words in lines:
-            yield row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
+        return lines
 
     def thin_for_the_second_pass(self) -> None:
         """Take the chosen filter as one's own, thinned so that it first shows on the second pass."""

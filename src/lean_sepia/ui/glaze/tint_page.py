@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
+from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.panel import label, row
+from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.shell.session import Session
 
 
@@ -34,6 +39,13 @@ class TintPage(QWidget):
         self.body.setSpacing(10)
         self.side = QVBoxLayout()
         self.side.setSpacing(12)
+        self._needs = Rows(spacing=6)
+
+    def _show_needs(self, lines: Iterable[str]) -> None:
+        """What to heed, each line behind a diamond."""
+        self._needs.fill(
+            [row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7) for words in lines]
+        )
 
     def ask(self) -> None:
         """Ask as things stand."""

@@ -8,11 +8,9 @@ from lean_sepia.document.model import Project
 from lean_sepia.language import _
 from lean_sepia.recipe.tints.wash import Wash
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
-from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
 from lean_sepia.ui.kit.plots.way_rows import WayRow, WayRows
-from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.shell.session import Session
 
 
@@ -37,7 +35,6 @@ class WashPage(TintPage):
         self._cup = label("", "", wrap=True)
         body.addLayout(row(self._cup, self.lay_whole, self.lay, spacing=6))
         needs = Panel(_("How it behaves there"))
-        self._needs = Rows(spacing=6)
         needs.add(self._needs)
         self.side.addWidget(needs)
 
@@ -68,7 +65,7 @@ class WashPage(TintPage):
             self.strip.show_stops([])
             self.rows.show_rows([])
             self._cup.setText("")
-            self._needs.fill(())
+            self._show_needs(())
             self.shown.emit(None)
             return
         before = answer.zone.before
@@ -105,9 +102,7 @@ class WashPage(TintPage):
         self._cup.setText(_("1 part {0} : 10 parts thinner.").format(name))
         known = {paint.id: paint for paint in answer.paints}
         lines = [*answer.remarks, *tint_cautions(known[wash.paint], "wash")]
-        self._needs.fill(
-            [row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7) for words in lines]
-        )
+        self._show_needs(lines)
         self.shown.emit(self.as_laid())
 
     def as_laid(self) -> Project | None:

@@ -14,11 +14,12 @@ class ChoiceBox(QComboBox):
     """Words to choose from; `value` is what stands behind the chosen ones."""
 
     def __init__(
-        self, name: str, choices: Iterable[tuple[str, object]] = (), width: int | None = None
+        self, name: str = "", choices: Iterable[tuple[str, object]] = (), width: int | None = None
     ) -> None:
         super().__init__()
-        self.setAccessibleName(name)
-        hint(self, name)
+        if name:
+            self.setAccessibleName(name)
+            hint(self, name)
         if width:
             self.setFixedWidth(width)
         self.offer(choices)

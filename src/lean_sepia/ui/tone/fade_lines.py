@@ -114,10 +114,8 @@ class FadeLines(QWidget):
         ]
         self.medium.offer([(_("no clear medium"), ("", 0.0)), *media])
         if new:
-            self.mists.offer(
-                [(self.mists.itemText(i), self.mists.itemData(i)) for i in range(self.mists.count())],
-                keep=coat.passes if coat is not None and coat.passes <= MOST_MISTS else 0,
-            )
+            with QSignalBlocker(self.mists):
+                self.mists.choose(coat.passes if coat is not None and coat.passes <= MOST_MISTS else 0)
         self._show_what_counts()
 
     @property

@@ -7,10 +7,12 @@ from collections.abc import Callable
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout
 
+from lean_sepia.answers.toning.fading import ToneQuestion
 from lean_sepia.answers.toning.panels import PanelPlan, is_other_side, panel_plan
 from lean_sepia.document.edits.panels import set_panels, toggle_replaced
 from lean_sepia.document.panels import MOST_DRAWN, DrawnPanel, PanelGrid
 from lean_sepia.language import _
+from lean_sepia.recipe.fades.mists import Fade
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row
 from lean_sepia.ui.kit.plots.panel_map import PanelMap
@@ -28,7 +30,6 @@ class PanelsPanel(Panel):
         super().__init__(_("Panels"))
         self._session = session
         self.plan: PanelPlan | None = None
-        self._fade: tuple[object, object] | None = None
         self.map = PanelMap(96)
         self.map.picked.connect(self._replaced)
         self.map.drawn.connect(self._drawn)
@@ -74,18 +75,14 @@ class PanelsPanel(Panel):
         zone = self._session.zone
         return self._session.project.zone(zone).panels if zone else None
 
-    def show_plan(self, question: object, fade: object) -> None:
+    def show_plan(self, question: ToneQuestion | None, fade: Fade | None) -> None:
         """Show how a fade of the chosen zone is given out over its panels; nothing without a fade."""
-        from lean_sepia.answers.toning.fading import ToneQuestion
-        from lean_sepia.recipe.fades.mists import Fade
-
         panels, zone = self._panels(), self._session.zone
         self.plan = None
-        there = isinstance(question, ToneQuestion) and isinstance(fade, Fade)
-        if panels is not None and zone and isinstance(question, ToneQuestion) and isinstance(fade, Fade):
+        if panels is not None and question is not None and fade is not None:
             side = self._session.project.zone(zone)
             self.plan = panel_plan(question, fade, panels, mirrored=is_other_side(side))
-        self.setEnabled(there)
+        self.setEnabled(fade is not None)
         self._show(panels)
 
     def _show(self, panels: PanelGrid | None) -> None:

@@ -216,10 +216,11 @@ class ToneRoom(RoomPage):
             return
         self.lay.setEnabled(True)
         question, fade = answer.question, answer.fades[self.rows.current]
-        self._say_what_it_is(question, fade, answer)
+        laid = self._as_laid(question, fade) if self._foot() is not None else None
+        self._say_what_it_is(question, fade, answer, laid)
         self._show_strip(question, fade)
         self._show_plane(answer, fade)
-        mix, manner = question.mix(fade)
+        mix, manner = question.mix(fade.option, fade.mists)
         names = {paint.id: paint.name for paint in question.paints} | {question.base.id: question.base.name}
         cup = [_("{0} parts of {1}").format(mix.base_parts, question.base_words)] if mix.base_parts else []
         parts = " : ".join([*cup, *(f"{count} {names.get(name, name)}" for name, count in mix.parts)])
@@ -233,13 +234,15 @@ class ToneRoom(RoomPage):
             "tone ladder",
             partial(self.ladder.show_ladder, question.zone if question.cup else "", fade.option.paint),
         )
-        later("tone finish", partial(self._show_finish, question, fade))
+        later("tone finish", partial(self._show_finish, question, fade, laid))
 
-    def _show_finish(self, question: ToneQuestion, fade: Fade) -> None:
+    def _show_finish(self, question: ToneQuestion, fade: Fade, laid: Project | None) -> None:
         if question.zone == self.session.zone:
-            self.finish.show_finish(self._as_laid(question, fade), question.zone)
+            self.finish.show_finish(laid or self._as_laid(question, fade), question.zone)
 
-    def _say_what_it_is(self, question: ToneQuestion, fade: Fade, answer: ToneAnswer) -> None:
+    def _say_what_it_is(
+        self, question: ToneQuestion, fade: Fade, answer: ToneAnswer, laid: Project | None
+    ) -> None:
         change = difference(question.before, question.target.lab)
         if change.de00 <= 0.3:
             self._statement.setText(_("Hardly faded at all: there is nothing to lay."))
@@ -258,9 +261,7 @@ class ToneRoom(RoomPage):
             off += " " + (_("The samples say that {0}.") if decided else _("As you work: {0}.")).format(way)
         if question.target.lab[0] < question.before[0] - 1 and change.de00 > 1:
             off += " " + _("The goal is darker than the base: this is a shade, not a fade.")
-        both = (
-            strata_of(self._as_laid(question, fade), question.zone).ends if self._foot() is not None else None
-        )
+        both = strata_of(laid, question.zone).ends if laid is not None else None
         if both is not None:
             top, foot = sorted((end[0] for end in both), reverse=True)
             off += " " + _("From L* {0:.0f} at the top to {1:.0f} at the foot.").format(top, foot)

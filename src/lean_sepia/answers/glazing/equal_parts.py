@@ -1,0 +1,42 @@
+"""A tint of one paint, or of two in equal parts: what it is called, as one paint, and as a mix to lay."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Protocol
+
+from lean_sepia.document.edits.mixes import Mix
+from lean_sepia.paint.paint import Paint, stirred
+
+
+class Tint(Protocol):
+    """Ids of one paint, and perhaps of a second."""
+
+    @property
+    def paint(self) -> str:
+        """The first."""
+
+    @property
+    def second(self) -> str | None:
+        """The other, if any."""
+
+
+def _used(paints: Sequence[Paint], tint: Tint) -> list[Paint]:
+    known = {paint.id: paint for paint in paints}
+    return [known[name] for name in (tint.paint, tint.second) if name]
+
+
+def tint_name(paints: Sequence[Paint], tint: Tint) -> str:
+    """What a tint is mixed of."""
+    return " + ".join(paint.name for paint in _used(paints, tint))
+
+
+def tint_paint(paints: Sequence[Paint], tint: Tint) -> Paint:
+    """A tint as if it were one paint."""
+    used = _used(paints, tint)
+    return stirred("tint", "tint", used, [1.0] * len(used))
+
+
+def tint_mix(paints: Sequence[Paint], tint: Tint) -> Mix:
+    """A tint as a mix to lay."""
+    return Mix.of(paints, [(paint.id, 1) for paint in _used(paints, tint)])
