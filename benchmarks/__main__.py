@@ -19,6 +19,7 @@ from benchmarks import (
     startup,
     trust,
     viewing,
+    wear,
 )
 
 ALL = {
@@ -35,6 +36,7 @@ ALL = {
     "cast": cast.main,
     "film": film.main,
     "viewing": viewing.main,
+    "wear": wear.main,
     "projects": projects.main,
     "laying": laying.main,
     "responsiveness": responsiveness.main,

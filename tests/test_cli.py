@@ -129,6 +129,7 @@ def test_wear(call, demo_master):
     assert set(rust) == {
         "name",
         "coverage_percent",
+        "coverage_range90",
         "median_mm",
         "p90_mm",
         "count",

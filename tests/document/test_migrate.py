@@ -81,4 +81,32 @@ def test_a_document_of_form_4_opens_as_it_was_with_undivided_zones():
     again = json.loads(after.model_dump_json())
     for zone in again["zones"]:
         zone.pop("panels")
+        zone.pop("wear")
+    again.pop("mark_tools")
+    for one in [one for region in again["regions"] if region["wear"] for one in region["wear"]["classes"]]:
+        for later in (
+            "coverage_range90",
+            "median_range90",
+            "direction_within_deg",
+            "streak_mm",
+            "islands",
+            "by_height",
+        ):
+            one.pop(later)
     assert again | {"format": 4} == before
+
+
+def test_a_document_of_form_5_opens_as_it_was_with_no_wear_planned():
+    text = (Path(__file__).parent / "form-5.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    assert after.format == FORMAT
+    assert all(zone.wear is None for zone in after.zones)
+    (old,) = [region["wear"] for region in before["regions"] if region["wear"]]
+    (new,) = [region.wear for region in after.regions if region.wear]
+    assert [
+        one.model_dump(include=set(was)) for one, was in zip(new.classes, old["classes"], strict=True)
+    ] == [
+        {name: tuple(value) if isinstance(value, list) else value for name, value in was.items()}
+        for was in old["classes"]
+    ]
+    assert [coat.id for coat in after.coats] == [coat["id"] for coat in before["coats"]]

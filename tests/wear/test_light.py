@@ -6,7 +6,8 @@ import pytest
 
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.lights import white
-from lean_sepia.wear.light import fit_scene
+from lean_sepia.wear.fitting import fit_scene
+from lean_sepia.wear.scene import XyzLook
 from lean_sepia.wear.survey import survey
 
 BASE, RUST, WOOD = (45.0, -16.0, -6.0), (36.0, 22.0, 24.0), (72.0, 6.0, 24.0)
@@ -52,7 +53,7 @@ def test_shares_under_uneven_light_and_dust(shares, seed):
     rng = np.random.default_rng(seed)
     xyz, masks, spots = panel(rng, shares)
     classes = {name: lab_at(xyz, spots[name]) for name in masks}
-    found = survey(xyz, lab_at(xyz, spots[""]), classes, mm_per_px=4, scale=96, spots=spots)
+    found = survey(XyzLook(xyz), lab_at(xyz, spots[""]), classes, mm_per_px=4, scale=96, spots=spots)
     for measure in found.classes:
         truth = 100 * masks[measure.name].mean()
         assert measure.coverage_percent == pytest.approx(truth, abs=max(0.15, 0.1 * truth)), measure.name
@@ -61,10 +62,14 @@ def test_shares_under_uneven_light_and_dust(shares, seed):
 def test_a_flattened_paint_has_one_colour(rng):
     xyz, masks, spots = panel(rng, (0.1,), noise=0.004)
     colours = np.array([xyz_from_lab(lab_at(xyz, spots[name])) for name in ("", "rust")])
-    scene = fit_scene(xyz, colours, [spots[""], spots["rust"]])
+    scene = fit_scene(XyzLook(xyz), colours, [spots[""], spots["rust"]])
     ground = cv2.erode((~masks["rust"]).astype(np.uint8), np.ones((5, 5))) > 0
     before, after = (
-        part[ground] / part[ground].mean(axis=0) for part in (xyz / white(), scene.flattened(xyz))
+        part[ground] / part[ground].mean(axis=0)
+        for part in (
+            xyz / white(),
+            scene.flattened(XyzLook(xyz), np.arange(HEIGHT * WIDTH)).reshape(xyz.shape),
+        )
     )
     assert after.std() < 0.25 * before.std()
 
@@ -74,7 +79,10 @@ def test_a_region_of_one_colour_and_a_tiny_one_are_no_wear(rng):
         1 + rng.normal(0, 0.005, (40, 50, 3))
     )
     assert (
-        survey(plain, np.array(BASE), {"rust": np.array(RUST)}, mm_per_px=4, scale=96).coverage_percent < 0.1
+        survey(
+            XyzLook(plain), np.array(BASE), {"rust": np.array(RUST)}, mm_per_px=4, scale=96
+        ).coverage_percent
+        < 0.1
     )
-    tiny = survey(plain[:3, :3], np.array(BASE), {"rust": np.array(RUST)}, mm_per_px=4, scale=96)
+    tiny = survey(XyzLook(plain[:3, :3]), np.array(BASE), {"rust": np.array(RUST)}, mm_per_px=4, scale=96)
     assert tiny.coverage_percent < 0.1

@@ -15,6 +15,17 @@ from lean_sepia.language import _
 if TYPE_CHECKING:
     from lean_sepia.document.worn import WearRecord
 
+_TOLD = {
+    "name",
+    "coverage_percent",
+    "coverage_range90",
+    "median_mm",
+    "p90_mm",
+    "count",
+    "direction_deg",
+    "edge_share",
+}
+
 # The core is imported inside the commands: help and the window start without it.
 
 
@@ -26,7 +37,9 @@ if TYPE_CHECKING:
     "--class", "classes", multiple=True, metavar="name=X,Y,R", help="A disc that shows one kind of wear."
 )
 @click.option(
-    "--mm-per-px", type=Number(most=1e5), required=True, help="Millimetres on the prototype in a pixel."
+    "--mm-per-px",
+    type=Number(most=1e5),
+    help="Millimetres on the prototype in a pixel; without it sizes are not told.",
 )
 @click.option("--scale", type=Number(most=1e4), required=True, help="N of 1:N.")
 @click.option("--distance-mm", type=Number(most=1e5), default=300.0, show_default=True)
@@ -34,11 +47,12 @@ if TYPE_CHECKING:
 @anchor_option
 @json_option
 def wear(
-    photo: str, region: str, base: str, classes: tuple[str, ...], mm_per_px: float, scale: float, distance_mm: float,
+    photo: str, region: str, base: str, classes: tuple[str, ...], mm_per_px: float | None, scale: float, distance_mm: float,
     neutral: tuple[str, ...], anchor: tuple[str, ...], as_json: bool,
 ) -> None:  # fmt: skip
     """Measure how worn a region is, and what of it can be seen at scale."""
-    from lean_sepia.answers.wear import survey_region
+    from lean_sepia.answers.wearing.surveying import survey_region
+    from lean_sepia.answers.wearing.told import doubts_words
     from lean_sepia.photo.correction.cast_fit import fit_cast
     from lean_sepia.photo.patch import disc_patch
     from lean_sepia.photo.read import read_picture
@@ -61,13 +75,13 @@ def wear(
             raise BadInputError(_("A class is written name=X,Y,R, each name once; found {0!r}.").format(text))
         named[name.strip()] = colour(place, "--class", name.strip())
     x0, y0, x1, y1 = parse_numbers(region, "--region", (4,))
-    _unused, record = survey_region(
+    found, record = survey_region(
         picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base", ""), named,
         mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
     )  # fmt: skip
     answer = {
         "coverage_percent": record.coverage_percent,
-        "classes": [found.model_dump(exclude={"lab"}) for found in record.classes],
+        "classes": [one.model_dump(include=_TOLD) for one in record.classes],
         "grade": {"iso_4628_3": record.iso_4628_3, "astm_d610": record.astm_d610},
         "at_scale": {
             "smallest_visible_mm": record.smallest_visible_mm,
@@ -75,30 +89,47 @@ def wear(
             "tint_lab_shift": record.tint_lab_shift,
         },
         "colours_corrected": bool(neutral or anchor),
-        "notes": list(picture.notes),
+        "notes": [*picture.notes, *doubts_words(found)],
     }
 
     corrected = bool(neutral or anchor)
-    print_answer(answer, as_json, lambda: _wear_words(record, scale, corrected))
+    print_answer(
+        answer,
+        as_json,
+        lambda: "\n".join([*_wear_lines(record, scale), *doubts_words(found), *_uncorrected(corrected)]),
+    )
 
 
-def _wear_words(record: WearRecord, scale: float, corrected: bool) -> str:
+def _uncorrected(corrected: bool) -> list[str]:
+    return (
+        []
+        if corrected
+        else [_("No anchor was given: the tint shift is in the picture's own, uncorrected colours.")]
+    )
+
+
+def _wear_lines(record: WearRecord, scale: float) -> list[str]:
     lines = [
         _("{0:.2f} % worn; rust {1} (ISO 4628-3), {2} (ASTM D610)").format(
             record.coverage_percent, record.iso_4628_3, record.astm_d610
         )
     ]
-    lines += [
-        _("  {0}: {1:.2f} %, {2} marks, median {3:.0f} mm, 90 % below {4:.0f} mm").format(
-            c.name, c.coverage_percent, c.count, c.median_mm, c.p90_mm
+    for c in record.classes:
+        low, high = c.coverage_range90 or (c.coverage_percent, c.coverage_percent)
+        words = _("  {0}: {1:.2f} % (9 in 10 within {2:.2f}–{3:.2f}), {4} marks").format(
+            c.name, c.coverage_percent, low, high, c.count
         )
-        for c in record.classes
-    ]
-    lines.append(
-        _("At 1:{0:g} marks below {1:.1f} mm cannot be seen; {2:.2f} % can.").format(
-            scale, record.smallest_visible_mm, record.visible_coverage_percent
+        if c.median_mm is not None and c.p90_mm is not None:
+            words += _(", median {0:.0f} mm, 90 % below {1:.0f} mm").format(c.median_mm, c.p90_mm)
+        lines.append(words)
+    if record.visible_coverage_percent is None:
+        lines.append(
+            _("No length is known in this picture: shares only, no sizes. Give --mm-per-px for them.")
         )
-    )
-    if not corrected:
-        lines.append(_("No anchor was given: the tint shift is in the picture's own, uncorrected colours."))
-    return "\n".join(lines)
+    else:
+        lines.append(
+            _("At 1:{0:g} marks below {1:.1f} mm cannot be seen; {2:.2f} % can.").format(
+                scale, record.smallest_visible_mm, record.visible_coverage_percent
+            )
+        )
+    return lines

@@ -11,7 +11,7 @@ from lean_sepia.answers.match import base_laying
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading
 from lean_sepia.answers.toning.wishes import Aim
-from lean_sepia.answers.wear import marks_of, survey_region
+from lean_sepia.answers.wearing.surveying import marks_of, survey_region
 from lean_sepia.arrays import triple
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.demo.canvas import MM_PER_PX, Scene

@@ -118,11 +118,17 @@ def _no_panels_yet(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "format": 5}
 
 
+def _no_wear_planned_yet(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 6 plans the wear of zones, tells how sure measured wear is, and may know no length; nothing of that is in form 5."""
+    return {**data, "format": 6}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
     3: _several_of_each,
     4: _no_panels_yet,
+    5: _no_wear_planned_yet,
 }
 """From a document's format number to the function that makes the next one of it."""
 

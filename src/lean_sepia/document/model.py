@@ -25,14 +25,14 @@ from lean_sepia.document.bounds import (
     Words,
 )
 from lean_sepia.document.panels import PanelGrid
-from lean_sepia.document.worn import Frozen, WearRecord
+from lean_sepia.document.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
-FORMAT = 5
+FORMAT = 6
 """Number of this document form; a newer one is refused, an older one migrated."""
 
 Role = Literal[
@@ -85,6 +85,7 @@ class Zone(Frozen):
     follows : the sisters whose photos count for it; empty where all do
     surface, share : the surface it is a tone of, and how much of it it covers, where that is known
     mirrors : the zone of the other side, with which it shares its mixes; panels : how it divides, where that is known
+    wear : what wear it is to have, where that was planned
     """
 
     id: Key
@@ -99,6 +100,7 @@ class Zone(Frozen):
     share: Share | None = None
     mirrors: Key | None = None
     panels: PanelGrid | None = None
+    wear: WearPlan | None = None
 
 
 class AnchorMark(Frozen):
@@ -335,6 +337,7 @@ class Project(Frozen):
     features: tuple[Feature, ...] = ()
     schemes: tuple[Scheme, ...] = ()
     surfaces: tuple[Surface, ...] = ()
+    mark_tools: dict[Name, Size] = Field(default_factory=dict)
     plan_start: Name = ""
     evenings: Name = "mon-fri 19:00-21:30,sat 10:00-16:00"
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from lean_sepia.document.bounds import Bounded, Count, Lab, Name, Size
+from lean_sepia.document.bounds import Bounded, Count, Lab, Name, Share, Size
 
 
 class Frozen(BaseModel):
@@ -16,26 +16,82 @@ class Frozen(BaseModel):
 
 
 class WearClass(Frozen):
-    """One class of wear in a region, with the colour it was recognised by; sizes on the prototype."""
+    """One class of wear in a region, with the colour it was recognised by; sizes on the prototype, None where no length is known.
+
+    islands : whether the sizes are those of the ground that is left; by_height : share of each fifth that is covered, from above
+    """
 
     name: Name
     lab: Lab
     coverage_percent: Bounded
-    median_mm: Bounded
-    p90_mm: Bounded
+    coverage_range90: tuple[Bounded, Bounded] | None = None
+    median_mm: Bounded | None
+    median_range90: tuple[Bounded, Bounded] | None = None
+    p90_mm: Bounded | None
     count: Count
     direction_deg: Bounded | None
+    direction_within_deg: Bounded | None = None
+    streak_mm: Bounded | None = None
     edge_share: Bounded
+    islands: bool = False
+    by_height: tuple[Share, ...] = ()
 
 
 class WearRecord(Frozen):
-    """The survey of a region."""
+    """The survey of a region; what needs a length is None where none is known."""
 
-    mm_per_px: Size
+    mm_per_px: Size | None
     coverage_percent: Bounded
     classes: tuple[WearClass, ...]
     iso_4628_3: Name
     astm_d610: Annotated[int, Field(ge=0, le=10)]
     smallest_visible_mm: Bounded
-    visible_coverage_percent: Bounded
-    tint_lab_shift: tuple[Bounded, Bounded, Bounded]
+    visible_coverage_percent: Bounded | None
+    tint_lab_shift: tuple[Bounded, Bounded, Bounded] | None
+
+
+Trodden = Literal["step", "hatch", "rail", "cargo", "door", "hinge", "bolt", "seam", "exhaust"]
+TRODDEN: tuple[Trodden, ...] = get_args(Trodden)
+Climate = Literal["", "arid", "damp"]
+MOST_SOURCES, MOST_PLANNED = 60, 12
+
+
+class Source(Frozen):
+    """Where a zone is trodden, gripped or loaded, or where water, rust or soot starts: x and y from its upper left corner, 0–1.
+
+    reach : how far wear spreads round it, as a share of the zone's breadth
+    """
+
+    what: Trodden
+    x: Share
+    y: Share
+    reach: Annotated[float, Field(gt=0, le=1)] = 0.08
+
+
+class PlannedWear(Frozen):
+    """How much of one kind of wear a zone is to have.
+
+    kind : from the table of kinds, or a name of one's own; share : of the area, at heaviness 1; median_mm : of its marks, on the
+    prototype; tool : what its marks are made with, the usual one where it is empty
+    """
+
+    kind: Name
+    share: Share
+    median_mm: Size | None = None
+    tool: Name = ""
+
+
+class WearPlan(Frozen):
+    """What wear a zone is to have, without a photo too.
+
+    heaviness : by which all shares are multiplied; larger : how many times larger than life marks are made, by choice
+    dark_first : dark cores before light rims; seed : of the chance in it; the side that mirrors another has its own
+    """
+
+    kinds: Annotated[tuple[PlannedWear, ...], Field(max_length=MOST_PLANNED)] = ()
+    heaviness: Annotated[float, Field(ge=0, le=5)] = 1.0
+    sources: Annotated[tuple[Source, ...], Field(max_length=MOST_SOURCES)] = ()
+    climate: Climate = ""
+    larger: Annotated[float, Field(ge=1, le=10)] = 1.0
+    dark_first: bool = False
+    seed: Annotated[int, Field(ge=0, le=1_000_000)] = 11

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from math import radians, tan
 
@@ -34,28 +34,32 @@ def smallest_visible_mm(scale: float, distance_mm: float = 300.0) -> float:
     return distance_mm * tan(radians(EYE_RESOLVES_DEG)) * scale
 
 
-def at_scale(classes: Sequence[Marks], xyz: FloatArray, scale: float, distance_mm: float = 300.0) -> AtScale:
+def at_scale(
+    classes: Mapping[str, Marks],
+    colours: Mapping[str, FloatArray],
+    ground: FloatArray,
+    scale: float,
+    distance_mm: float = 300.0,
+) -> AtScale:
     """Split the marks into visible ones and a tint.
 
     Parameters
     ----------
     classes : the marks of each class in one region
-    xyz : (h, w, 3) of the region, Y = 1 for white
+    colours : XYZ (3,) of each class
+    ground : XYZ (3,) of the ground
     """
     smallest = smallest_visible_mm(scale, distance_mm)
-    visible = np.zeros(xyz.shape[:2], dtype=bool)
-    visible_px = 0.0
-    hidden = np.zeros(xyz.shape[:2], dtype=bool)
-    for marks in classes:
-        large = np.concatenate([[False], marks.diameter_mm >= smallest])[marks.labels]
-        visible |= large
-        visible_px += float(marks.area_mm2[marks.diameter_mm >= smallest].sum()) / marks.mm_per_px**2
-        hidden |= (marks.labels > 0) & ~large
-    base = ~visible & ~hidden
-    shift = np.zeros(3)
-    if hidden.any() and base.any():
-        with_marks = xyz[~visible].mean(axis=0)
-        shift = lab_from_xyz(with_marks) - lab_from_xyz(xyz[base].mean(axis=0))
-    return AtScale(
-        smallest, 100 * visible_px / visible.size, (float(shift[0]), float(shift[1]), float(shift[2]))
-    )
+    visible, tinted = 0.0, np.zeros(3)
+    for name, marks in classes.items():
+        area = marks.region_mm2
+        large = marks.diameter_mm >= smallest
+        seen = float(marks.area_mm2[large].sum()) / area if area > 0 else 0.0
+        # What is no mark of its own, such as the faint end of a streak, belongs to the marks it lies at.
+        every = float(marks.area_mm2.sum()) / area if area > 0 else 0.0
+        share = seen * max(1.0, marks.covered / every) if every > 0 else 0.0
+        visible += share
+        tinted += max(0.0, marks.covered - share) * (colours[name] - ground)
+    bare = max(1 - visible, 1e-6)
+    shift = lab_from_xyz(ground + tinted / bare) - lab_from_xyz(ground)
+    return AtScale(smallest, 100 * min(visible, 1.0), (float(shift[0]), float(shift[1]), float(shift[2])))

@@ -17,7 +17,7 @@ from lean_sepia.answers.targets import Targets
 from lean_sepia.answers.toning import fading
 from lean_sepia.answers.toning.fading import Spray
 from lean_sepia.answers.toning.wishes import Aim, faded_target
-from lean_sepia.answers.wear import WEAR_KINDS
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay, pin_base
 from lean_sepia.document.edits.cups import keep_mix

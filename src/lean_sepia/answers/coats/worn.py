@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from lean_sepia.answers.coats.draft import Draft, usual_draft
 from lean_sepia.answers.targets import Targets
-from lean_sepia.answers.wear import WEAR_KINDS
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.written import write_colour
 from lean_sepia.document.bounds import Lab

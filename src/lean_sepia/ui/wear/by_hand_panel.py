@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QGridLayout
 from lean_sepia.answers.coats.draft import Draft
 from lean_sepia.answers.coats.worn import AMOUNTS, worn_draft, worn_lab
 from lean_sepia.answers.strata import Strata
-from lean_sepia.answers.wear import WEAR_KINDS
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.ui.kit.panel import Panel, button, label, row

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
-from lean_sepia.answers.wear import size_bars, where_words
+from lean_sepia.answers.wearing.told import size_bars, where_words
 from lean_sepia.arrays import FloatArray
 from lean_sepia.document.worn import WearRecord
 from lean_sepia.language import _

@@ -8,14 +8,9 @@ from functools import partial
 import numpy as np
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QVBoxLayout, QWidget
 
-from lean_sepia.answers import wear
-from lean_sepia.answers.wear import (
-    WEAR_KINDS,
-    WearAnswer,
-    marks_of,
-    measured_region,
-    wear_words,
-)
+from lean_sepia.answers.wearing import surveying
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
+from lean_sepia.answers.wearing.surveying import Pointed, WearAnswer, marks_of, measured_region
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.words import difference
 from lean_sepia.document.edits.coats import lay_wear
@@ -188,7 +183,7 @@ class WearRoom(RoomPage):
         self.box = (min(xs), min(ys), max(xs), max(ys))
         if region.wear:
             self.classes = {c.name: c.lab for c in region.wear.classes if c.name in WEAR_KINDS}
-            self.mm.setValue(region.wear.mm_per_px)
+            self.mm.setValue(region.wear.mm_per_px or 1.0)
 
     def _photo(self, region: Region | None) -> Photo | None:
         project = self.session.project
@@ -340,8 +335,15 @@ class WearRoom(RoomPage):
         if self.seen is None or self.box is None or not self.session.zone:
             return
         project, zone = self.session.project, self.session.zone
-        question = wear.ask(
-            project, self.session.cut(zone), self.seen.photo, self.box, self.classes, self.mm.value()
+        x0, y0, x1, y1 = self.box
+        corners = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+        question = surveying.ask(
+            project,
+            self.session.cut(zone),
+            self.seen.photo,
+            corners,
+            [Pointed(name, lab, self._spots.get(name)) for name, lab in self.classes.items()],
+            self.mm.value(),
         )
         if question is None:
             self.session.refused.emit(
@@ -354,8 +356,8 @@ class WearRoom(RoomPage):
 
         def done(answer: WearAnswer) -> None:
             self._sizes = answer.sizes_mm
-            self.viewer.show_outlines(answer.outlines)
-            self.viewer.fit_to(*question.box)
+            self.viewer.show_outlines([line for lines in answer.outlines.values() for line in lines])
+            self.viewer.fit_to(x0, y0, x1, y1)
             if store:
                 name = _("Measure wear of {0}").format(project.zone(zone).name)
                 if not self.session.edit(name, lambda p: place_region(p, answer.region)):
@@ -364,7 +366,7 @@ class WearRoom(RoomPage):
                 self._show_record(answer.record)
 
         self.session.jobs.start(
-            "wear", lambda _progress: wear.answer(question, seen.picture.pixels, seen.cast), done
+            "wear", lambda _progress: surveying.answer(question, seen.picture.pixels, seen.cast), done
         )
 
     def lay_measured(self) -> None:

@@ -3,7 +3,9 @@
 import numpy as np
 import pytest
 
-from lean_sepia.answers.wear import WEAR_KINDS, marks_of, measured_region, size_bars, wear_words, where_words
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
+from lean_sepia.answers.wearing.surveying import marks_of, measured_region
+from lean_sepia.answers.wearing.told import size_bars, where_words
 from lean_sepia.document.edits.items import put
 
 

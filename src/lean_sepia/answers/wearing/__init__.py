@@ -1,0 +1,1 @@
+"""Wear: measured on a photo, planned without one, simulated, and compared with the model."""

@@ -1,0 +1,301 @@
+"""How worn a traced part of a photo is, and what that comes to as coats."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from lean_sepia.answers.evidence import region_seen
+from lean_sepia.answers.strata import Strata
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind
+from lean_sepia.arrays import BoolArray, FloatArray, triple
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.lab import lab_from_xyz
+from lean_sepia.colour.lights import white
+from lean_sepia.document.bounds import Lab
+from lean_sepia.document.edits.coats import Marks
+from lean_sepia.document.edits.items import fresh_id
+from lean_sepia.document.model import Photo, Project, Region
+from lean_sepia.document.worn import WearClass, WearRecord
+from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
+from lean_sepia.photo.correction.cast import Cast
+from lean_sepia.photo.correction.pictures import CorrectedPicture
+from lean_sepia.photo.patch import rectangle
+from lean_sepia.photo.read import Pixels
+from lean_sepia.wear.measure import ClassMeasure, outline_marks
+from lean_sepia.wear.segment import NOWHERE, in_even_light
+from lean_sepia.wear.survey import Survey, survey
+
+Point = tuple[float, float]
+Disc = tuple[float, float, float]
+Progress = Callable[[float], None]
+_SAME_COLOUR = 3.0  # ΔE00 below which a kind cannot be told from the ground
+_LEAST_SIDE = 8
+
+
+@dataclass(frozen=True)
+class Ground:
+    """The sound paint: its colour, and where it was pointed at on the photo, if it was."""
+
+    lab: Lab
+    spot: Disc | None = None
+
+
+@dataclass(frozen=True)
+class Pointed:
+    """A kind of wear that was pointed at: its name, its colour, and where, if that is still known."""
+
+    name: str
+    lab: Lab
+    spot: Disc | None = None
+
+
+@dataclass(frozen=True)
+class WearQuestion:
+    """A traced part of a photo of a zone, the sound paint, the kinds pointed at, and the sizes.
+
+    region : id of the region the answer replaces, or of a new one; mm_per_px : None where no length is known
+    """
+
+    zone: str
+    photo: Photo
+    region: str
+    corners: tuple[Point, ...]
+    ground: Ground
+    kinds: tuple[Pointed, ...]
+    mm_per_px: float | None
+    scale: float
+
+
+@dataclass(frozen=True, eq=False)
+class WearAnswer:
+    """The region with its survey, ready for the document, and each kind's outlines on the photo.
+
+    even : (h, w, 3) XYZ of the region in even light, from the corner of its box; top_left : that corner on the photo
+    """
+
+    question: WearQuestion
+    region: Region
+    record: WearRecord
+    survey: Survey
+    outlines: Mapping[str, tuple[tuple[Point, ...], ...]]
+    even: FloatArray
+    top_left: Point
+
+    @property
+    def sizes_mm(self) -> FloatArray:
+        """Equivalent diameters (n,) of all marks that count among sizes, on the prototype; none where no length is known."""
+        if not self.survey.sized:
+            return np.array([])
+        return np.concatenate([marks.sizes_mm for marks in self.survey.marks.values()] or [np.array([])])
+
+
+def measured_region(project: Project, zone_id: str, *, of_model: bool = False) -> Region | None:
+    """The region of a zone that was surveyed, else its first, on photos of the prototype or on those of the model."""
+    photos = {photo.id for photo in project.photos if photo.of_model == of_model}
+    mine = [region for region in project.regions if region.zone == zone_id and region.photo in photos]
+    return next((region for region in mine if region.wear), mine[0] if mine else None)
+
+
+def ask(
+    project: Project,
+    cut: Strata,
+    photo: Photo,
+    corners: Sequence[Point],
+    kinds: Sequence[Pointed],
+    mm_per_px: float | None,
+    ground: Ground | None = None,
+) -> WearQuestion | None:
+    """The question for a traced part of a photo; None where the zone has no colour that counts as sound."""
+    if ground is None:
+        target = cut.targets.exposed or cut.targets.fresh
+        if target is None:
+            return None
+        ground = Ground(target.lab)
+    old = measured_region(project, cut.zone, of_model=photo.of_model)
+    scale = project.subject_of(project.zone(cut.zone)).scale
+    return WearQuestion(
+        cut.zone,
+        photo,
+        old.id if old else fresh_id(project.regions, "w"),
+        tuple(corners),
+        ground,
+        tuple(kinds),
+        mm_per_px,
+        scale,
+    )
+
+
+def answer(
+    question: WearQuestion, pixels: Pixels, cast: Cast, progress: Progress = lambda _share: None
+) -> WearAnswer:
+    """Survey what was traced."""
+    box = box_of(question.corners)
+    spots = {
+        one.name: one.spot
+        for one in (Pointed("", question.ground.lab, question.ground.spot), *question.kinds)
+    }
+    found, record, look = _surveyed(
+        pixels, cast, question.corners, question.ground.lab, {one.name: one.lab for one in question.kinds},
+        mm_per_px=question.mm_per_px, scale=question.scale, spots={name: spot for name, spot in spots.items() if spot},
+        progress=progress,
+    )  # fmt: skip
+    region = Region(
+        id=question.region, zone=question.zone, photo=question.photo.id, corners=question.corners,
+        seen=region_seen(pixels, cast, question.corners), wear=record,
+    )  # fmt: skip
+    outlines = {
+        name: tuple(outline_marks(marks.labels > 0, box[0], box[1])) for name, marks in found.marks.items()
+    }
+    return WearAnswer(
+        question, region, record, found, outlines, in_even_light(found.segmented, look), (box[0], box[1])
+    )
+
+
+def marks_of(record: WearRecord) -> tuple[Marks, ...]:
+    """What was found as coats to lay: each kind on its share of the area."""
+    named = WearKind("", "", "chips", (0.0, 0.0, 0.0), (0.0, 0.0, 0.0))
+    found = []
+    for one in record.classes:
+        kind = WEAR_KINDS.get(one.name, named)
+        name = _(kind.coat) or one.name.capitalize()
+        found.append(Marks(kind.kind, name, one.lab, min(1.0, one.coverage_percent / 100)))
+    return tuple(found)
+
+
+def survey_region(
+    pixels: Pixels,
+    cast: Cast,
+    corners: Sequence[Point] | tuple[float, float, float, float],
+    base: Lab,
+    classes: Mapping[str, Lab],
+    *,
+    mm_per_px: float | None,
+    scale: float,
+    distance_mm: float = 300.0,
+    spots: Mapping[str, Disc] = NOWHERE,
+    progress: Progress = lambda _share: None,
+) -> tuple[Survey, WearRecord]:
+    """Survey a traced part of a photo, or a rectangle given by left, top, right, bottom; and the record the document keeps of it.
+
+    spots : x, y and radius on the photo of the discs the colours were pointed at, by class, "" for the base
+
+    Raises
+    ------
+    BadInputError
+        The part is too small to be read, or a kind has the colour of the ground.
+    """
+    found, record, _look = _surveyed(
+        pixels, cast, _traced(corners), base, classes, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
+        progress=progress,
+    )  # fmt: skip
+    return found, record
+
+
+def _traced(corners: Sequence[Point] | tuple[float, float, float, float]) -> tuple[Point, ...]:
+    if len(corners) == 4 and not isinstance(corners[0], tuple):
+        x0, y0, x1, y1 = corners
+        return ((x0, y0), (x1, y0), (x1, y1), (x0, y1))  # type: ignore[return-value]
+    return tuple(corners)  # type: ignore[arg-type]
+
+
+def _surveyed(
+    pixels: Pixels,
+    cast: Cast,
+    corners: Sequence[Point],
+    base: Lab,
+    classes: Mapping[str, Lab],
+    *,
+    mm_per_px: float | None,
+    scale: float,
+    distance_mm: float = 300.0,
+    spots: Mapping[str, Disc] = NOWHERE,
+    progress: Progress = lambda _share: None,
+) -> tuple[Survey, WearRecord, CorrectedPicture]:
+    box = box_of(corners)
+    part = rectangle(pixels, *box)
+    if min(part.shape[:2]) < _LEAST_SIDE:
+        raise BadInputError(
+            _(
+                "A region of {0} × {1} pixels is too small to tell marks from grain; trace at least {2} × {2}."
+            ).format(part.shape[1], part.shape[0], _LEAST_SIDE)
+        )
+    _must_differ(base, classes)
+    inside = {name: (x - box[0], y - box[1], r) for name, (x, y, r) in spots.items() if _in(box, x, y)}
+    look = CorrectedPicture(cast, part)
+    progress(0.1)
+    known = {name: np.array(lab) for name, lab in classes.items()}
+    found = survey(
+        look, np.array(base), known, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=inside,
+        inside=_inside(corners, box, part.shape[:2]), progress=lambda share: progress(0.1 + 0.9 * share),
+    )  # fmt: skip
+    return found, _record(found, mm_per_px, classes), look
+
+
+def _must_differ(base: Lab, classes: Mapping[str, Lab]) -> None:
+    for name, lab in classes.items():
+        away = float(delta_e00(np.array(base), np.array(lab)))
+        if away < _SAME_COLOUR:
+            raise BadInputError(
+                _(
+                    "{0!r} was pointed at where the colour is that of the ground (ΔE00 {1:.1f}); point at a place that plainly shows it."
+                ).format(name, away)
+            )
+
+
+def _record(found: Survey, mm_per_px: float | None, classes: Mapping[str, Lab]) -> WearRecord:
+    return WearRecord(
+        mm_per_px=mm_per_px,
+        coverage_percent=found.coverage_percent,
+        classes=tuple(
+            _class(one, classes.get(one.name) or _class_lab(found), sized=found.sized)
+            for one in found.classes
+        ),
+        iso_4628_3=found.grade.iso_4628_3,
+        astm_d610=found.grade.astm_d610,
+        smallest_visible_mm=found.at_scale.smallest_visible_mm,
+        visible_coverage_percent=found.at_scale.visible_coverage_percent if found.sized else None,
+        tint_lab_shift=found.at_scale.tint_lab_shift if found.sized else None,
+    )
+
+
+def _class(one: ClassMeasure, lab: Lab, *, sized: bool) -> WearClass:
+    streaks = one.streaks
+    return WearClass(
+        name=one.name, lab=lab, coverage_percent=one.coverage_percent, coverage_range90=one.coverage_range90,
+        median_mm=one.median_mm if sized else None, median_range90=one.median_range90 if sized else None,
+        p90_mm=one.p90_mm if sized else None, count=one.count, direction_deg=one.direction_deg,
+        direction_within_deg=streaks.within_deg if streaks else None,
+        streak_mm=streaks.median_mm if streaks and sized else None,
+        edge_share=one.edge_share, islands=one.islands, by_height=one.by_height,
+    )  # fmt: skip
+
+
+def box_of(corners: Sequence[Point]) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of what was traced, in whole pixels."""
+    xs, ys = zip(*corners, strict=True)
+    return float(round(min(xs))), float(round(min(ys))), float(round(max(xs))), float(round(max(ys)))
+
+
+def _inside(
+    corners: Sequence[Point], box: tuple[float, float, float, float], shape: tuple[int, ...]
+) -> BoolArray | None:
+    """Pixels (h, w) of a box that were traced; None where all of it was."""
+    canvas = np.zeros(shape, np.uint8)
+    fine = 16
+    polygon = np.round((np.array(corners) - box[:2] - 0.5) * fine).astype(np.int32)
+    cv2.fillPoly(canvas, [polygon], 1, shift=4)
+    return None if canvas.mean() > 0.97 else canvas > 0
+
+
+def _in(box: tuple[float, float, float, float], x: float, y: float) -> bool:
+    return box[0] <= x < box[2] and box[1] <= y < box[3]
+
+
+def _class_lab(found: Survey) -> Lab:
+    """The colour of wear that nobody pointed at: the ground's, moved by what is unlike it."""
+    return triple(lab_from_xyz(found.unlike * white())) if found.unlike is not None else (0.0, 0.0, 0.0)

@@ -1,0 +1,138 @@
+"""Marks drawn by chance to given statistics: share, sizes, direction, and where they are likely."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from lean_sepia.arrays import FloatArray
+
+_FRACTION = 4  # binary places of a pixel in which forms are placed
+_CORNERS = 14
+_SMALLEST_PX, _MOST_MARKS = 0.35, 40_000
+_ROUGH = 0.22
+
+
+@dataclass(frozen=True)
+class Statistics:
+    """What marks of one kind are like, in pixels.
+
+    share : of the area, 0–1; median_px : equivalent diameter; spread : deviation of its logarithm
+    longer : how many times as long as broad, 1 for round ones; direction_deg : 0 straight down, positive to the right, None for any
+    fades : whether a mark loses its colour towards its lower end
+    """
+
+    share: float
+    median_px: float
+    spread: float = 0.45
+    longer: float = 1.3
+    direction_deg: float | None = None
+    fades: bool = False
+
+
+def draw_marks(
+    shape: tuple[int, int], kinds: Sequence[Statistics], likely: Sequence[FloatArray | None], seed: int
+) -> list[FloatArray]:
+    """How much of each pixel (h, w) each kind covers; kinds lie beside each other, so that every one shows all its share.
+
+    likely : for each kind how likely a mark is at each place (h, w), 0 where it cannot be; None for anywhere alike
+    """
+    free: FloatArray = np.ones(shape, np.float32)
+    found: list[FloatArray] = []
+    for number, (kind, where) in enumerate(zip(kinds, likely, strict=True)):
+        own = _drawn(shape, kind, free, where, np.random.default_rng([seed, number]))
+        free = free * (1 - own)
+        found.append(own)
+    return found
+
+
+def _drawn(
+    shape: tuple[int, int],
+    kind: Statistics,
+    free: FloatArray,
+    where: FloatArray | None,
+    rng: np.random.Generator,
+) -> FloatArray:
+    """One kind, mark by mark, until its share is reached; the last one is as large as is still lacking."""
+    canvas, goal = np.zeros(shape, np.float32), min(kind.share, 0.98) * shape[0] * shape[1]
+    if goal <= 0:
+        return canvas
+    weight = free if where is None else free * np.maximum(where, 0)
+    total = np.cumsum(weight.ravel(), dtype=float)
+    if total[-1] <= 0:
+        return canvas
+    covered = 0.0
+    for _mark in range(_MOST_MARKS):
+        lacking = goal - covered
+        if lacking < 0.004 * goal:
+            break
+        size = max(_SMALLEST_PX, kind.median_px * float(np.exp(rng.normal(0, kind.spread))))
+        size = min(size, float(np.sqrt(4 * lacking * (1.9 if kind.fades else 1.0) / np.pi)))
+        y, x = np.divmod(int(np.searchsorted(total, rng.random() * total[-1])), shape[1])
+        covered += _put(canvas, free, kind, (x + rng.random(), y + rng.random()), size, rng)
+    return canvas
+
+
+def _put(
+    canvas: FloatArray,
+    free: FloatArray,
+    kind: Statistics,
+    place: tuple[float, float],
+    size: float,
+    rng: np.random.Generator,
+) -> float:
+    """Put one mark of a size on the canvas where there is room; returns by how many pixels more is covered."""
+    longer = max(1.0, kind.longer * float(np.exp(rng.normal(0, 0.15))))
+    half = size / 2 * np.sqrt(longer)
+    turn = (
+        rng.uniform(0, np.pi)
+        if kind.direction_deg is None
+        else np.radians(kind.direction_deg + rng.normal(0, 2.5))
+    )
+    reach = int(np.ceil(half * (1 + 2 * _ROUGH))) + 2
+    left, top = int(place[0]) - reach, int(place[1]) - reach
+    rows = slice(max(0, top), min(canvas.shape[0], top + 2 * reach + 1))
+    columns = slice(max(0, left), min(canvas.shape[1], left + 2 * reach + 1))
+    if rows.start >= rows.stop or columns.start >= columns.stop:
+        return 0.0
+    own = _form(
+        2 * reach + 1, (place[0] - left, place[1] - top), half, size / 2 / np.sqrt(longer), turn, kind, rng
+    )
+    own = (
+        own[rows.start - top : rows.stop - top, columns.start - left : columns.stop - left]
+        * free[rows, columns]
+    )
+    part = canvas[rows, columns]
+    more = np.maximum(own - part, 0)
+    part += more
+    return float(more.sum())
+
+
+def _form(
+    side: int,
+    middle: tuple[float, float],
+    half: float,
+    narrow: float,
+    turn: float,
+    kind: Statistics,
+    rng: np.random.Generator,
+) -> FloatArray:
+    """One mark (side, side): a rough ellipse, or a bar that fades downwards."""
+    axis, across = np.array([np.sin(turn), np.cos(turn)]), np.array([np.cos(turn), -np.sin(turn)])
+    if kind.fades:
+        y, x = np.mgrid[:side, :side] + 0.5
+        along = (x - middle[0]) * axis[0] + (y - middle[1]) * axis[1]
+        aside = np.abs((x - middle[0]) * across[0] + (y - middle[1]) * across[1])
+        bar = np.clip(narrow * 0.886 - aside + 0.5, 0, 1) * np.clip(half * 0.886 - np.abs(along) + 0.5, 0, 1)
+        return np.asarray(bar * np.clip(1.15 - (along + half) / (2.2 * half), 0, 1), dtype=np.float32)
+    around = np.linspace(0, 2 * np.pi, _CORNERS, endpoint=False)
+    rough = 1 + _ROUGH * (rng.normal(0, 0.6, _CORNERS) if narrow > 1.0 else np.zeros(_CORNERS))
+    rough /= np.sqrt((rough**2).mean())
+    points = np.outer(np.cos(around) * rough * half, axis) + np.outer(np.sin(around) * rough * narrow, across)
+    points = np.round((points + np.array(middle) - 0.5) * 2**_FRACTION).astype(np.int32)
+    fine = np.zeros((side, side), np.uint8)
+    cv2.fillPoly(fine, [points], 255, lineType=cv2.LINE_AA, shift=_FRACTION)
+    return np.asarray(fine, dtype=np.float32) / 255
