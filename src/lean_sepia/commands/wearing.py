@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import TYPE_CHECKING
 
 import click
@@ -14,6 +15,7 @@ from lean_sepia.language import _
 
 if TYPE_CHECKING:
     from lean_sepia.document.worn import WearRecord
+    from lean_sepia.wear.survey import Survey
 
 _TOLD = {
     "name",
@@ -79,7 +81,19 @@ def wear(
         picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base", ""), named,
         mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
     )  # fmt: skip
-    answer = {
+    answer = _told(found, record, corrected=bool(neutral or anchor), notes=picture.notes)
+    corrected = bool(neutral or anchor)
+    print_answer(
+        answer,
+        as_json,
+        lambda: "\n".join([*_wear_lines(record, scale), *doubts_words(found), *_uncorrected(corrected)]),
+    )
+
+
+def _told(found: Survey, record: WearRecord, *, corrected: bool, notes: Iterable[str]) -> dict[str, object]:
+    from lean_sepia.answers.wearing.told import doubts_words
+
+    return {
         "coverage_percent": record.coverage_percent,
         "classes": [one.model_dump(include=_TOLD) for one in record.classes],
         "grade": {"iso_4628_3": record.iso_4628_3, "astm_d610": record.astm_d610},
@@ -88,16 +102,9 @@ def wear(
             "visible_coverage_percent": record.visible_coverage_percent,
             "tint_lab_shift": record.tint_lab_shift,
         },
-        "colours_corrected": bool(neutral or anchor),
-        "notes": [*picture.notes, *doubts_words(found)],
+        "colours_corrected": corrected,
+        "notes": [*notes, *doubts_words(found)],
     }
-
-    corrected = bool(neutral or anchor)
-    print_answer(
-        answer,
-        as_json,
-        lambda: "\n".join([*_wear_lines(record, scale), *doubts_words(found), *_uncorrected(corrected)]),
-    )
 
 
 def _uncorrected(corrected: bool) -> list[str]:

@@ -12,7 +12,7 @@ from lean_sepia.arrays import FloatArray
 
 _FRACTION = 4  # binary places of a pixel in which forms are placed
 _CORNERS = 14
-_SMALLEST_PX, _MOST_MARKS = 0.35, 40_000
+_SMALLEST_PX, _MOST_MARKS, _TRIES = 0.35, 40_000, 6
 _ROUGH = 0.22
 
 
@@ -70,21 +70,28 @@ def _drawn(
         if lacking < 0.004 * goal:
             break
         size = max(_SMALLEST_PX, kind.median_px * float(np.exp(rng.normal(0, kind.spread))))
-        size = min(size, float(np.sqrt(4 * lacking * (1.9 if kind.fades else 1.0) / np.pi)))
         y, x = np.divmod(int(np.searchsorted(total, rng.random() * total[-1])), shape[1])
-        covered += _put(canvas, free, kind, (x + rng.random(), y + rng.random()), size, rng)
+        place = (x + rng.random(), y + rng.random())
+        for _try in range(_TRIES):  # the last mark is as large as is still lacking
+            rows, columns, more = _mark_at(canvas, free, kind, place, size, rng)
+            found = float(more.sum())
+            if found <= 1.02 * lacking:
+                canvas[rows, columns] += more
+                covered += found
+                break
+            size *= 0.97 * float(np.sqrt(lacking / found))
     return canvas
 
 
-def _put(
+def _mark_at(
     canvas: FloatArray,
     free: FloatArray,
     kind: Statistics,
     place: tuple[float, float],
     size: float,
     rng: np.random.Generator,
-) -> float:
-    """Put one mark of a size on the canvas where there is room; returns by how many pixels more is covered."""
+) -> tuple[slice, slice, FloatArray]:
+    """One mark of a size where there is room: the window it lies in, and how much more of each pixel there it covers."""
     longer = max(1.0, kind.longer * float(np.exp(rng.normal(0, 0.15))))
     half = size / 2 * np.sqrt(longer)
     turn = (
@@ -94,10 +101,8 @@ def _put(
     )
     reach = int(np.ceil(half * (1 + 2 * _ROUGH))) + 2
     left, top = int(place[0]) - reach, int(place[1]) - reach
-    rows = slice(max(0, top), min(canvas.shape[0], top + 2 * reach + 1))
-    columns = slice(max(0, left), min(canvas.shape[1], left + 2 * reach + 1))
-    if rows.start >= rows.stop or columns.start >= columns.stop:
-        return 0.0
+    rows = slice(max(0, top), max(0, min(canvas.shape[0], top + 2 * reach + 1)))
+    columns = slice(max(0, left), max(0, min(canvas.shape[1], left + 2 * reach + 1)))
     own = _form(
         2 * reach + 1, (place[0] - left, place[1] - top), half, size / 2 / np.sqrt(longer), turn, kind, rng
     )
@@ -105,10 +110,7 @@ def _put(
         own[rows.start - top : rows.stop - top, columns.start - left : columns.stop - left]
         * free[rows, columns]
     )
-    part = canvas[rows, columns]
-    more = np.maximum(own - part, 0)
-    part += more
-    return float(more.sum())
+    return rows, columns, np.maximum(own - canvas[rows, columns], 0)
 
 
 def _form(

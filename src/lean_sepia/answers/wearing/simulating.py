@@ -1,0 +1,114 @@
+"""A zone's planned wear as it will look: marks of its statistics on the finish it will have, and stop marks to hold beside the model."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lean_sepia.answers.preview.patch import patch_picture
+from lean_sepia.answers.preview.texture import Frame
+from lean_sepia.answers.toning.panels import is_other_side
+from lean_sepia.answers.wearing.planning import (
+    WearRow,
+    plain_cut,
+    plan_of,
+    statistics_of,
+    wear_rows,
+    weights_of,
+    with_heaviness,
+)
+from lean_sepia.answers.wearing.surveying import measured_region
+from lean_sepia.arrays import FloatArray, Image8
+from lean_sepia.colour.lab import xyz_from_lab
+from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
+from lean_sepia.document.model import Project
+from lean_sepia.document.worn import WearPlan
+from lean_sepia.paint.paint import Paint
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.wear.marks import draw_marks
+
+STOP_SHARES = (0.005, 0.01, 0.02, 0.05, 0.10, 0.20)
+"""The shares of the area that the comparison chart shows."""
+
+
+@dataclass(frozen=True, eq=False)
+class Simulated:
+    """A patch of a worn zone: XYZ (h, w, 3), and how much of each pixel (h, w) each kind covers."""
+
+    xyz: FloatArray
+    shares: dict[str, FloatArray]
+
+    @property
+    def pixels(self) -> Image8:
+        """8-bit sRGB (h, w, 3)."""
+        encoded = srgb_from_linear(linear_from_xyz(self.xyz))
+        return np.asarray((np.clip(encoded, 0, 1) * 255).round(), dtype=np.uint8)
+
+    @property
+    def covered(self) -> float:
+        """Share of the patch that is worn."""
+        return float(sum(share.mean() for share in self.shares.values()))
+
+
+def simulate(
+    project: Project, zone_id: str, plan: WearPlan, paints: list[Paint], frame: Frame
+) -> Simulated | None:
+    """The zone's finish with its planned wear; None where its colour is not known."""
+    ground = _ground(project, zone_id, frame)
+    if ground is None:
+        return None
+    cut = plain_cut(project, zone_id)
+    rows = wear_rows(project, cut, plan, paints)
+    region = measured_region(project, zone_id)
+    record = region.wear if region else None
+    zone = project.zone(zone_id)
+    weights = weights_of(plan, rows, (frame.height, frame.breadth), other_side=is_other_side(zone))
+    kinds = [statistics_of(row, record, frame.px_per_mm) for row in rows]
+    seed = plan.seed + frame.seed + (500_000 if is_other_side(zone) else 0)
+    drawn = draw_marks((frame.height, frame.breadth), kinds, [weights.get(row.kind) for row in rows], seed)
+    return _worn(ground, rows, drawn)
+
+
+def _worn(ground: FloatArray, rows: tuple[WearRow, ...], drawn: list[FloatArray]) -> Simulated:
+    xyz = ground.copy()
+    for row, share in zip(rows, drawn, strict=True):
+        xyz += share[..., None] * (xyz_from_lab(np.array(row.lab)) - ground)
+    return Simulated(xyz, {row.kind: share for row, share in zip(rows, drawn, strict=True)})
+
+
+def _ground(project: Project, zone_id: str, frame: Frame) -> FloatArray | None:
+    """XYZ (h, w, 3) of the finish without wear; the zone's target where nothing is laid yet."""
+    worn = {coat.id for coat in project.coats_of(zone_id) if KINDS[coat.kind].room == "wear"}
+    picture = patch_picture(project, zone_id, frame, worn)
+    if picture is not None:
+        return picture.xyz
+    targets = plain_cut(project, zone_id).targets
+    target = targets.exposed or targets.fresh
+    if target is None:
+        return None
+    return np.broadcast_to(xyz_from_lab(np.array(target.lab)), (frame.height, frame.breadth, 3)).copy()
+
+
+def stop_marks(
+    project: Project, zone_id: str, paints: list[Paint], frame: Frame, plan: WearPlan | None = None
+) -> list[tuple[float, Simulated]]:
+    """This zone's own marks on its own finish at each of the shares of the comparison chart."""
+    plan = plan or plan_of(project, project.zone(zone_id))
+    now = sum(one.share for one in plan.kinds)
+    if now <= 0:
+        return []
+    even = plan.model_copy(update={"sources": (), "climate": ""})
+    found = []
+    for number, share in enumerate(STOP_SHARES):
+        patch = Frame(frame.breadth, frame.height, frame.px_per_mm, frame.seed + number)
+        shown = simulate(project, zone_id, _to(even, share / now), paints, patch)
+        if shown is not None:
+            found.append((share, shown))
+    return found
+
+
+def _to(plan: WearPlan, factor: float) -> WearPlan:
+    """A plan of so many times the shares, also beyond what heaviness may be."""
+    kinds = tuple(one.model_copy(update={"share": min(1.0, one.share * factor)}) for one in plan.kinds)
+    return with_heaviness(plan.model_copy(update={"kinds": kinds}), 1.0)
