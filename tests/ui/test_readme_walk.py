@@ -104,14 +104,15 @@ def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_
     # 5
     space.open_room("wear")
     wear = space.rooms["wear"]
-    pressed(wear, "Draw the region")
+    pressed(wear, "Box")
     corner, other = (widget_point(wear.viewer, *place) for place in ((480, 640), (1240, 688)))
     QTest.mousePress(wear.viewer, LEFT, NO_KEY, corner)
     QTest.mouseMove(wear.viewer, other)
     QTest.mouseRelease(wear.viewer, LEFT, NO_KEY, other)
-    pressed(wear, "Point at a kind")
+    wear.pointing.kind.choose("rust")
+    pressed(wear, "Point at")
     click(wear.viewer, "rust")
-    wear.mm.setValue(38)
+    wear.pointing.mm.setValue(38)
     pressed(wear, "Measure")
     pressed(wear, "Lay this wear")
     assert "chips" in [coat.kind for coat in session.project.coats_of("hull")]

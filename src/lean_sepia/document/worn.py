@@ -6,7 +6,7 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from lean_sepia.document.bounds import Bounded, Count, Lab, Name, Share, Size
+from lean_sepia.document.bounds import Bounded, Count, Lab, Name, Point, Share, Size
 
 
 class Frozen(BaseModel):
@@ -15,9 +15,22 @@ class Frozen(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, revalidate_instances="always")
 
 
+Spot = tuple[Bounded, Bounded, Size]
+
+
+class WearStroke(Frozen):
+    """A correction by hand: what a stroke of the brush on the photo shows, a kind of wear or, where it is empty, the ground."""
+
+    kind: Name = ""
+    path: Annotated[tuple[Point, ...], Field(min_length=1, max_length=2000)]
+    radius: Size
+
+
 class WearClass(Frozen):
     """One class of wear in a region, with the colour it was recognised by; sizes on the prototype, None where no length is known.
 
+    every_mm : median size of all its marks, also of those too small or cut, from which the like can be made
+    spot : where on the photo it was pointed at
     islands : whether the sizes are those of the ground that is left; by_height : share of each fifth that is covered, from above
     """
 
@@ -35,10 +48,15 @@ class WearClass(Frozen):
     edge_share: Bounded
     islands: bool = False
     by_height: tuple[Share, ...] = ()
+    every_mm: Bounded | None = None
+    spot: Spot | None = None
 
 
 class WearRecord(Frozen):
-    """The survey of a region; what needs a length is None where none is known."""
+    """The survey of a region; what needs a length is None where none is known.
+
+    ground, ground_spot : the sound paint and where on the photo it was pointed at, where it was; strokes : corrections by hand
+    """
 
     mm_per_px: Size | None
     coverage_percent: Bounded
@@ -48,6 +66,9 @@ class WearRecord(Frozen):
     smallest_visible_mm: Bounded
     visible_coverage_percent: Bounded | None
     tint_lab_shift: tuple[Bounded, Bounded, Bounded] | None
+    ground: Lab | None = None
+    ground_spot: Spot | None = None
+    strokes: Annotated[tuple[WearStroke, ...], Field(max_length=200)] = ()
 
 
 Trodden = Literal["step", "hatch", "rail", "cargo", "door", "hinge", "bolt", "seam", "exhaust"]

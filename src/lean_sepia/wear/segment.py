@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
@@ -57,6 +57,7 @@ def segment(
     classes: Mapping[str, FloatArray],
     spots: Mapping[str, Spot] = NOWHERE,
     inside: BoolArray | None = None,
+    said: Sequence[tuple[str, BoolArray]] = (),
     progress: Callable[[float], None] = lambda _share: None,
 ) -> Segmented:
     """For every class of wear how much of each pixel it covers.
@@ -69,6 +70,7 @@ def segment(
     classes : name to L*a*b* (3,)
     spots : where in the region colours were pointed at, by the class's name, "" for the ground; what is missing is known otherwise
     inside : (h, w) pixels of the region; all where it is None
+    said : what pixels (h, w) show, by class, "" for the ground, whatever they look like
     progress : told how far it is, 0–1
     """
     names = list(classes)
@@ -79,6 +81,9 @@ def segment(
         worn = _only(_unlike_ground(look, scene), inside)
         return Segmented({WORN: worn}, scene, inside, 1 - _mean(worn, inside), 0.0)
     shares = shares_of(look, scene, lambda share: progress(0.3 + 0.6 * share), inside)
+    for name, where in said:
+        for number, one in enumerate(("", *names)):
+            shares[number][where] = float(one == name)
     ground = _mean(shares[0], inside)
     found = {name: _only(share, inside) for name, share in zip(names, shares[1:], strict=False)}
     other = max(0.0, 1 - ground - sum(_mean(share, inside) for share in found.values()))

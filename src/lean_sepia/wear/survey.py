@@ -59,6 +59,7 @@ def survey(
     spots: Mapping[str, Spot] = NOWHERE,
     inside: BoolArray | None = None,
     edges: Sequence[Line] = (),
+    said: Sequence[tuple[str, BoolArray]] = (),
     progress: Callable[[float], None] = lambda _share: None,
 ) -> Survey:
     """Survey a region.
@@ -70,7 +71,7 @@ def survey(
     mm_per_px : millimetres on the prototype in a pixel; None where no length is known
     scale : N of 1:N
     spots : where in the region the colours were pointed at, by class, "" for the base
-    inside : (h, w) pixels of the region
+    inside : (h, w) pixels of the region; said : what some of them show, by class, "" for the ground
     edges : edges that were drawn, instead of the region's border; progress : told how far it is, 0–1
 
     Raises
@@ -79,7 +80,7 @@ def survey(
         A size, scale or distance is not positive, or a kind has the colour of the ground.
     """
     _must_be_positive(mm_per_px, scale, distance_mm)
-    found = segment(look, base, classes, spots, inside, progress)
+    found = segment(look, base, classes, spots, inside, said, progress)
     marks = {
         name: find_marks(found.core(name), one, mm_per_px or 1.0, inside)
         for name, one in found.shares.items()

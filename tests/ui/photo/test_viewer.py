@@ -120,18 +120,18 @@ def test_a_known_length_gives_the_scale(workspace, qtbot, monkeypatch):
     room = workspace.rooms["wear"]
     asked = []
     monkeypatch.setattr(
-        "lean_sepia.ui.wear.wear_room.ask_number",
+        "lean_sepia.ui.wear.pointing.ask_number",
         lambda *given, **more: asked.append((given, more)) or 12_000.0,
     )
-    room.length.click()
+    room.pointing.buttons["length"].click()
     assert room.viewer.tool == "length"
     room.viewer.length_drawn.emit(100.0, 600.0, 500.0, 900.0)
-    assert room.mm.value() == pytest.approx(24.0)
+    assert room.pointing.mm.value() == pytest.approx(24.0)
     assert room.viewer.mm_per_px == pytest.approx(24.0)
     assert room.viewer.tool == "look"
-    room.set_length((5, 5), (5, 5), 100)
+    room.pointing.set_length((5, 5), (5, 5), 100)
     assert "known length" in workspace.advice._text.text()
-    assert room.mm.value() == pytest.approx(24.0)
+    assert room.pointing.mm.value() == pytest.approx(24.0)
 
 
 def test_an_area_is_traced_snapped_and_divided_into_tones(workspace, qtbot, widget_point):

@@ -85,7 +85,9 @@ def measured_kinds(record: WearRecord) -> tuple[PlannedWear, ...]:
     """What was measured, as kinds to plan."""
     return tuple(
         PlannedWear(
-            kind=one.name, share=min(1.0, one.coverage_percent / 100), median_mm=one.median_mm or None
+            kind=one.name,
+            share=min(1.0, one.coverage_percent / 100),
+            median_mm=one.every_mm or one.median_mm or None,
         )
         for one in record.classes
         if one.coverage_percent > 0

@@ -22,7 +22,7 @@ from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
-from lean_sepia.document.model import Project
+from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
@@ -79,8 +79,8 @@ def _worn(ground: FloatArray, rows: tuple[WearRow, ...], drawn: list[FloatArray]
 
 def _ground(project: Project, zone_id: str, frame: Frame) -> FloatArray | None:
     """XYZ (h, w, 3) of the finish without wear; the zone's target where nothing is laid yet."""
-    worn = {coat.id for coat in project.coats_of(zone_id) if KINDS[coat.kind].room == "wear"}
-    picture = patch_picture(project, zone_id, frame, worn)
+    hidden = {coat.id for coat in project.coats_of(zone_id) if _hides(coat)}
+    picture = patch_picture(project, zone_id, frame, hidden)
     if picture is not None:
         return picture.xyz
     targets = plain_cut(project, zone_id).targets
@@ -88,6 +88,12 @@ def _ground(project: Project, zone_id: str, frame: Frame) -> FloatArray | None:
     if target is None:
         return None
     return np.broadcast_to(xyz_from_lab(np.array(target.lab)), (frame.height, frame.breadth, 3)).copy()
+
+
+def _hides(coat: Coat) -> bool:
+    """Whether a coat is no ground for wear: wear itself, and lettering, which lies elsewhere."""
+    nature = KINDS[coat.kind]
+    return nature.room == "wear" or nature.family == "marking"
 
 
 def stop_marks(

@@ -19,7 +19,7 @@ from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import Marks
 from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.model import Photo, Project, Region
-from lean_sepia.document.worn import WearClass, WearRecord
+from lean_sepia.document.worn import WearClass, WearRecord, WearStroke
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast
@@ -69,6 +69,7 @@ class WearQuestion:
     kinds: tuple[Pointed, ...]
     mm_per_px: float | None
     scale: float
+    strokes: tuple[WearStroke, ...] = ()
 
 
 @dataclass(frozen=True, eq=False)
@@ -88,10 +89,21 @@ class WearAnswer:
 
     @property
     def sizes_mm(self) -> FloatArray:
-        """Equivalent diameters (n,) of all marks that count among sizes, on the prototype; none where no length is known."""
+        """Equivalent diameters (n,) of all marks, on the prototype; none where no length is known."""
         if not self.survey.sized:
             return np.array([])
-        return np.concatenate([marks.sizes_mm for marks in self.survey.marks.values()] or [np.array([])])
+        return np.concatenate([marks.diameter_mm for marks in self.survey.marks.values()] or [np.array([])])
+
+    def typical_window(self, height: int, width: int) -> tuple[int, int]:
+        """Top and left of the window of a size in which about as much is worn as in the whole."""
+        worn = np.sum(list(self.survey.segmented.shares.values()), axis=0, dtype=np.float32)
+        sums = cv2.integral(np.clip(worn, 0, 1).astype(np.float32))
+        tops = np.unique(np.linspace(0, worn.shape[0] - height, 9).astype(int))
+        lefts = np.unique(np.linspace(0, worn.shape[1] - width, 17).astype(int))
+        t, s = (grid.ravel() for grid in np.meshgrid(tops, lefts, indexing="ij"))
+        held = sums[t + height, s + width] - sums[t, s + width] - sums[t + height, s] + sums[t, s]
+        best = int(np.abs(held / (height * width) - worn.mean()).argmin())
+        return int(t[best]), int(s[best])
 
 
 def measured_region(project: Project, zone_id: str, *, of_model: bool = False) -> Region | None:
@@ -109,6 +121,7 @@ def ask(
     kinds: Sequence[Pointed],
     mm_per_px: float | None,
     ground: Ground | None = None,
+    strokes: Sequence[WearStroke] = (),
 ) -> WearQuestion | None:
     """The question for a traced part of a photo; None where the zone has no colour that counts as sound."""
     if ground is None:
@@ -127,6 +140,7 @@ def ask(
         tuple(kinds),
         mm_per_px,
         scale,
+        tuple(strokes),
     )
 
 
@@ -142,7 +156,13 @@ def answer(
     found, record, look = _surveyed(
         pixels, cast, question.corners, question.ground.lab, {one.name: one.lab for one in question.kinds},
         mm_per_px=question.mm_per_px, scale=question.scale, spots={name: spot for name, spot in spots.items() if spot},
-        progress=progress,
+        strokes=question.strokes, progress=progress,
+    )  # fmt: skip
+    record = record.model_copy(
+        update={
+            "ground": question.ground.lab, "ground_spot": question.ground.spot, "strokes": question.strokes,
+            "classes": tuple(one.model_copy(update={"spot": spots.get(one.name)}) for one in record.classes),
+        }
     )  # fmt: skip
     region = Region(
         id=question.region, zone=question.zone, photo=question.photo.id, corners=question.corners,
@@ -214,6 +234,7 @@ def _surveyed(
     scale: float,
     distance_mm: float = 300.0,
     spots: Mapping[str, Disc] = NOWHERE,
+    strokes: Sequence[WearStroke] = (),
     progress: Progress = lambda _share: None,
 ) -> tuple[Survey, WearRecord, CorrectedPicture]:
     box = box_of(corners)
@@ -231,7 +252,8 @@ def _surveyed(
     known = {name: np.array(lab) for name, lab in classes.items()}
     found = survey(
         look, np.array(base), known, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=inside,
-        inside=_inside(corners, box, part.shape[:2]), progress=lambda share: progress(0.1 + 0.9 * share),
+        inside=_inside(corners, box, part.shape[:2]), said=[(one.kind, _stroked(one, box, part.shape[:2])) for one in strokes],
+        progress=lambda share: progress(0.1 + 0.9 * share),
     )  # fmt: skip
     return found, _record(found, mm_per_px, classes), look
 
@@ -252,8 +274,7 @@ def _record(found: Survey, mm_per_px: float | None, classes: Mapping[str, Lab]) 
         mm_per_px=mm_per_px,
         coverage_percent=found.coverage_percent,
         classes=tuple(
-            _class(one, classes.get(one.name) or _class_lab(found), sized=found.sized)
-            for one in found.classes
+            _class(one, classes.get(one.name) or _class_lab(found), found) for one in found.classes
         ),
         iso_4628_3=found.grade.iso_4628_3,
         astm_d610=found.grade.astm_d610,
@@ -263,8 +284,8 @@ def _record(found: Survey, mm_per_px: float | None, classes: Mapping[str, Lab]) 
     )
 
 
-def _class(one: ClassMeasure, lab: Lab, *, sized: bool) -> WearClass:
-    streaks = one.streaks
+def _class(one: ClassMeasure, lab: Lab, found: Survey) -> WearClass:
+    streaks, sized, every = one.streaks, found.sized, found.marks[one.name].diameter_mm
     return WearClass(
         name=one.name, lab=lab, coverage_percent=one.coverage_percent, coverage_range90=one.coverage_range90,
         median_mm=one.median_mm if sized else None, median_range90=one.median_range90 if sized else None,
@@ -272,6 +293,7 @@ def _class(one: ClassMeasure, lab: Lab, *, sized: bool) -> WearClass:
         direction_within_deg=streaks.within_deg if streaks else None,
         streak_mm=streaks.median_mm if streaks and sized else None,
         edge_share=one.edge_share, islands=one.islands, by_height=one.by_height,
+        every_mm=float(np.median(every)) if sized and len(every) else None,
     )  # fmt: skip
 
 
@@ -290,6 +312,16 @@ def _inside(
     polygon = np.round((np.array(corners) - box[:2] - 0.5) * fine).astype(np.int32)
     cv2.fillPoly(canvas, [polygon], 1, shift=4)
     return None if canvas.mean() > 0.97 else canvas > 0
+
+
+def _stroked(stroke: WearStroke, box: tuple[float, float, float, float], shape: tuple[int, ...]) -> BoolArray:
+    """Pixels (h, w) of a box under a stroke of the brush."""
+    canvas = np.zeros(shape, np.uint8)
+    points = np.round((np.array(stroke.path) - box[:2] - 0.5) * 16).astype(np.int32)
+    cv2.polylines(
+        canvas, [points], isClosed=False, color=1, thickness=max(1, round(2 * stroke.radius)), shift=4
+    )
+    return canvas > 0
 
 
 def _in(box: tuple[float, float, float, float], x: float, y: float) -> bool:

@@ -6,7 +6,7 @@ import numpy as np
 
 from lean_sepia.answers.wearing.kinds import wear_words
 from lean_sepia.arrays import FloatArray, IntArray
-from lean_sepia.document.worn import WearClass
+from lean_sepia.document.worn import WearClass, WearRecord
 from lean_sepia.language import _, ngettext
 from lean_sepia.wear.survey import Survey
 
@@ -21,6 +21,15 @@ def doubts_words(found: Survey) -> list[str]:
         "no-ground": _("Hardly any ground is left in the region: the shares are of all of it."),
     }  # fmt: skip
     return [words[doubt.code].format(f"{100 * doubt.share:.0f}") for doubt in found.doubts]
+
+
+def worn_words(record: WearRecord) -> str:
+    """How much is worn, in a sentence, kind by kind where several were named."""
+    much = f"{record.coverage_percent:.1f}"
+    parts = ", ".join(f"{wear_words(one.name)} {one.coverage_percent:.1f}" for one in record.classes)
+    if len(record.classes) < 2:
+        return _("{0} % of this part is worn.").format(much)
+    return _("{0} % of this part is worn: {1}.").format(much, parts)
 
 
 def where_words(found: WearClass) -> str:
@@ -45,7 +54,7 @@ def size_bars(sizes_mm: FloatArray, limit_mm: float) -> tuple[FloatArray, IntArr
 
     sizes_mm : of at least one mark; limit_mm : the smallest that can be seen on the model, which a bar takes in
     """
-    first = 2.0 ** np.floor(np.log2(max(float(sizes_mm.min()), 0.5)))
+    first = 2.0 ** np.floor(np.log2(max(float(sizes_mm.min()), 0.02)))
     if limit_mm > 0.25 * first:
         first = min(first, 2.0 ** np.floor(np.log2(limit_mm)))
     octaves = max(3, int(np.ceil(np.log2(float(sizes_mm.max()) / first))) + 1)

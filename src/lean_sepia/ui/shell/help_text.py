@@ -30,7 +30,8 @@ _TEXTS = {
     ),
     "wear": N_(
         "Wear: how much, how large.\n\n"
-        "Draw a region on the photo, click one disc of each kind of wear, say how long a pixel is, and measure. "
+        "Trace a part of the zone on the photo, point at sound paint and at each kind of wear, say how long a pixel is, and measure. "
+        "Below, the photo and the plan lie edge to edge: draw the slider to how heavy you want it, then lay it. "
         "What is too small to be seen at your scale becomes a tint."
     ),
     "plan": N_(

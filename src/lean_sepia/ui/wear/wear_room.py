@@ -1,189 +1,127 @@
-"""Wear: how worn a region of a photo is, kind by kind, and what of it the model can show."""
+"""Wear: how worn a part of a photo is, kind by kind, what of it the model can show, and how heavy it is to be."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from functools import partial
-
+import cv2
 import numpy as np
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QWidget
 
+from lean_sepia.answers.preview.texture import Frame
 from lean_sepia.answers.wearing import surveying
-from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
-from lean_sepia.answers.wearing.surveying import Pointed, WearAnswer, marks_of, measured_region
-from lean_sepia.arrays import FloatArray
+from lean_sepia.answers.wearing.planning import (
+    WearRow,
+    kind_of,
+    measured_kinds,
+    plain_cut,
+    plan_of,
+    vehicle_total,
+    wear_rows,
+    with_heaviness,
+)
+from lean_sepia.answers.wearing.simulating import Simulated, simulate, stop_marks
+from lean_sepia.answers.wearing.surveying import WearAnswer, measured_region
+from lean_sepia.answers.wearing.told import doubts_words, worn_words
+from lean_sepia.arrays import FloatArray, Image8
+from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
 from lean_sepia.colour.words import difference
-from lean_sepia.document.edits.coats import lay_wear
+from lean_sepia.document.edits.coats import Marks, lay_wear
 from lean_sepia.document.edits.photos import place_region, set_scale
-from lean_sepia.document.model import Photo, Region
-from lean_sepia.document.worn import WearRecord
-from lean_sepia.errors import SepiaError
+from lean_sepia.document.edits.wear import plan_wear
+from lean_sepia.document.model import Photo, Project, Region
+from lean_sepia.document.worn import PlannedWear, WearPlan, WearRecord
 from lean_sepia.language import _
-from lean_sepia.photo.patch import disc_patch
-from lean_sepia.photo.rectify import mm_per_px
-from lean_sepia.ui.kit.dialogs.ask import ask_number
-from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule
-from lean_sepia.ui.kit.plain import hint
-from lean_sepia.ui.kit.rows import Item, Rows
-from lean_sepia.ui.kit.swatch import Chip, Lab
-from lean_sepia.ui.photo.marks import Mark
+from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.true_size import px_per_mm
 from lean_sepia.ui.photo.seen_photo import Seen, prepare
-from lean_sepia.ui.photo.tools import Tool
-from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
+from lean_sepia.ui.wear.beside_panel import HEIGHT, BesidePanel
 from lean_sepia.ui.wear.by_hand_panel import ByHandPanel, WornSoFar
-from lean_sepia.ui.wear.measured import Measured
+from lean_sepia.ui.wear.kinds_panel import KindsPanel
+from lean_sepia.ui.wear.measured import SizesPanel
+from lean_sepia.ui.wear.pointing import Pointing
+
+_ENLARGED = 5.0
 
 
 class WearRoom(RoomPage):
-    """Draw a region, point at one disc of each kind, measure; lay what was found as coats."""
+    """Trace a part, point at the ground and at each kind, measure; choose how heavy, and lay it as coats."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.seen: Seen | None = None
-        self.classes: dict[str, Lab] = {}
-        self._spots: dict[str, tuple[float, float, float]] = {}
-        self.box: tuple[float, float, float, float] | None = None
+        self.answer: WearAnswer | None = None
         self._zone = ""
-        self._sizes: FloatArray = np.array([])
-        self.viewer = PhotoViewer()
-        self.viewer.tools = frozenset({"look", "sample", "region", "length"})
-        self.viewer.empty_words = _("Add a photo of the prototype in Evidence first.")
-        self.viewer.radius = 3.0
-        self.viewer.placed.connect(self._placed)
-        self.viewer.region_drawn.connect(self._region_drawn)
-        self.viewer.tool_changed.connect(self._tool_changed)
-        self.viewer.length_drawn.connect(self._ask_length)
+        self._plan = WearPlan()
+        self.pointing = Pointing()
+        self.viewer = self.pointing.viewer
+        self.measure_button = self.pointing.measure_button
+        self.pointing.measure_button.clicked.connect(self.measure)
+        self.pointing.pointed.connect(self._pointed)
+        self.pointing.length_known.connect(self._keep_scale)
+        self.pointing.refused.connect(session.refused)
         self._build_centre()
         self._build_side()
 
     def _build_centre(self) -> None:
         self._statement, self._remark = self.headline()
-        tools = holder(self._tool_row())
-        self.centre.addWidget(tools)
-        self.centre.addWidget(self.viewer, 1)
+        self.centre.addWidget(self.pointing, 1)
         self.by_hand_panel = ByHandPanel(self.session)
         self.by_hand_panel.draft_wanted.connect(self.draft_wanted)
         self.centre.addWidget(self.by_hand_panel, 1)
-        self.measured = Measured()
-        self.centre.addWidget(self.measured)
-        self._with_photo: tuple[QWidget, ...] = (tools, self.viewer, self.measured)
-
-    def _tool_row(self) -> QVBoxLayout:
-        self._tools = QButtonGroup(self)
-        self._tools.setExclusive(True)
-        buttons = []
-        tool: Tool
-        for tool, words in (
-            ("look", _("Look")),
-            ("region", _("Draw the region")),
-            ("sample", _("Point at a kind")),
-        ):
-            choice = button(words, "tool")
-            choice.setCheckable(True)
-            choice.setChecked(tool == "look")
-            choice.setProperty("tool", tool)
-            choice.clicked.connect(partial(self.viewer.set_tool, tool))
-            self._tools.addButton(choice)
-            buttons.append(choice)
-        self.kind = QComboBox()
-        for name in WEAR_KINDS:
-            self.kind.addItem(wear_words(name), name)
-        self.kind.setFixedWidth(96)
-        self.kind.setAccessibleName(_("Kind of wear pointed at"))
-        name = _("Millimetres on the prototype in a pixel")
-        self.mm = measure_box(0.01, 1000, 10, "mm", name, decimals=2, width=90)
-        hint(self.mm, _("A known length on the prototype divided by its length in pixels"))
-        self.length = button(_("Known length"), "tool", _("Drag along something whose true length you know"))
-        self.length.setCheckable(True)
-        self.length.setProperty("tool", "length")
-        self.length.clicked.connect(partial(self.viewer.set_tool, "length"))
-        self._tools.addButton(self.length)
-        self.mm.valueChanged.connect(self._show_scale)
-        self.measure_button = button(_("Measure"), "main")
-        self.measure_button.clicked.connect(self.measure)
-        both = QVBoxLayout()
-        both.setSpacing(12)
-        both.addLayout(row(*buttons, self.kind, None, spacing=6))
-        both.addLayout(
-            row(
-                label(_("a pixel is"), "second"), self.mm, label(_("on the prototype"), "second"), 6,
-                self.length, None,
-                self.measure_button, spacing=6,
-            )
-        )  # fmt: skip
-        return both
+        self.beside = BesidePanel()
+        self.beside.moved.connect(self._heavier)
+        self.beside.chosen.connect(self._keep_heaviness)
+        self.beside.chart_wanted.connect(self._print_chart)
+        self.centre.addWidget(self.beside)
 
     def _build_side(self) -> None:
-        much = Panel(_("How much"))
-        self._much = label("", "figure")
-        self._grade = label("", "second", wrap=True)
-        self._table = Rows(spacing=4)
-        for item in (self._much, self._grade, self._table):
-            much.add(item)
-        self.side.addWidget(much)
-        seen = Panel(_("On the model"))
-        self._model = label("", "", wrap=True)
-        self._tint = label("", "second", wrap=True)
-        seen.add(self._model)
-        seen.add(self._tint)
-        self.side.addWidget(seen)
-        kinds = Panel(_("Kinds pointed at"))
-        self._kinds = Rows(spacing=4)
-        kinds.add(self._kinds)
-        self.side.addWidget(kinds)
-        self._with_photo += (much, seen, kinds)
+        self.kinds = KindsPanel()
+        self.kinds.toggled.connect(self.pointing.toggle)
+        self.kinds.dropped.connect(self.pointing.forget)
+        self.side.addWidget(self.kinds)
+        self.sizes = SizesPanel()
+        self.side.addWidget(self.sizes)
+        self._all_panel = Panel(_("In all"))
+        self._grade, self._total, self._tint = (label("", "second", wrap=True) for _line in range(3))
+        for line in (self._total, self._grade, self._tint):
+            self._all_panel.add(line)
+        self.side.addWidget(self._all_panel)
         self.worn_so_far = WornSoFar()
         self.side.addWidget(self.worn_so_far)
         self.side.addStretch(1)
         self.lay = button(_("Lay this wear"), "main", _("Each kind becomes a coat on its share of the area"))
-        self.lay.clicked.connect(self.lay_measured)
-        self._with_photo += (self.lay,)
+        self.lay.clicked.connect(self.lay_planned)
         self.side.addLayout(row(self.by_hand("chips"), None, self.lay, spacing=6))
 
     # What the document says
 
-    def _region(self) -> Region | None:
-        return measured_region(self.session.project, self.session.zone)
-
     def refresh(self) -> None:
-        zone = self.session.zone
-        region = self._region()
+        zone, project = self.session.zone, self.session.project
+        region = measured_region(project, zone) if zone else None
         if zone != self._zone:
-            self._zone = zone
-            self._take_up(region)
+            self._zone, self.answer = zone, None
+            self.pointing.take_up(region)
         photo, pictures = self._photo(region), self.session.pictures
-        for widget in self._with_photo:
-            widget.setVisible(photo is not None)
-        self.by_hand_panel.setVisible(photo is None)
+        shown = photo is not None
+        with_photo: tuple[QWidget, ...] = (self.pointing, self.kinds, self.sizes, self._all_panel)
+        for widget in with_photo:
+            widget.setVisible(shown)
+        self.by_hand_panel.setVisible(not shown)
+        self.worn_so_far.setVisible(not shown)
         self.by_hand_panel.refresh()
-        self.worn_so_far.setVisible(photo is None)
         if zone:
             self.worn_so_far.show_cut(self.session.cut(zone))
+            self._plan = plan_of(project, project.zone(zone))
+        self.beside.setVisible(bool(self._plan.kinds))
+        self.lay.setEnabled(bool(self._plan.kinds))
         if photo is None:
-            self.seen = None
-            self.viewer.show_picture(None)
-        elif self.seen is None or self.seen.photo != photo:
+            self.pointing.show_seen(None)
+        elif self.pointing.seen is None or self.pointing.seen.photo != photo:
+            if photo.mm_per_px and not (region and region.wear):
+                self.pointing.mm.setValue(photo.mm_per_px)
             self.session.jobs.start("wear photo", lambda _progress: prepare(pictures, photo), self._show_seen)
-        self._show_marks()
-        self._show_record(region.wear if region else None)
-
-    def _take_up(self, region: Region | None) -> None:
-        """Start from what was measured in this zone before."""
-        self.classes, self._spots, self.box = {}, {}, None
-        self._sizes = np.array([])
-        self.viewer.show_outlines([])
-        photo = self._photo(region)
-        if photo is not None and photo.mm_per_px:
-            self.mm.setValue(photo.mm_per_px)
-        if region is None:
-            return
-        xs, ys = zip(*region.corners, strict=True)
-        self.box = (min(xs), min(ys), max(xs), max(ys))
-        if region.wear:
-            self.classes = {c.name: c.lab for c in region.wear.classes if c.name in WEAR_KINDS}
-            self.mm.setValue(region.wear.mm_per_px or 1.0)
+        self._show(region.wear if region else None)
 
     def _photo(self, region: Region | None) -> Photo | None:
         project = self.session.project
@@ -196,186 +134,230 @@ class WearRoom(RoomPage):
         )
 
     def _show_seen(self, seen: Seen) -> None:
-        self.seen = seen
-        self.viewer.show_picture(seen.pyramid, seen.correction)
-        region = self._region()
-        if self.box and not self._sizes.size and region is not None and region.wear:
+        self.pointing.show_seen(seen)
+        region = measured_region(self.session.project, self.session.zone)
+        if self.pointing.corners and self.answer is None and region is not None and region.wear:
             self.measure(store=False)
 
-    def _show_marks(self) -> None:
-        marks = [Mark("circle", *spot) for spot in self._spots.values()]
-        if self.box:
-            x0, y0, x1, y1 = self.box
-            marks.append(Mark.outline([(x0, y0), (x1, y0), (x1, y1), (x0, y1)]))
-        self.viewer.show_marks(marks)
-        self._kinds.fill(self._kind_rows())
-        self.measure_button.setEnabled(self.box is not None and self.seen is not None)
+    def _pointed(self) -> None:
+        """Something was traced or pointed at: what was measured before may no longer hold."""
+        self.kinds.show_pointed(self.pointing.kinds, self.pointing.ground is not None)
+        self._statement.setText(_("Not measured yet."))
+        self._remark.setText(self._what_is_missing())
 
-    def _kind_rows(self) -> Iterator[Item]:
-        for name, lab in self.classes.items():
-            drop = button("×", "step", _("Forget this kind"))
-            drop.setAccessibleName(_("Forget {0}").format(wear_words(name)))
-            drop.clicked.connect(lambda _c=False, n=name: self._forget(n))
-            yield row(Chip(lab), label(wear_words(name)), None, drop)
-        if not self.classes:
-            yield label(_("None: everything unlike the base counts as worn."), "second", wrap=True)
+    def _what_is_missing(self) -> str:
+        if not self.pointing.corners:
+            return _(
+                "Trace a part of this zone on the photo, point at the sound ground and at each kind of wear, then measure."
+            )
+        if not self.pointing.kinds:
+            return _(
+                "Now point at a place that plainly shows each kind of wear, or measure all that is unlike the ground."
+            )
+        return _("Measure when every kind has been pointed at.")
 
-    def _show_record(self, record: WearRecord | None) -> None:
-        self.lay.setEnabled(record is not None)
-        if record is None:
-            if self._photo(None) is None:
-                self._statement.setText(_("Chosen, not measured."))
-                self._remark.setText(
-                    _("There is no photo of this prototype: say what is worn, and how much of it.")
-                )
-            else:
-                self._statement.setText(_("Not measured yet."))
-                words = _(
-                    "Draw a region of this zone on the photo, point at one disc of each kind of wear, and measure."
-                )
-                self._remark.setText(words)
-            self._much.setText("–")
-            for blank in (self._grade, self._model, self._tint):
-                blank.setText("")
-            self.measured.show_nothing()
-            self._table.fill(())
+    def _show(self, record: WearRecord | None) -> None:
+        project, zone = self.session.project, self.session.zone
+        self.pointing.show_marks()
+        self.beside.show_heaviness(self._plan.heaviness)
+        if not zone or (record is None and not self._plan.kinds):
+            nothing = self._photo(None) is None
+            self._statement.setText(_("Chosen, not measured.") if nothing else _("Not measured yet."))
+            without = _("There is no photo of this prototype: say what is worn, and how much of it.")
+            self._remark.setText(without if nothing else self._what_is_missing())
+            self.kinds.show_pointed(self.pointing.kinds, self.pointing.ground is not None)
+            self.sizes.show_nothing()
+            self._all_panel.setVisible(False)
             return
-        zone = self.session.project.zone(self.session.zone)
-        subject = self.session.project.subject_of(zone)
-        self._statement.setText(_("{0} % of this region is worn.").format(f"{record.coverage_percent:.1f}"))
-        self._remark.setText(_("{0}, measured at {1} mm a pixel.").format(zone.name, f"{record.mm_per_px:g}"))
-        self._much.setText(f"{record.coverage_percent:.1f} %")
-        self._grade.setText(
-            _("Rust: {0} to ISO 4628-3, grade {1} to ASTM D610.").format(record.iso_4628_3, record.astm_d610)
+        rows = self._rows()
+        if record is not None:
+            self._statement.setText(worn_words(record))
+            self._remark.setText(self._remarks(record))
+            rust = any(one.name.startswith("rust") for one in record.classes)
+            grade = _("Rust: {0} to ISO 4628-3, grade {1} to ASTM D610.")
+            self._grade.setText(grade.format(record.iso_4628_3, record.astm_d610) if rust else "")
+            self._tint.setText(self._tint_words(record))
+        for line in (self._grade, self._tint):
+            line.setVisible(bool(line.text()))
+        self.kinds.show_rows(record, rows, self.pointing.hidden)
+        scale = project.subject_of(project.zone(zone)).scale
+        self.sizes.show_sizes(self._sizes() / scale, record, scale)
+        total = vehicle_total(project, project.zone(zone).subject)
+        self._total.setText(
+            _("The whole model: {0} % worn, as planned.").format(f"{100 * total:.1f}") if total else ""
         )
-        self._table.fill(self._class_rows(record))
-        self._model.setText(
-            _("At 1:{0} and 30 cm a mark below {1} mm cannot be seen. {2} % can.").format(
-                f"{subject.scale:g}",
-                f"{record.smallest_visible_mm:.1f}",
-                f"{record.visible_coverage_percent:.1f}",
-            )
-        )
-        self._tint.setText(self._tint_words(record))
-        self.measured.show_record(record, self._sizes, self.session.project.signature)
+        self._draw()
 
-    @staticmethod
-    def _class_rows(record: WearRecord) -> Iterator[Item]:
-        for found in record.classes:
-            size, figure = (
-                label(_("{0} mm").format(f"{found.median_mm:.0f}"), "second"),
-                f"{found.coverage_percent:.1f} %",
-            )
-            yield rule()
-            yield row(Chip(found.lab, 14, 14), label(wear_words(found.name)), None, label(figure), 6, size)
+    def _sizes(self) -> FloatArray:
+        return self.answer.sizes_mm if self.answer is not None else np.array([])
+
+    def _rows(self, plan: WearPlan | None = None) -> tuple[WearRow, ...]:
+        project, zone = self.session.project, self.session.zone
+        return wear_rows(project, plain_cut(project, zone), plan or self._plan, self.session.shelf.paints())
+
+    def _remarks(self, record: WearRecord) -> str:
+        words = [self.session.project.zone(self.session.zone).name]
+        if record.mm_per_px is None:
+            words.append(_("no length is known: shares only, no sizes"))
+        if self.answer is not None:
+            words += doubts_words(self.answer.survey)
+        return ". ".join(words)
 
     def _tint_words(self, record: WearRecord) -> str:
-        shift = np.array(record.tint_lab_shift)
-        if float(np.linalg.norm(shift)) < 0.1:
-            return _("Nothing in it is too small to be painted.")
-        cut = self.session.cut(self.session.zone)
-        base = np.array(cut.fresh or (50, 0, 0))
-        return _("The smaller ones together make the paint {0}; that goes to Glaze.").format(
-            difference(base, base + shift).words
+        if record.tint_lab_shift is None or float(np.linalg.norm(record.tint_lab_shift)) < 0.1:
+            return ""
+        base = np.array(self.session.cut(self.session.zone).fresh or (50, 0, 0))
+        return _("What is too small to be seen makes the paint {0}; that goes to Glaze.").format(
+            difference(base, base + np.array(record.tint_lab_shift)).words
         )
 
-    def _tool_changed(self, tool: str) -> None:
-        for choice in self._tools.buttons():
-            choice.setChecked(choice.property("tool") == tool)
+    # Photo and plan, edge to edge
 
-    def _region_drawn(self, x0: float, y0: float, x1: float, y1: float) -> None:
-        self.box = (x0, y0, x1, y1)
-        self._show_marks()
-
-    def _placed(self, _tool: str, x: float, y: float, radius: float) -> None:
-        if self.seen is None:
+    def _draw(self) -> None:
+        """Draw the plan beside the photo, at one scale, in the background."""
+        project, zone, plan = self.session.project, self.session.zone, self._plan
+        if not plan.kinds or not zone:
             return
-        name = self.kind.currentData()
-        lab = self.seen.cast.lab(disc_patch(self.seen.picture.pixels, x, y, radius).mean)
-        self.classes[name] = (float(lab[0]), float(lab[1]), float(lab[2]))
-        self._spots[name] = (x, y, radius)
-        self._show_marks()
-
-    def _show_scale(self, value: float) -> None:
-        self.viewer.mm_per_px = value
-        self.viewer.update()
-
-    def _ask_length(self, x0: float, y0: float, x1: float, y1: float) -> None:
-        words = _("Its length on the prototype, in millimetres")
-        length = ask_number(
-            self, _("Known length"), words, _("Take it"), value=1000, low=1, high=1e6, unit="mm"
+        width = max(120, self.beside.width() // 2)
+        left, per_mm = self._patch(width)
+        scale = project.subject_of(project.zone(zone)).scale
+        self.beside.show_captions(
+            _("Photo, in even light") if left is not None else "",
+            _("As planned, at 1:{0}").format(f"{scale:g}"),
         )
-        if length is not None:
-            self.set_length((x0, y0), (x1, y1), length)
+        frame, paints = Frame(width, HEIGHT, per_mm, 1), self.session.shelf.paints()
 
-    def set_length(self, start: tuple[float, float], end: tuple[float, float], length_mm: float) -> None:
-        """Take the scale of the photo from a known length."""
-        self.viewer.set_tool("look")
-        if self.seen is None:
-            return
-        photo_id = self.seen.photo.id
-        try:
-            scale = mm_per_px(start, end, length_mm)
-        except SepiaError as error:
-            self.session.refused.emit(str(error))
-            return
-        self.mm.setValue(scale)
-        self.session.edit(
-            _("Scale of the photo"),
-            lambda p: set_scale(p, photo_id, scale),
+        def done(found: Simulated | None) -> None:
+            words = (
+                _("The photo beside the plan")
+                if found
+                else _("Give this zone its colour first: sample it, or lay its base.")
+            )
+            self.beside.pair.show_pair(left, found.pixels if found else None, words)
+
+        self.session.jobs.start(
+            "wear plan", lambda _progress: simulate(project, zone, plan, paints, frame), done
         )
 
-    def _forget(self, name: str) -> None:
-        self.classes.pop(name, None)
-        self._spots.pop(name, None)
-        self._show_marks()
+    def _patch(self, width: int) -> tuple[Image8 | None, float]:
+        """The middle of what was measured, in even light, and how many pixels a millimetre on the model is there."""
+        usual = px_per_mm(self) * _ENLARGED
+        answer = self.answer
+        if answer is None:
+            return None, usual
+        even, mm = answer.even, answer.question.mm_per_px
+        zoom = max(HEIGHT / even.shape[0], width / even.shape[1], 1.0)
+        tall, wide = min(even.shape[0], round(HEIGHT / zoom)), min(even.shape[1], round(width / zoom))
+        top, side = answer.typical_window(tall, wide)
+        encoded = srgb_from_linear(linear_from_xyz(even[top : top + tall, side : side + wide]))
+        pixels = np.ascontiguousarray((np.clip(encoded, 0, 1) * 255).round().astype(np.uint8))
+        pixels = np.asarray(
+            cv2.resize(pixels, (width, HEIGHT), interpolation=cv2.INTER_CUBIC), dtype=np.uint8
+        )
+        return pixels, zoom * answer.question.scale / mm if mm else usual
+
+    def _heavier(self, heaviness: float) -> None:
+        self._plan = with_heaviness(self._plan, heaviness)
+        self._draw()
+
+    def _keep_heaviness(self, heaviness: float) -> None:
+        zone, plan = self.session.zone, with_heaviness(self._plan, heaviness)
+        if plan != plan_of(self.session.project, self.session.project.zone(zone)):
+            self.session.edit(_("How heavy the wear is"), lambda p: plan_wear(p, zone, plan))
+
+    def _print_chart(self) -> None:
+        project, zone, paints = self.session.project, self.session.zone, self.session.shelf.paints()
+        name = project.zone(zone).name
+        place = ask_place(
+            self,
+            _("Stop marks"),
+            _("stop-marks-{0}.pdf").format(project.zone(zone).short.lower()),
+            "PDF (*.pdf)",
+        )
+        if not place:
+            return
+        plan, scale = self._plan, project.subject_of(project.zone(zone)).scale
+
+        def print_it() -> None:
+            from lean_sepia.report.wear_chart import PATCH_MM, PX_PER_MM, write_wear_chart
+
+            frame = Frame(round(PATCH_MM[0] * PX_PER_MM), round(PATCH_MM[1] * PX_PER_MM), PX_PER_MM)
+            patches = [
+                (share, shown.pixels) for share, shown in stop_marks(project, zone, paints, frame, plan)
+            ]
+            write_wear_chart(place, name, scale, patches)
+
+        self.session.jobs.start("stop marks", lambda _progress: print_it(), lambda _done: None)
+
+    # What the hand does
+
+    def _keep_scale(self, value: float) -> None:
+        if self.pointing.seen is not None:
+            photo = self.pointing.seen.photo.id
+            self.session.edit(_("Scale of the photo"), lambda p: set_scale(p, photo, value))
 
     def measure(self, _checked: bool = False, store: bool = True) -> None:
-        """Survey the region in the background; keep the result as an edit unless it is only shown again."""
-        if self.seen is None or self.box is None or not self.session.zone:
+        """Survey what was traced in the background; keep the result as an edit unless it is only shown again."""
+        pointing, session = self.pointing, self.session
+        if pointing.seen is None or not pointing.corners or not session.zone:
             return
-        project, zone = self.session.project, self.session.zone
-        x0, y0, x1, y1 = self.box
-        corners = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+        project, zone, seen = session.project, session.zone, pointing.seen
         question = surveying.ask(
-            project,
-            self.session.cut(zone),
-            self.seen.photo,
-            corners,
-            [Pointed(name, lab, self._spots.get(name)) for name, lab in self.classes.items()],
-            self.mm.value(),
-        )
+            project, session.cut(zone), seen.photo, pointing.corners, tuple(pointing.kinds.values()), pointing.mm.value() or None,
+            pointing.ground, pointing.strokes,
+        )  # fmt: skip
         if question is None:
-            self.session.refused.emit(
+            session.refused.emit(
                 _(
-                    "This zone has no sound colour yet: sample it in Evidence, or state its target. Wear is what differs from it."
+                    "This zone has no sound colour yet: point at the ground, sample it in Evidence, or state its target."
                 )
             )
             return
-        seen = self.seen
 
         def done(answer: WearAnswer) -> None:
-            self._sizes = answer.sizes_mm
-            self.viewer.show_outlines([line for lines in answer.outlines.values() for line in lines])
-            self.viewer.fit_to(x0, y0, x1, y1)
-            if store:
-                name = _("Measure wear of {0}").format(project.zone(zone).name)
-                if not self.session.edit(name, lambda p: place_region(p, answer.region)):
-                    self._show_record(answer.record)
-            else:
-                self._show_record(answer.record)
+            self.answer = answer
+            pointing.show_outlines(answer.outlines)
+            pointing.look_at_region()
+            name = _("Measure wear of {0}").format(project.zone(zone).name)
+            if not store or not session.edit(name, lambda p: _kept(p, answer)):
+                self._show(answer.record)
 
-        self.session.jobs.start(
-            "wear", lambda _progress: surveying.answer(question, seen.picture.pixels, seen.cast), done
+        session.jobs.start(
+            "wear",
+            lambda progress: surveying.answer(question, seen.picture.pixels, seen.cast, progress),
+            done,
         )
 
-    def lay_measured(self) -> None:
-        """Each measured kind becomes a coat on its share of the zone's area."""
-        region, zone = self._region(), self.session.zone
-        if region is None or region.wear is None:
+    def lay_planned(self) -> None:
+        """Each planned kind becomes a coat on its share of the zone's area."""
+        zone = self.session.zone
+        if not zone or not self._plan.kinds:
             return
-        found, finish = marks_of(region.wear), self.session.cut(zone).varnish or "flat"
+        found = [
+            Marks(kind_of(one.kind).kind, one.words, one.lab, one.share)
+            for one in self._rows()
+            if one.share > 0
+        ]
+        finish = self.session.cut(zone).varnish or "flat"
         self.session.edit(
             _("Lay the wear of {0}").format(self.session.project.zone(zone).name),
             lambda p: lay_wear(p, zone, found, finish),
         )
+
+
+def _kept(project: Project, answer: WearAnswer) -> Project:
+    """A project with what was measured; a plan that was made for the zone takes over the new measures."""
+    project = place_region(project, answer.region)
+    plan = project.zone(answer.question.zone).wear
+    if plan is None:
+        return project
+    return plan_wear(
+        project, answer.question.zone, plan.model_copy(update={"kinds": _renewed(plan, answer.record)})
+    )
+
+
+def _renewed(plan: WearPlan, record: WearRecord) -> tuple[PlannedWear, ...]:
+    measured = {one.kind: one for one in measured_kinds(record)}
+    kept = tuple(one for one in plan.kinds if one.kind not in measured)
+    tools = {one.kind: one.tool for one in plan.kinds}
+    return (*(one.model_copy(update={"tool": tools.get(one.kind, "")}) for one in measured.values()), *kept)

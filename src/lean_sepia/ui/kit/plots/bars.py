@@ -31,7 +31,7 @@ class SizeBars(QWidget):
         self._edges, self._counts, self._limit = tuple(edges), tuple(counts), limit
         self.setAccessibleName(
             ", ".join(
-                f"{low:.0f}–{high:.0f} mm: {n}"
+                f"{low:.2g}–{high:.2g} mm: {n}"
                 for low, high, n in zip(edges, edges[1:], counts, strict=False)
             )
         )
@@ -55,7 +55,7 @@ class SizeBars(QWidget):
             painter.drawText(
                 QRectF(index * width + 2, floor + 3, width, 14),
                 Qt.AlignmentFlag.AlignLeft,
-                f"{self._edges[index]:.0f}",
+                f"{self._edges[index]:.2g}" if index % 2 == 0 else "",
             )
         painter.setPen(QPen(colours.color(HAIRLINE), 1))
         painter.drawLine(QPointF(0, floor), QPointF(self.width(), floor))

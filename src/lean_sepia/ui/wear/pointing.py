@@ -1,0 +1,252 @@
+"""The photo with what was traced and pointed at on it: the part to be measured, the ground, each kind, and corrections by stroke."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from functools import partial
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QButtonGroup, QPushButton, QVBoxLayout, QWidget
+
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
+from lean_sepia.answers.wearing.surveying import Ground, Point, Pointed, box_of
+from lean_sepia.document.model import Region
+from lean_sepia.document.worn import WearStroke
+from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
+from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.rectify import mm_per_px
+from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.dialogs.ask import ask_number
+from lean_sepia.ui.kit.panel import button, label, measure_box, row
+from lean_sepia.ui.kit.plain import hint
+from lean_sepia.ui.photo.marks import Mark
+from lean_sepia.ui.photo.seen_photo import Seen
+from lean_sepia.ui.photo.tools import Tool
+from lean_sepia.ui.photo.viewer import PhotoViewer
+
+GROUND = ""
+_RADIUS = 3.0
+
+
+def _offered_tools() -> tuple[tuple[Tool, str, str], ...]:
+    """Each tool, its words, and a hint."""
+    return (
+        ("look", _("Look"), ""),
+        ("region", _("Box"), _("Drag a box over the part to measure")),
+        (
+            "area",
+            _("Trace"),
+            _("Click the corners of the part to measure; a click on the first closes it"),
+        ),
+        ("sample", _("Point at"), _("Click a place that plainly shows what stands beside")),
+        (
+            "brush",
+            _("Correct"),
+            _("Stroke over what was taken for something else; it becomes what stands beside"),
+        ),
+        ("length", _("Known length"), _("Drag along something whose true length you know")),
+    )
+
+
+class Pointing(QWidget):
+    """Keeps what was traced and pointed at until it is measured; `pointed` says that some of it changed."""
+
+    pointed = Signal()
+    length_known = Signal(float)
+    refused = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.seen: Seen | None = None
+        self.corners: tuple[Point, ...] = ()
+        self.ground: Ground | None = None
+        self.kinds: dict[str, Pointed] = {}
+        self.strokes: tuple[WearStroke, ...] = ()
+        self.hidden: set[str] = set()
+        self._outlines: Mapping[str, Sequence[Sequence[Point]]] = {}
+        self.viewer = PhotoViewer()
+        self.viewer.tools = frozenset({"look", "sample", "region", "area", "brush", "length"})
+        self.viewer.empty_words = _("Add a photo of the prototype in Evidence first.")
+        self.viewer.radius = _RADIUS
+        self.viewer.placed.connect(self._placed)
+        self.viewer.region_drawn.connect(self._region_drawn)
+        self.viewer.outlined.connect(self._outlined)
+        self.viewer.tool_changed.connect(self._tool_changed)
+        self.viewer.length_drawn.connect(self._ask_length)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(8)
+        self._build_tools(layout)
+        layout.addWidget(self.viewer, 1)
+
+    def _build_tools(self, layout: QVBoxLayout) -> None:
+        self._tools = QButtonGroup(self)
+        self._tools.setExclusive(True)
+        self.buttons = {tool: self._tool(tool, words, tip) for tool, words, tip in _offered_tools()}
+        offered = [(_("the ground"), GROUND), *((wear_words(name), name) for name in WEAR_KINDS)]
+        self.kind = ChoiceBox(_("What is pointed at"), offered, 118)
+        name = _("Millimetres on the prototype in a pixel")
+        self.mm = measure_box(0.0, 1000, 0, "mm", name, decimals=2, width=92)
+        self.mm.setSpecialValueText(_("not known"))
+        hint(self.mm, _("A known length on the prototype divided by its length in pixels"))
+        self.mm.valueChanged.connect(self._show_scale)
+        self.measure_button = button(_("Measure"), "main")
+        tools = self.buttons
+        layout.addLayout(
+            row(
+                tools["look"],
+                tools["region"],
+                tools["area"],
+                6,
+                tools["sample"],
+                tools["brush"],
+                self.kind,
+                None,
+                self.measure_button,
+                spacing=5,
+            )
+        )
+        layout.addLayout(
+            row(
+                label(_("a pixel is"), "second"),
+                self.mm,
+                label(_("on the prototype"), "second"),
+                6,
+                tools["length"],
+                None,
+                spacing=6,
+            )
+        )
+
+    def _tool(self, tool: Tool, words: str, tip: str) -> QPushButton:
+        choice = button(words, "tool", tip)
+        choice.setCheckable(True)
+        choice.setChecked(tool == "look")
+        choice.setProperty("tool", tool)
+        choice.clicked.connect(partial(self.viewer.set_tool, tool))
+        self._tools.addButton(choice)
+        return choice
+
+    # What is shown
+
+    def take_up(self, region: Region | None) -> None:
+        """Start from what was measured before."""
+        self.corners = region.corners if region else ()
+        record = region.wear if region else None
+        self.kinds = (
+            {c.name: Pointed(c.name, c.lab, c.spot) for c in record.classes if c.name in WEAR_KINDS}
+            if record
+            else {}
+        )
+        self.ground = (
+            Ground(record.ground, record.ground_spot)
+            if record and record.ground and record.ground_spot
+            else None
+        )
+        self.strokes = record.strokes if record else ()
+        self.hidden = set()
+        if record is not None:
+            self.mm.setValue(record.mm_per_px or 0.0)
+        self.show_outlines({})
+
+    def show_seen(self, seen: Seen | None) -> None:
+        """Show a photo, or none."""
+        self.seen = seen
+        self.viewer.show_picture(seen.pyramid if seen else None, seen.correction if seen else None)
+        self.show_marks()
+
+    def show_outlines(self, outlines: Mapping[str, Sequence[Sequence[Point]]]) -> None:
+        """Show what was found of each kind, as outlines that can be hidden."""
+        self._outlines = outlines
+        self.viewer.show_outlines(
+            [line for name, lines in outlines.items() if name not in self.hidden for line in lines]
+        )
+
+    def toggle(self, name: str, shown: bool) -> None:
+        """Show or hide the outlines of a kind."""
+        self.hidden = self.hidden - {name} if shown else self.hidden | {name}
+        self.show_outlines(self._outlines)
+
+    def show_marks(self) -> None:
+        """Draw what was traced and pointed at."""
+        spots = [
+            one.spot for one in (*self.kinds.values(), *((self.ground,) if self.ground else ())) if one.spot
+        ]
+        marks = [Mark("circle", *spot) for spot in spots]
+        if self.corners:
+            marks.append(Mark.outline(list(self.corners)))
+        self.viewer.show_marks(marks)
+        self.measure_button.setEnabled(bool(self.corners) and self.seen is not None)
+
+    def _tool_changed(self, tool: str) -> None:
+        for choice in self._tools.buttons():
+            choice.setChecked(choice.property("tool") == tool)
+
+    def _show_scale(self, value: float) -> None:
+        self.viewer.mm_per_px = value or None
+        self.viewer.update()
+
+    # What the hand does
+
+    def _region_drawn(self, x0: float, y0: float, x1: float, y1: float) -> None:
+        self._traced([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
+
+    def _outlined(self, tool: str, path: list[Point]) -> None:
+        if tool == "brush":
+            kind = str(self.kind.value)
+            self.strokes = (*self.strokes, WearStroke(kind=kind, path=tuple(path), radius=self.viewer.radius))
+            self.pointed.emit()
+        else:
+            self._traced(path)
+
+    def _traced(self, path: Sequence[Point]) -> None:
+        self.corners, self.strokes = tuple(path), ()
+        self.show_outlines({})
+        self.show_marks()
+        self.pointed.emit()
+
+    def _placed(self, _tool: str, x: float, y: float, radius: float) -> None:
+        if self.seen is None:
+            return
+        found = self.seen.cast.lab(disc_patch(self.seen.picture.pixels, x, y, radius).mean)
+        lab, name = (float(found[0]), float(found[1]), float(found[2])), str(self.kind.value)
+        if name == GROUND:
+            self.ground = Ground(lab, (x, y, radius))
+        else:
+            self.kinds[name] = Pointed(name, lab, (x, y, radius))
+        self.show_marks()
+        self.pointed.emit()
+
+    def forget(self, name: str) -> None:
+        """Take back a kind, or the ground, that was pointed at."""
+        if name == GROUND:
+            self.ground = None
+        self.kinds.pop(name, None)
+        self.show_marks()
+        self.pointed.emit()
+
+    def _ask_length(self, x0: float, y0: float, x1: float, y1: float) -> None:
+        words = _("Its length on the prototype, in millimetres")
+        length = ask_number(
+            self, _("Known length"), words, _("Take it"), value=1000, low=1, high=1e6, unit="mm"
+        )
+        if length is not None:
+            self.set_length((x0, y0), (x1, y1), length)
+
+    def set_length(self, start: Point, end: Point, length_mm: float) -> None:
+        """Take the scale of the photo from a known length."""
+        self.viewer.set_tool("look")
+        if self.seen is None:
+            return
+        try:
+            scale = mm_per_px(start, end, length_mm)
+        except SepiaError as error:
+            self.refused.emit(str(error))
+            return
+        self.mm.setValue(scale)
+        self.length_known.emit(scale)
+
+    def look_at_region(self) -> None:
+        """Bring what was traced into view."""
+        self.viewer.fit_to(*box_of(self.corners))
