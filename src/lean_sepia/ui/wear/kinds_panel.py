@@ -13,6 +13,7 @@ from lean_sepia.answers.wearing.surveying import Pointed
 from lean_sepia.document.worn import WearClass, WearRecord
 from lean_sepia.language import _, ngettext
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.wear.tools import MARK_TOOLS
@@ -75,7 +76,7 @@ class KindsPanel(Panel):
         see = QCheckBox(planned.words)
         see.setChecked(shown)
         see.setEnabled(found is not None)
-        see.setToolTip(_("Show its outlines on the photo"))
+        hint(see, _("Show its outlines on the photo"))
         see.toggled.connect(lambda on: self.toggled.emit(planned.kind, on))
         return row(Chip(planned.lab, 22, 16), see, None, figure, spacing=8)
 
