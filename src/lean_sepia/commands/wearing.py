@@ -11,7 +11,7 @@ from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.evidence import anchor_option, neutral_option
 from lean_sepia.commands.given import Number, parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 
 if TYPE_CHECKING:
     from lean_sepia.document.worn import WearRecord
@@ -123,10 +123,12 @@ def _wear_lines(record: WearRecord, scale: float) -> list[str]:
     ]
     for c in record.classes:
         low, high = c.coverage_range90 or (c.coverage_percent, c.coverage_percent)
-        words = _("  {0}: {1:.2f} % (9 in 10 within {2:.2f}–{3:.2f}), {4} marks").format(
-            c.name, c.coverage_percent, low, high, c.count
+        words = _("  {0}: {1:.2f} % (9 in 10 within {2:.2f}–{3:.2f})").format(
+            c.name, c.coverage_percent, low, high
         )
-        if c.median_mm is not None and c.p90_mm is not None:
+        if c.count:
+            words += ", " + ngettext("{0} whole mark", "{0} whole marks", c.count).format(c.count)
+        if c.count and c.median_mm is not None and c.p90_mm is not None:
             words += _(", median {0:.0f} mm, 90 % below {1:.0f} mm").format(c.median_mm, c.p90_mm)
         lines.append(words)
     if record.visible_coverage_percent is None:

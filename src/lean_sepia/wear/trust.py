@@ -7,9 +7,9 @@ import numpy as np
 from lean_sepia.arrays import BoolArray, FloatArray
 
 _NORMAL_90 = 1.645
-_LEAST_POINTS, _PART = 0.04, 0.035  # per cent of the area; of the share
-_OF_FAINT = 0.10  # of what is covered by less than a half, or only just
-_OF_CONTRAST = 0.6  # of the share, over the contrast in units of the noise
+_LEAST_POINTS, _PART = 0.038, 0.033  # per cent of the area; of the share
+_OF_FAINT = 0.095  # of what is covered by less than a half, or only just
+_OF_CONTRAST = 0.57  # of the share, over the contrast in units of the noise
 
 
 def share_within(share: FloatArray, inside: BoolArray | None, contrast: float) -> float:
