@@ -109,7 +109,7 @@ class _Pixels:
     def even(self) -> Scene:
         """The region as if it lay in even light without dust."""
         nothing = Fields(np.zeros(self.light.shape[1]), np.zeros(self.veil.shape[1]), self.mean)
-        return Scene(self.seen, 4 * self.grain, -np.inf, nothing)
+        return Scene(self.seen, 4 * self.grain, -np.inf, nothing, len(self.seen) - 1)
 
     def with_unnamed(self, look: Look, before: Scene) -> Scene | None:
         """Fit again with what else there is much of; None where there is nothing else."""
@@ -156,7 +156,9 @@ class _Pixels:
                 now, encoded(plain)[:, None] - encoded(paints), bound=number >= 5 or before is not None
             )
         assert now.paints is not None
-        return Scene(now.paints, now.spread, now.likelihood, Fields(now.light, now.veil, self.mean))
+        return Scene(
+            now.paints, now.spread, now.likelihood, Fields(now.light, now.veil, self.mean), len(self.seen) - 1
+        )
 
     def _begun(self, start: float, before: Scene | None, count: int) -> _State:
         total = count + len(_COVERED) * (count - 1)

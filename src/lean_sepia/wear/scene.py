@@ -115,13 +115,14 @@ class Scene:
     """Paints of a region and the fields of light and veil over it.
 
     paints : (k, 3) XYZ over the white's: the ground, the kinds, then what else there is much of
-    spread : (3, 3) covariance of a pixel, encoded; likelihood : mean log density, to compare fits
+    spread : (3, 3) covariance of a pixel, encoded; likelihood : mean log density, to compare fits; named : how many kinds there are
     """
 
     paints: FloatArray
     spread: FloatArray
     likelihood: float
     fields: Fields
+    named: int
 
     def flattened(self, look: Look, places: IntArray) -> FloatArray:
         """Pixels XYZ (n, 3) of the region in its mean light and dust, over the white's, in single precision."""

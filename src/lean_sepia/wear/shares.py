@@ -72,10 +72,10 @@ class _Reading:
         """Pixels (n, 3) in even light, smoothed."""
         return evened(self.look.smooth(places), places, self._over)
 
-    def towards(self, places: IntArray, kind: int) -> FloatArray:
-        """Share (n,) of a kind in pixels, as mixtures with the ground."""
+    def towards(self, places: IntArray, kind: int, ground: int = 0) -> FloatArray:
+        """Share (n,) of a kind in pixels, as mixtures with the ground or another paint."""
         paints = self.scene.paints
-        return towards(self.flat(places), paints[kind], paints[0], self.whiten)
+        return towards(self.flat(places), paints[kind], paints[ground], self.whiten)
 
     def _spread(self) -> FloatArray:
         """Covariance (3, 3) of smoothed pixels that show the ground, from that of single ones."""
@@ -232,18 +232,22 @@ def _one_kind_a_mark(shares: Sequence[FloatArray], filled: Sequence[Image8], rea
 
 
 def _with_rims(shares: Sequence[FloatArray], alike: IntArray, reading: _Reading) -> None:
-    """Give pixels round a mark that look like the ground the faint share of it that they hold, and edges of a mark theirs."""
-    kinds = range(1, len(shares))
+    """Give pixels round a mark that look like what it lies on the faint share of it that they hold, and edges of a mark theirs.
+
+    What nobody named may be a second tone of the ground: marks lie on it too.
+    """
+    named = reading.scene.named
+    kinds, grounds = range(1, named + 1), (0, *range(named + 1, len(shares)))
     marked = [_grown(_mask(shares[k] > _MARKED), _RIM) for k in kinds]
-    blurred = [cv2.GaussianBlur(shares[k], (0, 0), 1.5) for k in kinds] if len(shares) > 2 else []
-    ground, beside_ground = alike == 0, _grown(_mask(shares[0] > _LITTLE), 5) > 0
-    rims = [np.flatnonzero(ground & (one > 0)) for one in marked]
+    blurred = [cv2.GaussianBlur(shares[k], (0, 0), 1.5) for k in kinds] if named > 1 else []
+    beside_ground = _grown(_mask(shares[0] > _LITTLE), 5) > 0
+    rims = [[np.flatnonzero((alike == ground) & (one > 0)) for ground in grounds] for one in marked]
     edges = [np.flatnonzero((alike == k) & (shares[k] > 0.5) & beside_ground) for k in kinds]
-    for k, rim, edge in zip(kinds, rims, edges, strict=True):
-        mine = rim
-        if blurred:
-            most = np.max([one.ravel()[rim] for one in blurred], axis=0)
-            mine = rim[blurred[k - 1].ravel()[rim] >= most]
-        t = reading.towards(mine, k)
-        shares[k].ravel()[mine], shares[0].ravel()[mine] = t, 1 - t
+    for k, mine, edge in zip(kinds, rims, edges, strict=True):
+        for ground, rim in zip(grounds, mine, strict=True):
+            if blurred:
+                most = np.max([one.ravel()[rim] for one in blurred], axis=0)
+                rim = rim[blurred[k - 1].ravel()[rim] >= most]
+            t = reading.towards(rim, k, ground)
+            shares[k].ravel()[rim], shares[ground].ravel()[rim] = t, 1 - t
         shares[k].ravel()[edge] = np.clip(reading.towards(edge, k), 0.5, 1.3)
