@@ -20,7 +20,7 @@ from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import linear_from_srgb, xyz_from_linear
 from lean_sepia.document.bounds import Lab
 from lean_sepia.photo.correction.cast_fit import fit_cast
-from lean_sepia.photo.patch import disc_patch, encoded_unit
+from lean_sepia.photo.patch import corners_of, disc_patch, encoded_unit
 from lean_sepia.wear.measure import ClassMeasure
 from lean_sepia.wear.survey import Survey
 
@@ -57,7 +57,7 @@ def _survey(pixels: Image8, spots: dict[str, Disc]) -> Survey:
     found, _record = survey_region(
         pixels,
         cast,
-        (0, 0, width, height),
+        corners_of(0, 0, width, height),
         colour(""),
         classes,
         mm_per_px=_MM_PER_PX,

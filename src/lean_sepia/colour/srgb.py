@@ -7,7 +7,7 @@ from functools import cache
 import numpy as np
 import numpy.typing as npt
 
-from lean_sepia.arrays import FloatArray
+from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.colour.lights import white
 
@@ -53,6 +53,12 @@ def srgb_from_linear(linear: npt.ArrayLike) -> FloatArray:
     """Encoded sRGB (...) of linear light (...); values outside 0–1 are kept, not clipped."""
     value = np.asarray(linear, dtype=float)
     return np.where(value <= 0.0031308, value * 12.92, 1.055 * np.maximum(value, 0) ** (1 / 2.4) - 0.055)
+
+
+def screen_pixels(xyz: FloatArray) -> Image8:
+    """8-bit encoded sRGB (..., 3) of XYZ (..., 3); what a screen cannot show is brought to its edge."""
+    encoded = srgb_from_linear(linear_from_xyz(xyz))
+    return np.asarray((np.clip(encoded, 0, 1) * 255).round(), dtype=np.uint8)
 
 
 def xyz_from_linear(linear: npt.ArrayLike) -> FloatArray:

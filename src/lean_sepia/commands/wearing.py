@@ -56,7 +56,7 @@ def wear(
     from lean_sepia.answers.wearing.surveying import survey_region
     from lean_sepia.answers.wearing.told import doubts_words
     from lean_sepia.photo.correction.cast_fit import fit_cast
-    from lean_sepia.photo.patch import disc_patch
+    from lean_sepia.photo.patch import corners_of, disc_patch
     from lean_sepia.photo.read import read_picture
 
     picture = read_picture(photo)
@@ -76,9 +76,9 @@ def wear(
         if not sign or not name.strip() or name.strip() in named:
             raise BadInputError(_("A class is written name=X,Y,R, each name once; found {0!r}.").format(text))
         named[name.strip()] = colour(place, "--class", name.strip())
-    x0, y0, x1, y1 = parse_numbers(region, "--region", (4,))
+    box = parse_numbers(region, "--region", (4,))
     found, record = survey_region(
-        picture.pixels, cast, (x0, y0, x1, y1), colour(base, "--base", ""), named,
+        picture.pixels, cast, corners_of(*box), colour(base, "--base", ""), named,
         mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
     )  # fmt: skip
     answer = _told(found, record, corrected=bool(neutral or anchor), notes=picture.notes)

@@ -45,6 +45,7 @@ from lean_sepia.document.model import (
 )
 from lean_sepia.paint.paint import Paint
 from lean_sepia.photo.correction.cast import AS_FOUND
+from lean_sepia.photo.patch import corners_of
 from lean_sepia.photo.read import Picture
 from lean_sepia.recipe.fades.fade import Goal
 from lean_sepia.recipe.mix import MixSolver
@@ -263,7 +264,7 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
     photo = project.photo("f1")
     pixels = pictures[photo.name].pixels
     cast = cast_of(pixels, photo.anchors)
-    x0, y0, x1, y1 = WEAR_BOX
+    corners = corners_of(*WEAR_BOX)
     base: Lab = next(
         sample.lab for sample in project.samples if sample.zone == "hull" and sample.role == "faded"
     )
@@ -272,15 +273,13 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
         "rust": (rust[0], rust[1], rust[2]),
         "scratch": (scratch[0], scratch[1], scratch[2]),
     }
-    _, record = survey_region(pixels, cast, WEAR_BOX, base, classes, mm_per_px=MM_PER_PX, scale=96)
-    corners = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+    _, record = survey_region(pixels, cast, corners, base, classes, mm_per_px=MM_PER_PX, scale=96)
     region = Region(
         id=fresh_id(project.regions, "w"), zone="hull", photo="f1", corners=corners, seen=region_seen(pixels, cast, corners), wear=record
     )  # fmt: skip
     project = place_region(project, region)
     for zone, box in SEEN_BOXES.items():
-        left, top, right, bottom = box
-        around = ((left, top), (right, top), (right, bottom), (left, bottom))
+        around = corners_of(*box)
         whole = Region(
             id=fresh_id(project.regions, "w"), zone=zone, photo="f1", corners=around,
             seen=region_seen(pixels, cast, around),

@@ -223,6 +223,11 @@ def rectangle_mean(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -
     return linear_from_srgb(encoded_unit(rectangle(pixels, x0, y0, x1, y1))).reshape(-1, 3).mean(axis=0)
 
 
+def corners_of(x0: float, y0: float, x1: float, y1: float) -> tuple[tuple[float, float], ...]:
+    """The corners of a rectangle, from its first in turn."""
+    return (x0, y0), (x1, y0), (x1, y1), (x0, y1)
+
+
 def rectangle(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> Pixels:
     """The pixels (h, w, 3) of a rectangle given by two opposite corners.
 

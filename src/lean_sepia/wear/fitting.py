@@ -16,7 +16,6 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lean_sepia.arrays import BoolArray, FloatArray
-from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.lights import white
 from lean_sepia.wear.scene import (
     LIGHT_WAVES,
@@ -32,7 +31,7 @@ from lean_sepia.wear.scene import (
     lit,
     whitening,
 )
-from lean_sepia.wear.unnamed import grain_of, unnamed
+from lean_sepia.wear.unnamed import apart, grain_of, unnamed
 
 _SAMPLED, _ROUNDS, _MORE_ROUNDS = 8000, 16, 8
 _STARTS = (0.03, 0.08)  # noise to begin with: too sure or too unsure a start can end elsewhere
@@ -42,7 +41,7 @@ _OTHER_SHARE, _OTHER_WIDTH = 0.1, 0.35
 _STIFF, _LIGHT_VARIES, _VEIL_VARIES = 2.0, 0.15, 0.1
 _BRIGHTER, _DARKER, _DUSTIER = 1.7, 0.65, 0.6
 _POINTED_AT_COUNTS = 6.0  # pixels that a colour pointed at counts for, against those found of it
-_WHOLE, _OF_A_KIND = 3.0, 14.0
+_WHOLE = 3.0
 _PRICE = 0.005  # of the likelihood, that a paint nobody named must gain
 _SEED = 17
 
@@ -62,12 +61,14 @@ def fit_scene(
     best = max((pixels.fitted(start) for start in _STARTS), key=lambda scene: scene.likelihood)
     alone = best
     for before in (alone, pixels.even()):
-        again = pixels.with_unnamed(look, before)
-        best = again if again is not None and again.likelihood > best.likelihood else best
+        best = _likelier(best, pixels.with_unnamed(look, before))
     if best is not alone:  # what was not seen before may be seen in better light
-        again = pixels.with_unnamed(look, best)
-        best = again if again is not None and again.likelihood > best.likelihood else best
+        best = _likelier(best, pixels.with_unnamed(look, best))
     return best
+
+
+def _likelier(best: Scene, other: Scene | None) -> Scene:
+    return other if other is not None and other.likelihood > best.likelihood else best
 
 
 @dataclass
@@ -119,7 +120,7 @@ class _Pixels:
         if not len(others):
             return None
         found = self.fitted(0.0, known, others)
-        keep = _apart(found.paints[1:named], found.paints[named:])
+        keep = apart(found.paints[1:named], found.paints[named:])
         if not keep.any():
             return None
         if not keep.all():
@@ -146,11 +147,9 @@ class _Pixels:
                     ),
                 ]
             )
-            belongs = self._of_what(now, encoded(plain), encoded(every))
-            now.paints, now.belongs = paints, belongs
+            now.paints, now.belongs = paints, self._of_what(now, encoded(plain), encoded(every))
             if number < 3 and before is None:  # at first only whole paints say how the light falls
-                belongs = np.where(np.arange(len(every)) < count, belongs, 0.0)
-                now.belongs = belongs
+                now.belongs[:, count:] = 0.0
             self._fields(now, every)
             self._spread(
                 now, encoded(plain)[:, None] - encoded(paints), bound=number >= 5 or before is not None
@@ -259,14 +258,6 @@ def _at(
         if spot is not None:
             found[number] = basis(axis([spot[0]], width), axis([spot[1]], height), count)[0] - mean
     return found
-
-
-def _apart(named: FloatArray, others: FloatArray) -> BoolArray:
-    """Which of the others (n, 3) are none of the kinds (k, 3)."""
-    lab, known = lab_from_xyz(others * white()), lab_from_xyz(named.reshape(-1, 3) * white())
-    return np.array(
-        [all(np.linalg.norm(one - kind) > _OF_A_KIND for kind in known) for one in lab], dtype=bool
-    )
 
 
 def _stiffness(count: tuple[int, int]) -> FloatArray:

@@ -9,13 +9,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Protocol
 
-import cv2
 import numpy as np
 import numpy.typing as npt
 
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.lights import white
+from lean_sepia.photo.correction.pictures import smoothed
 
 Spot = tuple[float, float, float]
 """x, y and radius of a disc in a region, in pixels."""
@@ -25,7 +25,6 @@ DUST_LAB = (60.0, 4.0, 13.0)
 
 LIGHT_WAVES, VEIL_WAVES = (5, 4), (3, 3)
 _DARKEST, _BRIGHTEST = 0.3, 3.0
-_SMOOTHED = 0.7
 
 
 def encoded(p: FloatArray) -> FloatArray:
@@ -63,10 +62,8 @@ class Fields:
 
     def at(self, u: FloatArray, v: FloatArray) -> tuple[FloatArray, FloatArray]:
         """Light and veil (n,) at places from −1 to 1 across and down."""
-        light = 1 + (basis(u, v, LIGHT_WAVES) - self.mean[0]) @ self.light
-        return np.clip(light, _DARKEST, _BRIGHTEST), np.asarray(
-            (basis(u, v, VEIL_WAVES) - self.mean[1]) @ self.veil
-        )
+        light = lit((basis(u, v, LIGHT_WAVES) - self.mean[0]) @ self.light)
+        return light, np.asarray((basis(u, v, VEIL_WAVES) - self.mean[1]) @ self.veil)
 
 
 class Look(Protocol):
@@ -92,9 +89,7 @@ class XyzLook:
 
     def __init__(self, xyz: FloatArray) -> None:
         self._xyz = np.asarray(xyz, dtype=np.float32)
-        self._smooth: FloatArray = np.asarray(
-            cv2.GaussianBlur(self._xyz, (0, 0), _SMOOTHED), dtype=np.float32
-        )
+        self._smooth = smoothed(self._xyz)
         self.shape = (xyz.shape[0], xyz.shape[1])
 
     def single(self, places: IntArray) -> FloatArray:
@@ -125,10 +120,15 @@ class Scene:
     named: int
 
     def flattened(self, look: Look, places: IntArray) -> FloatArray:
-        """Pixels XYZ (n, 3) of the region in its mean light and dust, over the white's, in single precision."""
+        """Pixels XYZ (n, 3) of the region in its mean light and dust, over the white's, in single precision; for some, not for all."""
         rows, columns = np.divmod(places, look.shape[1])
         light, veil = self.fields.at(axis(columns, look.shape[1]), axis(rows, look.shape[0]))
         return _even(look.single(places), light, veil)
+
+    def whole(self, look: Look) -> FloatArray:
+        """All pixels XYZ (n, 3) of the region in its mean light and dust, over the white's, in single precision."""
+        places = np.arange(look.shape[0] * look.shape[1])
+        return evened(look.single(places), places, self.fields.over(look.shape))
 
     def expected(self, number: int, shape: tuple[int, int], nodes: int = 24) -> FloatArray:
         """XYZ (rows, columns, 3) that a paint has at nodes over a region of a shape, in the light and dust there."""

@@ -10,7 +10,6 @@ import numpy as np
 
 from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.lab import xyz_from_lab
-from lean_sepia.colour.lights import white
 from lean_sepia.wear.fitting import fit_scene
 from lean_sepia.wear.scene import Look, Scene, Spot, encoded, whitening
 from lean_sepia.wear.shares import shares_of
@@ -92,8 +91,7 @@ def segment(
 
 def _unlike_ground(look: Look, scene: Scene) -> FloatArray:
     """Whether each pixel (h, w) is clearly not the ground, as 0 or 1."""
-    places = np.arange(look.shape[0] * look.shape[1])
-    away = np.linalg.norm(encoded(scene.flattened(look, places)) - encoded(scene.paints[0]), axis=-1)
+    away = np.linalg.norm(encoded(scene.whole(look)) - encoded(scene.paints[0]), axis=-1)
     noise = np.sqrt(np.trace(scene.spread) / 3)
     return np.asarray((away > max(_FAINT_WIDTHS * noise, _LEAST_STEP)).astype(np.float32).reshape(look.shape))
 
@@ -104,9 +102,3 @@ def _mean(share: FloatArray, inside: BoolArray | None) -> float:
 
 def _only(share: FloatArray, inside: BoolArray | None) -> FloatArray:
     return share if inside is None else np.where(inside, share, np.float32(0))
-
-
-def in_even_light(segmented: Segmented, look: Look) -> FloatArray:
-    """XYZ (h, w, 3) of a region in its mean light and dust."""
-    places = np.arange(look.shape[0] * look.shape[1])
-    return np.asarray(segmented.scene.flattened(look, places).reshape(*look.shape, 3) * white())

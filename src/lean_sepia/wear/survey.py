@@ -77,7 +77,7 @@ def survey(
     Raises
     ------
     BadInputError
-        A size, scale or distance is not positive, or a kind has the colour of the ground.
+        A size, scale or distance is not positive.
     """
     _must_be_positive(mm_per_px, scale, distance_mm)
     found = segment(look, base, classes, spots, inside, said, progress)

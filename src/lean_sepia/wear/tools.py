@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from math import pi, sqrt
+from math import pi
 
 from lean_sepia.language import N_
 
@@ -16,19 +16,18 @@ _NEARLY = 1.25  # how much coarser than the marks asked for a tool may be before
 
 @dataclass(frozen=True)
 class MarkTool:
-    """A way of making marks: its words, its smallest and largest mark in mm on the model, and the tool it is laid with."""
+    """A way of making marks: its words, its smallest mark in mm on the model, and the tool it is laid with."""
 
     words: str
     smallest_mm: float
-    largest_mm: float
     laid_with: str
 
 
 MARK_TOOLS: dict[str, MarkTool] = {
-    "speckle": MarkTool(N_("speckled from a stiff brush"), 0.2, 0.6, "drybrush"),
-    "fine-brush": MarkTool(N_("fine brush"), 0.3, 3.0, "brush"),
-    "pencil": MarkTool(N_("pencil"), 0.35, 1.0, "brush"),
-    "sponge": MarkTool(N_("torn sponge"), 0.5, 2.5, "sponge"),
+    "speckle": MarkTool(N_("speckled from a stiff brush"), 0.2, "drybrush"),
+    "fine-brush": MarkTool(N_("fine brush"), 0.3, "brush"),
+    "pencil": MarkTool(N_("pencil"), 0.35, "brush"),
+    "sponge": MarkTool(N_("torn sponge"), 0.5, "sponge"),
 }
 
 
@@ -82,8 +81,3 @@ def marks_per_cm2(share: float, median_mm: float, spread: float = 0.45) -> float
     """How many marks of a median diameter in mm, log-normal with a deviation, cover a share of a square centimetre."""
     mean_area = pi / 4 * median_mm**2 * 2.718281828 ** (2 * spread**2)
     return 100 * share / mean_area if median_mm > 0 else 0.0
-
-
-def diameter_mm(area_mm2: float) -> float:
-    """Equivalent diameter √(4A/π)."""
-    return sqrt(4 * area_mm2 / pi)

@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 from scipy.spatial import KDTree
 
-from lean_sepia.arrays import FloatArray, IntArray
+from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.lights import white
 from lean_sepia.wear.scene import Look, Scene, encoded, whitening
@@ -100,14 +100,22 @@ def _colour(seen: FloatArray, whiten: FloatArray) -> FloatArray:
     return np.asarray(np.maximum(seen @ np.linalg.inv(whiten), 0.05) ** 3)
 
 
+def apart(kinds: FloatArray, others: FloatArray) -> BoolArray:
+    """Which of the others (n, 3) are none of the kinds (k, 3)."""
+    lab, known = lab_from_xyz(others * white()), lab_from_xyz(kinds.reshape(-1, 3) * white())
+    return np.array(
+        [all(np.linalg.norm(one - kind) >= _OF_A_KIND for kind in known) for one in lab], dtype=bool
+    )
+
+
 def _is_a_paint(centre: FloatArray, every: FloatArray, scene: Scene, whiten: FloatArray) -> bool:
     """Whether a colour is a paint of its own: no mixture of ground and kind, or one with sharp borders to the ground."""
     t = np.linspace(0, 1, 51)[:, None]
-    lab = lab_from_xyz(_colour(centre, whiten) * white())
-    ground = scene.paints[0]
+    colour, ground = _colour(centre, whiten), scene.paints[0]
+    if not apart(scene.paints[1:], colour[None]).all():
+        return False
+    lab = lab_from_xyz(colour * white())
     for kind in scene.paints[1:]:
-        if np.linalg.norm(lab_from_xyz(kind * white()) - lab) < _OF_A_KIND:
-            return False
         mixes = (1 - t) * ground + t * kind
         aside = np.linalg.norm(lab_from_xyz(mixes * white()) - lab, axis=1)
         at = int(aside.argmin())

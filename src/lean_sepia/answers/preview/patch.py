@@ -13,7 +13,7 @@ from lean_sepia.answers.strata import coating_of, final_varnish, on_panels
 from lean_sepia.answers.toning.panels import is_other_side
 from lean_sepia.arrays import FloatArray, Image8, IntArray, triple
 from lean_sepia.colour.lab import lab_from_xyz
-from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
+from lean_sepia.colour.srgb import linear_from_xyz, screen_pixels
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.paint.profile import RECESSES, RUNS, Place
@@ -38,8 +38,7 @@ class PatchPicture:
     @property
     def pixels(self) -> Image8:
         """8-bit sRGB (height, breadth, 3)."""
-        encoded = srgb_from_linear(linear_from_xyz(self.xyz))
-        return np.asarray((np.clip(encoded, 0, 1) * 255).round(), dtype=np.uint8)
+        return screen_pixels(self.xyz)
 
 
 def patch_picture(

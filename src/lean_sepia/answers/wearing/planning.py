@@ -238,11 +238,6 @@ def with_heaviness(plan: WearPlan, heaviness: float) -> WearPlan:
     return plan.model_copy(update={"heaviness": heaviness})
 
 
-def is_planned(project: Project, zone_id: str) -> bool:
-    """Whether wear is planned for a zone, by word or by measure."""
-    return bool(plan_of(project, project.zone(zone_id)).kinds)
-
-
 def plain_cut(project: Project, zone_id: str) -> Strata:
     """A zone's strata without its wear: what marks are laid on."""
     coats = tuple(

@@ -21,7 +21,7 @@ from lean_sepia.answers.wearing.planning import (
 from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import xyz_from_lab
-from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
+from lean_sepia.colour.srgb import screen_pixels
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.paint.paint import Paint
@@ -42,8 +42,7 @@ class Simulated:
     @property
     def pixels(self) -> Image8:
         """8-bit sRGB (h, w, 3)."""
-        encoded = srgb_from_linear(linear_from_xyz(self.xyz))
-        return np.asarray((np.clip(encoded, 0, 1) * 255).round(), dtype=np.uint8)
+        return screen_pixels(self.xyz)
 
     @property
     def covered(self) -> float:

@@ -27,7 +27,7 @@ from lean_sepia.photo.correction.pictures import CorrectedPicture
 from lean_sepia.photo.patch import rectangle
 from lean_sepia.photo.read import Pixels
 from lean_sepia.wear.measure import ClassMeasure, outline_marks
-from lean_sepia.wear.segment import NOWHERE, in_even_light
+from lean_sepia.wear.segment import NOWHERE
 from lean_sepia.wear.survey import Survey, survey
 
 Point = tuple[float, float]
@@ -74,18 +74,14 @@ class WearQuestion:
 
 @dataclass(frozen=True, eq=False)
 class WearAnswer:
-    """The region with its survey, ready for the document, and each kind's outlines on the photo.
-
-    even : (h, w, 3) XYZ of the region in even light, from the corner of its box; top_left : that corner on the photo
-    """
+    """The region with its survey, ready for the document, and each kind's outlines on the photo."""
 
     question: WearQuestion
     region: Region
     record: WearRecord
     survey: Survey
     outlines: Mapping[str, tuple[tuple[Point, ...], ...]]
-    even: FloatArray
-    top_left: Point
+    look: CorrectedPicture
 
     @property
     def sizes_mm(self) -> FloatArray:
@@ -93,6 +89,13 @@ class WearAnswer:
         if not self.survey.sized:
             return np.array([])
         return np.concatenate([marks.diameter_mm for marks in self.survey.marks.values()] or [np.array([])])
+
+    def even(self, rows: slice, columns: slice) -> FloatArray:
+        """XYZ (h, w, 3) of a window of the region in its mean light and dust."""
+        height, width = self.look.shape
+        places = np.arange(height)[rows, None] * width + np.arange(width)[columns]
+        flat = self.survey.segmented.scene.flattened(self.look, places.ravel())
+        return np.asarray(flat.reshape(*places.shape, 3) * white())
 
     def typical_window(self, height: int, width: int) -> tuple[int, int]:
         """Top and left of the window of a size in which about as much is worn as in the whole."""
@@ -171,9 +174,7 @@ def answer(
     outlines = {
         name: tuple(outline_marks(marks.labels > 0, box[0], box[1])) for name, marks in found.marks.items()
     }
-    return WearAnswer(
-        question, region, record, found, outlines, in_even_light(found.segmented, look), (box[0], box[1])
-    )
+    return WearAnswer(question, region, record, found, outlines, look)
 
 
 def marks_of(record: WearRecord) -> tuple[Marks, ...]:
@@ -190,7 +191,7 @@ def marks_of(record: WearRecord) -> tuple[Marks, ...]:
 def survey_region(
     pixels: Pixels,
     cast: Cast,
-    corners: Sequence[Point] | tuple[float, float, float, float],
+    corners: Sequence[Point],
     base: Lab,
     classes: Mapping[str, Lab],
     *,
@@ -200,7 +201,7 @@ def survey_region(
     spots: Mapping[str, Disc] = NOWHERE,
     progress: Progress = lambda _share: None,
 ) -> tuple[Survey, WearRecord]:
-    """Survey a traced part of a photo, or a rectangle given by left, top, right, bottom; and the record the document keeps of it.
+    """Survey a traced part of a photo, and the record that the document keeps of it.
 
     spots : x, y and radius on the photo of the discs the colours were pointed at, by class, "" for the base
 
@@ -210,17 +211,10 @@ def survey_region(
         The part is too small to be read, or a kind has the colour of the ground.
     """
     found, record, _look = _surveyed(
-        pixels, cast, _traced(corners), base, classes, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
+        pixels, cast, corners, base, classes, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
         progress=progress,
     )  # fmt: skip
     return found, record
-
-
-def _traced(corners: Sequence[Point] | tuple[float, float, float, float]) -> tuple[Point, ...]:
-    if len(corners) == 4 and not isinstance(corners[0], tuple):
-        x0, y0, x1, y1 = corners
-        return ((x0, y0), (x1, y0), (x1, y1), (x0, y1))  # type: ignore[return-value]
-    return tuple(corners)  # type: ignore[arg-type]
 
 
 def _surveyed(

@@ -24,6 +24,11 @@ _SURELY = 3.7  # deviations within which a pixel surely is of a colour
 _ROWS_AT_ONCE, _THREADS = 256, 2
 
 
+def smoothed(picture: FloatArray) -> FloatArray:
+    """Linear pixels (h, w, 3) smoothed a little against grain."""
+    return np.asarray(cv2.GaussianBlur(picture, (0, 0), _SMOOTHED), dtype=np.float32)
+
+
 class CorrectedPicture:
     """A part of a picture seen through a correction; places are numbers of pixels, row by row."""
 
@@ -54,7 +59,7 @@ class CorrectedPicture:
     @cached_property
     def _in_light(self) -> FloatArray:
         whole = self.single(np.arange(self.shape[0] * self.shape[1])).reshape(*self.shape, 3)
-        return np.asarray(cv2.GaussianBlur(whole, (0, 0), _SMOOTHED), dtype=np.float32)
+        return smoothed(whole)
 
     @cached_property
     def _smooth(self) -> Image8:

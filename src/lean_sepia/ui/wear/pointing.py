@@ -14,7 +14,7 @@ from lean_sepia.document.model import Region
 from lean_sepia.document.worn import WearStroke
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.patch import corners_of, disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.ask import ask_number
@@ -190,7 +190,7 @@ class Pointing(QWidget):
     # What the hand does
 
     def _region_drawn(self, x0: float, y0: float, x1: float, y1: float) -> None:
-        self._traced([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
+        self._traced(corners_of(x0, y0, x1, y1))
 
     def _outlined(self, tool: str, path: list[Point]) -> None:
         if tool == "brush":

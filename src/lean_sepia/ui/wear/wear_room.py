@@ -22,7 +22,7 @@ from lean_sepia.answers.wearing.simulating import Simulated, simulate, stop_mark
 from lean_sepia.answers.wearing.surveying import WearAnswer, measured_region
 from lean_sepia.answers.wearing.told import doubts_words, worn_words
 from lean_sepia.arrays import FloatArray, Image8
-from lean_sepia.colour.srgb import linear_from_xyz, srgb_from_linear
+from lean_sepia.colour.srgb import screen_pixels
 from lean_sepia.colour.words import difference
 from lean_sepia.document.edits.coats import Marks, lay_wear
 from lean_sepia.document.edits.photos import place_region, set_scale
@@ -245,15 +245,12 @@ class WearRoom(RoomPage):
         answer = self.answer
         if answer is None:
             return None, usual
-        even, mm = answer.even, answer.question.mm_per_px
-        zoom = max(HEIGHT / even.shape[0], width / even.shape[1], 1.0)
-        tall, wide = min(even.shape[0], round(HEIGHT / zoom)), min(even.shape[1], round(width / zoom))
+        (height, breadth), mm = answer.look.shape, answer.question.mm_per_px
+        zoom = max(HEIGHT / height, width / breadth, 1.0)
+        tall, wide = min(height, round(HEIGHT / zoom)), min(breadth, round(width / zoom))
         top, side = answer.typical_window(tall, wide)
-        encoded = srgb_from_linear(linear_from_xyz(even[top : top + tall, side : side + wide]))
-        pixels = np.ascontiguousarray((np.clip(encoded, 0, 1) * 255).round().astype(np.uint8))
-        pixels = np.asarray(
-            cv2.resize(pixels, (width, HEIGHT), interpolation=cv2.INTER_CUBIC), dtype=np.uint8
-        )
+        part = screen_pixels(answer.even(slice(top, top + tall), slice(side, side + wide)))
+        pixels = np.asarray(cv2.resize(part, (width, HEIGHT), interpolation=cv2.INTER_CUBIC), dtype=np.uint8)
         return pixels, zoom * answer.question.scale / mm if mm else usual
 
     def _heavier(self, heaviness: float) -> None:
