@@ -109,7 +109,7 @@ def journey(window: MainWindow, project: Path) -> Iterator[Step]:
         ACTION,
         lambda: [space.session.edit("", partial(remove_coat, coat_id=c)) for c in chips],
     )
-    yield "lay the wear", ACTION, rooms["wear"].lay_measured  # type: ignore[attr-defined]
+    yield "lay the wear", ACTION, rooms["wear"].planned.lay  # type: ignore[attr-defined]
     yield "go to plan", ACTION, lambda: space.open_room("plan")
     yield "undo in plan", ACTION, space.session.undo
     yield "redo in plan", ACTION, space.session.redo

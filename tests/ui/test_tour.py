@@ -60,7 +60,7 @@ def test_demo_without_a_display_says_so_and_walks(demo_master, tmp_path):
 
 
 JOURNEY = """
-import sys
+import sys, time
 from pathlib import Path
 from PySide6.QtCore import Qt, QPointF
 from PySide6.QtTest import QTest
@@ -80,9 +80,15 @@ window.show()
 assert QTest.qWaitForWindowExposed(window)
 assert window.open_project(Path(sys.argv[1]))
 space = window.workspace
+def wait(seconds):
+    # QTest's own waiting keeps the lock that threads of Python need.
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        app.processEvents()
+        time.sleep(0.01)
 def settle():
     for _ in range(600):
-        QTest.qWait(50)
+        wait(0.1)
         if space.session.jobs.idle:
             return
     raise SystemExit("jobs did not end")
@@ -107,7 +113,7 @@ def point(widget):
 
 def drag(source, goal, until):
     # A hand of its own: it moves the display's pointer while the program's own loop runs the drag.
-    import threading, time
+    import threading
     from Xlib import X, display
     from Xlib.ext import xtest
     start, end = point(source), point(goal)
@@ -127,7 +133,7 @@ def drag(source, goal, until):
     hand = threading.Thread(target=move)
     hand.start()
     for _ in range(200):
-        QTest.qWait(50)
+        wait(0.05)
         if until():
             break
     hand.join()
@@ -138,7 +144,7 @@ parts = dict(match.answer.choices[0].recipe.parts)
 chip = next(match.rack._row.box.itemAt(i).widget() for i in range(8) if match.rack._row.box.itemAt(i).widget().paint.id not in parts)
 name = chip.paint.id
 drag(chip, card, lambda: dict(match.answer.choices[0].recipe.parts).get(name) == 1)
-QTest.qWait(200)
+wait(0.2)
 card = match._cards.box.itemAt(0).widget()
 drops = next(d for d in card.findChildren(_PaintDrops) if d._paint_id == name)
 drag(drops, match._pair, lambda: name not in dict(match.answer.choices[0].recipe.parts))

@@ -203,6 +203,11 @@ def dangling_reference(project: Project) -> str | None:
         *(("model", zone.subject, f"zone {zone.name!r}") for zone in project.zones),
         *(("surface", zone.surface, f"zone {zone.name!r}") for zone in project.zones if zone.surface),
         *(("zone", zone.mirrors, f"zone {zone.name!r}") for zone in project.zones if zone.mirrors),
+        *(
+            ("zone", z.wear.water_from, f"zone {z.name!r}")
+            for z in project.zones
+            if z.wear and z.wear.water_from
+        ),
         *(("coat", coat.down_to, f"coat {coat.id!r}") for coat in project.coats if coat.down_to),
         *(("photo", sample.photo, "a sample") for sample in project.samples),
         *(("zone", sample.zone, "a sample") for sample in project.samples),

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from lean_sepia.document.bounds import Bounded, Count, Lab, Name, Point, Share, Size
+from lean_sepia.document.bounds import Bounded, Count, Key, Lab, Name, Point, Share, Size
 
 
 class Frozen(BaseModel):
@@ -71,9 +71,10 @@ class WearRecord(Frozen):
     strokes: Annotated[tuple[WearStroke, ...], Field(max_length=200)] = ()
 
 
-Trodden = Literal["step", "hatch", "rail", "cargo", "door", "hinge", "bolt", "seam", "exhaust"]
+Trodden = Literal["step", "hatch", "rail", "cargo", "door", "hinge", "bolt", "seam", "exhaust", "runoff"]
 TRODDEN: tuple[Trodden, ...] = get_args(Trodden)
 Climate = Literal["", "arid", "damp"]
+Drift = Literal["", "left", "right"]
 MOST_SOURCES, MOST_PLANNED = 60, 12
 
 
@@ -106,13 +107,20 @@ class WearPlan(Frozen):
     """What wear a zone is to have, without a photo too.
 
     heaviness : by which all shares are multiplied; larger : how many times larger than life marks are made, by choice
-    dark_first : dark cores before light rims; seed : of the chance in it; the side that mirrors another has its own
+    edges : whether the zone's edges wear like what is trodden; water_from : the zone above, whose water runs on over this one
+    drift : to which side soot and dust are carried
+    dark_first : dark marks before light ones; two_tone : whether each kind of chips that is laid later lies inside those before it
+    seed : of the chance in it; the side that mirrors another has its own
     """
 
     kinds: Annotated[tuple[PlannedWear, ...], Field(max_length=MOST_PLANNED)] = ()
     heaviness: Annotated[float, Field(ge=0, le=5)] = 1.0
     sources: Annotated[tuple[Source, ...], Field(max_length=MOST_SOURCES)] = ()
     climate: Climate = ""
+    edges: bool = False
+    water_from: Key | None = None
+    drift: Drift = ""
     larger: Annotated[float, Field(ge=1, le=10)] = 1.0
     dark_first: bool = False
+    two_tone: bool = False
     seed: Annotated[int, Field(ge=0, le=1_000_000)] = 11

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 
 import cv2
 import numpy as np
@@ -13,7 +14,9 @@ from lean_sepia.arrays import FloatArray
 _FRACTION = 4  # binary places of a pixel in which forms are placed
 _CORNERS = 14
 _SMALLEST_PX, _MOST_MARKS, _TRIES = 0.35, 40_000, 6
-_ROUGH = 0.22
+_ROUGH, _TAPER = 0.22, 0.5
+_RIM = 1.6  # how much larger than its core a rim is (practice)
+NO_RIMS: Mapping[int, int] = MappingProxyType({})
 
 
 @dataclass(frozen=True)
@@ -22,7 +25,7 @@ class Statistics:
 
     share : of the area, 0–1; median_px : equivalent diameter; spread : deviation of its logarithm
     longer : how many times as long as broad, 1 for round ones; direction_deg : 0 straight down, positive to the right, None for any
-    fades : whether a mark loses its colour towards its lower end
+    fades : whether a mark loses its colour towards its lower end; veil : whether it is no marks but a soft veil over an area
     """
 
     share: float
@@ -31,56 +34,103 @@ class Statistics:
     longer: float = 1.3
     direction_deg: float | None = None
     fades: bool = False
+    veil: bool = False
+
+
+Drawn = list[tuple[float, float, float]]
+"""Marks that were drawn: x, y and size in pixels."""
 
 
 def draw_marks(
-    shape: tuple[int, int], kinds: Sequence[Statistics], likely: Sequence[FloatArray | None], seed: int
+    shape: tuple[int, int],
+    kinds: Sequence[Statistics],
+    likely: Sequence[FloatArray | None],
+    seed: int,
+    rims: Mapping[int, int] = NO_RIMS,
 ) -> list[FloatArray]:
     """How much of each pixel (h, w) each kind covers; kinds lie beside each other, so that every one shows all its share.
 
     likely : for each kind how likely a mark is at each place (h, w), 0 where it cannot be; None for anywhere alike
+    rims : which kind, by number, lies round the marks of which
     """
     free: FloatArray = np.ones(shape, np.float32)
-    found: list[FloatArray] = []
-    for number, (kind, where) in enumerate(zip(kinds, likely, strict=True)):
-        own = _drawn(shape, kind, free, where, np.random.default_rng([seed, number]))
-        free = free * (1 - own)
-        found.append(own)
+    found: list[FloatArray] = [free] * len(kinds)
+    marks: dict[int, Drawn] = {}
+    for number in _order(kinds, rims):
+        rng, where = np.random.default_rng([seed, number]), likely[number]
+        if kinds[number].veil:
+            found[number] = _veil(kinds[number].share, free, where, rng)
+        else:
+            cores = [(x, y, _RIM * size) for x, y, size in marks.get(rims.get(number, -1), [])]
+            found[number], marks[number] = _drawn(kinds[number], free, where, cores, rng)
+        free = free * (1 - found[number])
     return found
 
 
-def _drawn(
-    shape: tuple[int, int],
-    kind: Statistics,
-    free: FloatArray,
-    where: FloatArray | None,
-    rng: np.random.Generator,
-) -> FloatArray:
-    """One kind, mark by mark, until its share is reached; the last one is as large as is still lacking."""
-    canvas, goal = np.zeros(shape, np.float32), min(kind.share, 0.98) * shape[0] * shape[1]
+def _order(kinds: Sequence[Statistics], rims: Mapping[int, int]) -> list[int]:
+    """Cores before their rims, and veils last: they lie between what stands."""
+
+    def depth(number: int) -> int:
+        return 1 + depth(rims[number]) if number in rims else 0
+
+    return sorted(range(len(kinds)), key=lambda number: (kinds[number].veil, depth(number), number))
+
+
+def _veil(share: float, free: FloatArray, where: FloatArray | None, rng: np.random.Generator) -> FloatArray:
+    """A soft veil (h, w) that covers a share of the area."""
+    goal = min(share, 0.98) * free.size
     if goal <= 0:
-        return canvas
+        return np.zeros_like(free)
+    wide = cv2.GaussianBlur(
+        rng.normal(0, 1, free.shape).astype(np.float32), (0, 0), max(2.0, max(free.shape) / 25)
+    )
+    cloud = np.exp(0.35 * wide / max(float(wide.std()), 1e-6))
+    weight = cloud if where is None else cloud * np.maximum(where, 0)
+    low, high = 0.0, 1.0
+    while high < 2.0**40 and float((free * np.minimum(1, high * weight)).sum()) < goal:
+        high *= 2
+    for _half in range(40):
+        middle = (low + high) / 2
+        low, high = (
+            (middle, high) if float((free * np.minimum(1, middle * weight)).sum()) < goal else (low, middle)
+        )
+    return np.asarray(free * np.minimum(1, high * weight), dtype=np.float32)
+
+
+def _drawn(
+    kind: Statistics, free: FloatArray, where: FloatArray | None, first: Drawn, rng: np.random.Generator
+) -> tuple[FloatArray, Drawn]:
+    """One kind, mark by mark, until its share is reached; the last one is as large as is still lacking.
+
+    first : where the first marks are to lie, and how large
+    """
+    shape = (free.shape[0], free.shape[1])
+    canvas, goal = np.zeros(shape, np.float32), min(kind.share, 0.98) * free.size
     weight = free if where is None else free * np.maximum(where, 0)
     total = np.cumsum(weight.ravel(), dtype=float)
-    if total[-1] <= 0:
-        return canvas
+    marks: Drawn = []
+    if goal <= 0 or total[-1] <= 0:
+        return canvas, marks
     covered = 0.0
-    for _mark in range(_MOST_MARKS):
+    for number in range(_MOST_MARKS):
         lacking = goal - covered
         if lacking < 0.004 * goal:
             break
         size = max(_SMALLEST_PX, kind.median_px * float(np.exp(rng.normal(0, kind.spread))))
         y, x = np.divmod(int(np.searchsorted(total, rng.random() * total[-1])), shape[1])
         place = (x + rng.random(), y + rng.random())
+        if number < len(first):
+            place, size = first[number][:2], first[number][2]
         for _try in range(_TRIES):  # the last mark is as large as is still lacking
             rows, columns, more = _mark_at(canvas, free, kind, place, size, rng)
             found = float(more.sum())
             if found <= 1.02 * lacking:
                 canvas[rows, columns] += more
                 covered += found
+                marks.append((*place, size))
                 break
             size *= 0.97 * float(np.sqrt(lacking / found))
-    return canvas
+    return canvas, marks
 
 
 def _mark_at(
@@ -128,7 +178,10 @@ def _form(
         y, x = np.mgrid[:side, :side] + 0.5
         along = (x - middle[0]) * axis[0] + (y - middle[1]) * axis[1]
         aside = np.abs((x - middle[0]) * across[0] + (y - middle[1]) * across[1])
-        bar = np.clip(narrow * 0.886 - aside + 0.5, 0, 1) * np.clip(half * 0.886 - np.abs(along) + 0.5, 0, 1)
+        thinner = 1 - _TAPER * np.clip((along + half) / (2 * half), 0, 1)
+        bar = np.clip(narrow * thinner * 0.886 - aside + 0.5, 0, 1) * np.clip(
+            half * 0.886 - np.abs(along) + 0.5, 0, 1
+        )
         return np.asarray(bar * np.clip(1.15 - (along + half) / (2.2 * half), 0, 1), dtype=np.float32)
     around = np.linspace(0, 2 * np.pi, _CORNERS, endpoint=False)
     rough = 1 + _ROUGH * (rng.normal(0, 0.6, _CORNERS) if narrow > 1.0 else np.zeros(_CORNERS))

@@ -2,15 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from math import log, sqrt
+from math import log
+
+import numpy as np
 
 from lean_sepia.answers.wearing.kinds import wear_words
-from lean_sepia.document.worn import WearClass, WearRecord
+from lean_sepia.answers.wearing.places import weights_of
+from lean_sepia.answers.wearing.planning import WearRow
+from lean_sepia.answers.wearing.surveying import measured_region
+from lean_sepia.arrays import FloatArray
+from lean_sepia.document.model import Project
+from lean_sepia.document.worn import WearClass, WearPlan, WearRecord
 from lean_sepia.language import N_, _
 from lean_sepia.wear.tools import marks_per_cm2
 
 _CLEARLY_LARGER, _EVEN = 1.3, 0.5
+_OFF, _OFF_POINTS = 0.2, 0.2  # of what is asked, and in points: less is not seen (practice)
+_GRID = (40, 60)
 _FIFTHS = (
     N_("at the top"),
     N_("above the middle"),
@@ -38,48 +48,84 @@ class Verdict:
     found: float
 
 
-def compare(asked: WearRecord, found: WearRecord, scale: float) -> tuple[Verdict, ...]:
-    """Each kind that was asked for, on the model; sizes on the model are brought to the prototype by 1:N."""
+@dataclass(frozen=True)
+class Asked:
+    """What one kind is to be on the model: its share in per cent and how far it may be off, median size in mm, shares of the fifths from above."""
+
+    kind: str
+    percent: float
+    range90: tuple[float, float]
+    model_mm: float | None = None
+    by_height: tuple[float, ...] = ()
+
+
+def asked_of(project: Project, zone_id: str, plan: WearPlan, rows: Sequence[WearRow]) -> tuple[Asked, ...]:
+    """What a plan asks of the model: as far off as the photo was, or as nobody sees; spread as measured, or as its sources say."""
+    region = measured_region(project, zone_id)
+    measured = {one.name: one for one in region.wear.classes} if region and region.wear else {}
+    weights = weights_of(project, project.zone(zone_id), plan, [row.kind for row in rows], _GRID)
+    return tuple(_asked(row, measured.get(row.kind), weights.get(row.kind)) for row in rows if row.share > 0)
+
+
+def _asked(row: WearRow, measured: WearClass | None, weights: FloatArray | None) -> Asked:
+    percent = 100 * row.share
+    off = max(_OFF_POINTS, _OFF * percent)
+    low, high = percent - off, percent + off
+    by_height: tuple[float, ...] = ()
+    if measured is not None and measured.coverage_percent > 0:
+        times = percent / measured.coverage_percent
+        by_height = tuple(min(1.0, times * share) for share in measured.by_height)
+        if measured.coverage_range90 is not None:
+            low, high = (
+                min(low, times * measured.coverage_range90[0]),
+                max(high, times * measured.coverage_range90[1]),
+            )
+    elif weights is not None:
+        fifths = weights.reshape(5, -1).mean(axis=1)
+        by_height = tuple((row.share * fifths / fifths.mean()).tolist())
+    return Asked(row.kind, percent, (max(0.0, low), high), row.model_mm, by_height)
+
+
+def compare(asked: Iterable[Asked], found: WearRecord) -> tuple[Verdict, ...]:
+    """Each kind that was asked for, on a photo of the model."""
     there = {one.name: one for one in found.classes}
-    return tuple(_verdict(one, there.get(one.name), scale, found.mm_per_px) for one in asked.classes)
+    return tuple(_verdict(one, there.get(one.kind)) for one in asked)
 
 
-def _verdict(asked: WearClass, found: WearClass | None, scale: float, mm_per_px: float | None) -> Verdict:
+def _verdict(asked: Asked, found: WearClass | None) -> Verdict:
     if found is None:
         return Verdict(
-            asked.name, "little", 0.0, None, even=False, where=None, asked=asked.coverage_percent, found=0.0
+            asked.kind, "little", 0.0, None, even=False, where=None, asked=asked.percent, found=0.0
         )
-    (low, high), (least, most) = _range(asked), _range(found)
+    (low, high), (least, most) = asked.range90, _range(found)
     amount = "much" if least > high else "little" if most < low else "right"
-    larger = (
-        found.median_mm * scale / asked.median_mm
-        if asked.median_mm and found.median_mm and mm_per_px
-        else None
-    )
-    ratio = found.coverage_percent / asked.coverage_percent if asked.coverage_percent else float("inf")
-    return Verdict(
-        asked.name, amount, ratio, larger, _unevenness(found) < _EVEN * _unevenness(asked), _where(asked, found),
-        asked.coverage_percent, found.coverage_percent,
-    )  # fmt: skip
+    larger = found.median_mm / asked.model_mm if asked.model_mm and found.median_mm else None
+    ratio = found.coverage_percent / asked.percent if asked.percent else float("inf")
+    even = _unevenness(found.by_height) < _EVEN * _unevenness(asked.by_height)
+    where = _where(asked.by_height, found.by_height, found.coverage_percent / max(asked.percent, 1e-9))
+    return Verdict(asked.kind, amount, ratio, larger, even, where, asked.percent, found.coverage_percent)
 
 
 def _range(one: WearClass) -> tuple[float, float]:
     return one.coverage_range90 or (one.coverage_percent, one.coverage_percent)
 
 
-def _unevenness(one: WearClass) -> float:
+def _unevenness(by_height: Sequence[float]) -> float:
     """How differently the fifths from above are covered: deviation over mean."""
-    if not one.by_height or not sum(one.by_height):
+    if not by_height or not sum(by_height):
         return 0.0
-    mean = sum(one.by_height) / len(one.by_height)
-    return sqrt(sum((share - mean) ** 2 for share in one.by_height) / len(one.by_height)) / mean
+    shares = np.array(by_height)
+    return float(shares.std() / shares.mean())
 
 
-def _where(asked: WearClass, found: WearClass) -> int | None:
-    if not asked.by_height or len(asked.by_height) != len(found.by_height):
+def _where(asked: Sequence[float], found: Sequence[float], ratio: float) -> int | None:
+    """The fifth that is furthest off, to the side to which the whole is off; None where none stands out."""
+    if not asked or len(asked) != len(found):
         return None
-    off = [abs(log((b + 1e-3) / (a + 1e-3))) for a, b in zip(asked.by_height, found.by_height, strict=True)]
-    furthest = max(range(len(off)), key=lambda fifth: off[fifth])
+    off = np.log((np.array(found) + 1e-3) / (np.array(asked) + 1e-3))
+    if ratio < 1:
+        off = -off
+    furthest = int(off.argmax())
     return furthest if off[furthest] > log(_CLEARLY_LARGER) else None
 
 

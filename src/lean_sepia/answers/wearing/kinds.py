@@ -49,3 +49,10 @@ WEAR_KINDS: dict[str, WearKind] = {
 def wear_words(name: str) -> str:
     """The word for a kind of wear, or its own name where the user named it."""
     return _(WEAR_KINDS[name].words) if name in WEAR_KINDS else name
+
+
+def kind_of(name: str) -> WearKind:
+    """A kind from the table, or one for a name of one's own."""
+    return WEAR_KINDS.get(name) or WearKind(
+        name, name.capitalize(), "chips", (45.0, 5.0, 8.0), (0.005, 0.02, 0.06)
+    )

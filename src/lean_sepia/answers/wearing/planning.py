@@ -2,24 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 import numpy as np
 
 from lean_sepia.answers.coats.draft import Draft, usual_draft
-from lean_sepia.answers.coats.worn import nearest_bottle, worn_lab
+from lean_sepia.answers.coats.laying import laid
+from lean_sepia.answers.coats.mixing import LayQuestion
+from lean_sepia.answers.coats.worn import worn_lab
 from lean_sepia.answers.strata import Strata, strata_of
-from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind
+from lean_sepia.answers.wearing.bottles import Bottles
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind, kind_of
 from lean_sepia.answers.wearing.surveying import measured_region
-from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.written import write_colour
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Project, Zone
-from lean_sepia.document.worn import PlannedWear, Source, WearPlan, WearRecord
-from lean_sepia.language import N_, _
-from lean_sepia.paint.paint import Paint
+from lean_sepia.document.worn import PlannedWear, WearPlan, WearRecord
+from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.wear.marks import Statistics
 from lean_sepia.wear.scale import smallest_visible_mm
@@ -27,7 +29,9 @@ from lean_sepia.wear.tools import MARK_TOOLS, Made, made_with, usual_tool
 
 SUBTLE, HEAVY = 0.5, 2.0
 _SHOWS_FROM = 3.0  # ΔE00 from which marks are seen against what they lie on
-_USUAL_MM, _USUAL_STREAK_MM = 60.0, 500.0  # on the prototype, where nothing was measured (practice)
+_USUAL_MM, _USUAL_STREAK_MM = 60.0, 150.0  # on the prototype, where nothing was measured (practice)
+_MOST_PASSES, _NEARLY_BEST, _SOME = 4, 1.0, 0.02
+_CHIPPED = ("chips", "scrape")
 _STREAK_LONGER, _MARK_LONGER = 8.0, 1.3
 _CLIMATES: dict[str, dict[str, float]] = {
     "arid": {"rust": 1.0, "streaks": 0.2, "algae": 0.0, "dust": 1.6},
@@ -35,33 +39,26 @@ _CLIMATES: dict[str, dict[str, float]] = {
 }
 """By what the climate multiplies kinds (practice): dry rust stays in dark spots, wet rust runs."""
 
-SOURCE_WORDS = {
-    "step": N_("step"), "hatch": N_("hatch"), "rail": N_("rail"), "cargo": N_("cargo gear"), "door": N_("door"),
-    "hinge": N_("hinge"), "bolt": N_("bolt"), "seam": N_("seam"), "exhaust": N_("exhaust"),
-}  # fmt: skip
-_TRODDEN, _WET, _HOT = (
-    {"step", "hatch", "rail", "cargo", "door"},
-    {"hinge", "bolt", "seam", "hatch", "door"},
-    {"exhaust"},
-)
-_EVERYWHERE = 0.05  # of what is likely at a source, elsewhere
-
 
 @dataclass(frozen=True)
 class WearRow:
     """One planned kind on a zone.
 
     share : of the area, heaviness and climate counted in; model_mm : median size of its marks on the model as they are made
-    seen_mm : the size they should have by the prototype; visible : whether such marks can be resolved at the viewing distance
-    contrast : ΔE00 of its colour against what it lies on; mix : what it is made of, in words; draft : the coat that lays it
+    prototype_mm, seen_mm : the size they have on the prototype, and should have on the model by it; visible : whether such marks can be resolved at the viewing distance
+    wanted : the colour it should have; lab : the one it has where it is laid, as the strata show it; away : ΔE00 between them
+    contrast : ΔE00 of `lab` against what it lies on; draft : the coat that lays it
     """
 
     kind: str
     words: str
     share: float
+    prototype_mm: float
     seen_mm: float
     model_mm: float
+    wanted: Lab
     lab: Lab
+    away: float
     contrast: float
     visible: bool
     made: Made
@@ -71,6 +68,11 @@ class WearRow:
     def shows(self) -> bool:
         """Whether it can be told from what it lies on."""
         return self.contrast >= _SHOWS_FROM
+
+    @property
+    def veil(self) -> bool:
+        """Whether it lies as a soft veil, which has neither size nor number."""
+        return is_veil(self.kind)
 
 
 def plan_of(project: Project, zone: Zone) -> WearPlan:
@@ -94,52 +96,118 @@ def measured_kinds(record: WearRecord) -> tuple[PlannedWear, ...]:
     )
 
 
-def kind_of(name: str) -> WearKind:
-    """A kind from the table, or one for a name of one's own."""
-    return WEAR_KINDS.get(name) or WearKind(
-        name, name.capitalize(), "chips", (45.0, 5.0, 8.0), (0.005, 0.02, 0.06)
-    )
-
-
 def share_of(plan: WearPlan, planned: PlannedWear) -> float:
     """The share of the area that a planned kind comes to, heaviness and climate counted in."""
     by_climate = _CLIMATES.get(plan.climate, {}).get(planned.kind, 1.0)
     return min(0.98, planned.share * plan.heaviness * by_climate)
 
 
-def wear_rows(project: Project, cut: Strata, plan: WearPlan, paints: list[Paint]) -> tuple[WearRow, ...]:
+def wear_rows(project: Project, zone_id: str, plan: WearPlan, bottles: Bottles) -> tuple[WearRow, ...]:
     """Each planned kind with its figures, in the order in which they are laid: light before dark, or the reverse."""
-    zone = project.zone(cut.zone)
-    scale = project.subject_of(zone).scale
-    on = cut.fresh if cut.seen is None else cut.seen
-    rows = [_row(project, cut, plan, one, paints, scale, on) for one in plan.kinds]
-    return tuple(sorted(rows, key=lambda row: row.lab[0] if plan.dark_first else -row.lab[0]))
+    bare = without_wear(project, zone_id)
+    cut = strata_of(bare, zone_id)
+    target = cut.targets.exposed or cut.targets.fresh
+    on = cut.seen or cut.fresh or (target.lab if target else None)
+    rows = sorted(
+        (_row(project, cut, plan, one, bottles) for one in plan.kinds),
+        key=lambda row: row.wanted[0] if plan.dark_first else -row.wanted[0],
+    )
+    return tuple(_as_laid(bare, zone_id, row, on, bottles) for row in rows)
 
 
-def _row(
-    project: Project,
-    cut: Strata,
-    plan: WearPlan,
-    planned: PlannedWear,
-    paints: list[Paint],
-    scale: float,
-    on: Lab | None,
-) -> WearRow:
+def _row(project: Project, cut: Strata, plan: WearPlan, planned: PlannedWear, bottles: Bottles) -> WearRow:
+    scale = project.subject_of(project.zone(cut.zone)).scale
     kind = kind_of(planned.kind)
     share = share_of(plan, planned)
-    streak = kind.kind == "streaks"
-    prototype_mm = planned.median_mm or (_USUAL_STREAK_MM if streak else _USUAL_MM)
+    prototype_mm = planned.median_mm or (_USUAL_STREAK_MM if kind.kind == "streaks" else _USUAL_MM)
     seen_mm = prototype_mm / scale
-    wanted = seen_mm * plan.larger
-    tool = planned.tool if planned.tool in MARK_TOOLS else usual_tool(wanted, project.mark_tools)
-    made = made_with(tool, wanted, share, scale, project.mark_tools)
-    lab = planned_lab(project, cut, planned.kind)
-    contrast = float(delta_e00(np.array(lab), np.array(on))) if on is not None else 0.0
-    visible = prototype_mm >= smallest_visible_mm(scale)
+    size = seen_mm * plan.larger
+    tool = planned.tool if planned.tool in MARK_TOOLS else usual_tool(size, project.mark_tools)
+    made = made_with(tool, size, share, scale, project.mark_tools)
+    wanted = planned_lab(project, cut, planned.kind)
+    draft = _draft(project, kind, planned.kind, share, bottles.made_of(wanted, KINDS[kind.kind].medium), tool)
+    draft = replace(draft, finish=cut.varnish or "flat")
     return WearRow(
-        planned.kind, _(kind.coat), share, seen_mm, max(wanted, made.smallest_mm), lab, contrast, visible, made,
-        _draft(project, kind, share, lab, paints, tool),
+        planned.kind, draft.name, share, prototype_mm, seen_mm, max(size, made.smallest_mm), wanted, wanted, 0.0, 0.0,
+        prototype_mm >= smallest_visible_mm(scale), made, draft,
     )  # fmt: skip
+
+
+def _as_laid(bare: Project, zone_id: str, row: WearRow, on: Lab | None, bottles: Bottles) -> WearRow:
+    """A row with as many passes as bring it near the colour it should have, and the colour it has then."""
+    draft = row.draft
+    key = (draft.kind, draft.of, draft.tool, draft.thinned, draft.finish, on, row.wanted)
+    if key not in bottles.laid:
+        bottles.laid[key] = _by_passes(bare, zone_id, row, bottles)
+    labs = bottles.laid[key]
+    off = [float(delta_e00(np.array(lab), np.array(row.wanted))) for lab in labs]
+    passes = next((number for number, away in enumerate(off) if away <= min(off) + _NEARLY_BEST), 0)
+    lab, away = (labs[passes], off[passes]) if labs else (row.wanted, 0.0)
+    contrast = float(delta_e00(np.array(lab), np.array(on))) if on is not None else 0.0
+    return replace(row, draft=replace(draft, passes=1 + passes), lab=lab, away=away, contrast=contrast)
+
+
+def _by_passes(bare: Project, zone_id: str, row: WearRow, bottles: Bottles) -> tuple[Lab, ...]:
+    """The colour after one pass, two …, as the strata show it; only one where passes make no difference, none where it cannot be laid."""
+    found: list[Lab] = []
+    share = row.share or _SOME
+    for passes in range(1, _MOST_PASSES + 1):
+        one = replace(row, share=share, draft=replace(row.draft, passes=passes, area_share=share))
+        project, coats = lay_rows(bare, zone_id, [one], bottles, leave_out=True)
+        coat = coats.get(row.kind)
+        lab = next((b.lab for b in strata_of(project, zone_id).bands if b.coat.id == coat), None)
+        if lab is None or (found and lab == found[-1]):
+            break
+        found.append(lab)
+    return tuple(found)
+
+
+def _draft(project: Project, kind: WearKind, name: str, share: float, of: str, tool: str) -> Draft:
+    nature = KINDS[kind.kind]
+    laid_with = MARK_TOOLS[tool].laid_with
+    draft = usual_draft(kind.kind, laid_with if laid_with in nature.tools else None, owns=project.owns)
+    called = _(kind.coat) if name in WEAR_KINDS else kind.coat
+    return replace(draft, of="" if nature.covers == "taken" else of, name=called, area_share=share)
+
+
+def lay_rows(
+    project: Project, zone_id: str, rows: Iterable[WearRow], bottles: Bottles, *, leave_out: bool = False
+) -> tuple[Project, dict[str, str]]:
+    """Lay planned wear, each kind as a coat of its own in place of the one there is; the coats' ids by kind.
+
+    leave_out : leave out what cannot be laid, instead of refusing
+
+    Raises
+    ------
+    SepiaError
+        One of them cannot be laid; the message says why and what to do.
+    """
+    coats: dict[str, str] = {}
+    for row in rows:
+        if row.share <= 0:
+            continue
+        old = next(
+            (c for c in project.coats_of(zone_id) if (c.kind, c.name) == (row.draft.kind, row.draft.name)),
+            None,
+        )
+        question = LayQuestion(
+            project, (zone_id,), row.draft, bottles.paints, replacing=old.id if old else None
+        )
+        try:
+            done = laid(question)
+        except SepiaError:
+            if not leave_out:
+                raise
+            continue
+        project, coats[row.kind] = done.project, done.coat
+    return project, coats
+
+
+def planned_coats(project: Project, zone_id: str, rows: Sequence[WearRow]) -> tuple[str, ...]:
+    """Coats of a zone that were laid as planned wear, and are no longer planned."""
+    names = {(row.draft.kind, row.draft.name) for row in rows if row.share > 0}
+    known = {(kind.kind, _(kind.coat)) for kind in WEAR_KINDS.values()}
+    return tuple(c.id for c in project.coats_of(zone_id) if (c.kind, c.name) in known - names)
 
 
 def planned_lab(project: Project, cut: Strata, name: str) -> Lab:
@@ -152,26 +220,38 @@ def planned_lab(project: Project, cut: Strata, name: str) -> Lab:
     return worn_lab(cut.targets, name) if name in WEAR_KINDS else kind_of(name).lab
 
 
-def _draft(project: Project, kind: WearKind, share: float, lab: Lab, paints: list[Paint], tool: str) -> Draft:
-    nature = KINDS[kind.kind]
-    bottle = nearest_bottle(lab, paints, nature.medium)
-    laid_with = MARK_TOOLS[tool].laid_with
-    draft = usual_draft(kind.kind, laid_with if laid_with in nature.tools else None, owns=project.owns)
-    of = "" if nature.covers == "taken" else (bottle.name if bottle else write_colour(lab))
-    return replace(draft, of=of, name=_(kind.coat), area_share=share)
+@dataclass(frozen=True)
+class WornZone:
+    """A zone of a model: the share of it that is planned to be worn, and its share of the model's area."""
+
+    zone: Zone
+    worn: float
+    weight: float
+
+
+def vehicle_zones(project: Project, subject: str) -> tuple[WornZone, ...]:
+    """The zones of a model by their area; those whose area is not known count like the others on the average."""
+    zones = [zone for zone in project.zones if zone.subject == subject]
+    known = [zone.area_cm2 for zone in zones if zone.area_cm2]
+    usual = float(np.mean(known)) if known else 1.0
+    whole = sum(zone.area_cm2 or usual for zone in zones)
+    return tuple(
+        WornZone(zone, planned_share(plan_of(project, zone)), (zone.area_cm2 or usual) / whole)
+        for zone in zones
+    )
+
+
+def planned_share(plan: WearPlan) -> float:
+    """The share of the area that all kinds of a plan cover together."""
+    return min(1.0, sum(share_of(plan, one) for one in plan.kinds))
 
 
 def vehicle_total(project: Project, subject: str) -> float | None:
-    """Share of a whole model that is planned to be worn, its zones counted by their area where that is known; None without a plan."""
-    zones = [zone for zone in project.zones if zone.subject == subject]
-    plans = [(zone, plan_of(project, zone)) for zone in zones]
-    if not any(plan.kinds for _zone, plan in plans):
+    """Share of a whole model that is planned to be worn; None without a plan."""
+    zones = vehicle_zones(project, subject)
+    if not any(one.worn for one in zones):
         return None
-    known = [zone.area_cm2 for zone in zones if zone.area_cm2]
-    usual = float(np.mean(known)) if known else 1.0
-    weights = np.array([zone.area_cm2 or usual for zone in zones])
-    worn = np.array([min(1.0, sum(share_of(plan, one) for one in plan.kinds)) for _zone, plan in plans])
-    return float((weights * worn).sum() / weights.sum())
+    return sum(one.worn * one.weight for one in zones)
 
 
 def statistics_of(row: WearRow, record: WearRecord | None, px_per_mm: float) -> Statistics:
@@ -181,56 +261,19 @@ def statistics_of(row: WearRow, record: WearRecord | None, px_per_mm: float) -> 
     streak = kind_of(row.kind).kind == "streaks" or direction is not None
     if streak and direction is None:
         direction = 0.0
-    return Statistics(
-        row.share,
-        max(0.5, row.model_mm * px_per_mm),
-        0.45,
-        _STREAK_LONGER if streak else _MARK_LONGER,
-        direction,
-        fades=streak,
-    )
+    size, longer = max(0.5, row.model_mm * px_per_mm), _STREAK_LONGER if streak else _MARK_LONGER
+    return Statistics(row.share, size, 0.45, longer, direction, fades=streak, veil=is_veil(row.kind))
 
 
-def likely_places(
-    plan: WearPlan, name: str, shape: tuple[int, int], *, other_side: bool
-) -> FloatArray | None:
-    """How likely marks of a kind are at each place (h, w) of a zone; None where nothing is said of it.
-
-    Trodden and gripped places wear, water starts at hinges, bolts and seams, soot at exhausts, dust lies low. The other side of a
-    thing has its sources mirrored.
-    """
-    kind = kind_of(name).kind
-    y, x = np.mgrid[: shape[0], : shape[1]]
-    across, down = (x + 0.5) / shape[1], (y + 0.5) / shape[0]
-    if kind == "dust":
-        return np.asarray(np.exp(2.5 * (down - 1)))
-    chosen = _WET if kind == "streaks" else _HOT if kind == "soot" else _TRODDEN
-    mine = [source for source in plan.sources if source.what in chosen]
-    if not mine:
-        return None
-    tall = shape[0] / shape[1]
-    found = np.full(shape, _EVERYWHERE)
-    for source in mine:
-        found += _round_a_source(source, across, down, tall, runs=kind == "streaks", other_side=other_side)
-    return found
+def is_veil(name: str) -> bool:
+    """Whether a kind lies as a soft veil and not as marks: what is powder."""
+    return KINDS[kind_of(name).kind].family == "powder"
 
 
-def _round_a_source(
-    source: Source, across: FloatArray, down: FloatArray, tall: float, *, runs: bool, other_side: bool
-) -> FloatArray:
-    at = 1 - source.x if other_side else source.x
-    aside, below = (across - at) / source.reach, (down - source.y) * tall / source.reach
-    if runs:  # down from the source, thinning out
-        return np.where(below >= 0, np.exp(-(aside**2) * 2 - below / 4), 0.0) * 4
-    return np.asarray(np.exp(-(aside**2 + below**2) / 2) * 4)
-
-
-def weights_of(
-    plan: WearPlan, rows: tuple[WearRow, ...], shape: tuple[int, int], *, other_side: bool
-) -> Mapping[str, FloatArray]:
-    """The likely places (h, w) of each row that has any."""
-    found = {row.kind: likely_places(plan, row.kind, shape, other_side=other_side) for row in rows}
-    return {name: field for name, field in found.items() if field is not None}
+def rims_of(plan: WearPlan, rows: Sequence[WearRow]) -> dict[int, int]:
+    """Which row is the rim of which, where chips have two tones: each that is laid later lies inside those before it."""
+    chips = [number for number, row in enumerate(rows) if row.draft.kind in _CHIPPED]
+    return dict(pairwise(chips)) if plan.two_tone else {}
 
 
 def with_heaviness(plan: WearPlan, heaviness: float) -> WearPlan:
@@ -238,12 +281,7 @@ def with_heaviness(plan: WearPlan, heaviness: float) -> WearPlan:
     return plan.model_copy(update={"heaviness": heaviness})
 
 
-def plain_cut(project: Project, zone_id: str) -> Strata:
-    """A zone's strata without its wear: what marks are laid on."""
-    coats = tuple(
-        coat.model_copy(update={"on": False})
-        if coat.zone == zone_id and KINDS[coat.kind].room == "wear"
-        else coat
-        for coat in project.coats
-    )
-    return strata_of(project.model_copy(update={"coats": coats}), zone_id)
+def without_wear(project: Project, zone_id: str) -> Project:
+    """A document without a zone's wear: what marks are laid on."""
+    coats = tuple(c for c in project.coats if c.zone != zone_id or KINDS[c.kind].room != "wear")
+    return project.model_copy(update={"coats": coats})

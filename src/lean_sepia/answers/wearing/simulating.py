@@ -8,14 +8,16 @@ import numpy as np
 
 from lean_sepia.answers.preview.patch import patch_picture
 from lean_sepia.answers.preview.texture import Frame
+from lean_sepia.answers.targets import targets_of
 from lean_sepia.answers.toning.panels import is_other_side
+from lean_sepia.answers.wearing.bottles import Bottles
+from lean_sepia.answers.wearing.places import weights_of
 from lean_sepia.answers.wearing.planning import (
     WearRow,
-    plain_cut,
     plan_of,
+    rims_of,
     statistics_of,
     wear_rows,
-    weights_of,
     with_heaviness,
 )
 from lean_sepia.answers.wearing.surveying import measured_region
@@ -24,7 +26,6 @@ from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import screen_pixels
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.worn import WearPlan
-from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.wear.marks import draw_marks
 
@@ -51,21 +52,20 @@ class Simulated:
 
 
 def simulate(
-    project: Project, zone_id: str, plan: WearPlan, paints: list[Paint], frame: Frame
+    project: Project, zone_id: str, plan: WearPlan, bottles: Bottles, frame: Frame
 ) -> Simulated | None:
     """The zone's finish with its planned wear; None where its colour is not known."""
     ground = _ground(project, zone_id, frame)
     if ground is None:
         return None
-    cut = plain_cut(project, zone_id)
-    rows = wear_rows(project, cut, plan, paints)
+    rows = wear_rows(project, zone_id, plan, bottles)
     region = measured_region(project, zone_id)
     record = region.wear if region else None
-    zone = project.zone(zone_id)
-    weights = weights_of(plan, rows, (frame.height, frame.breadth), other_side=is_other_side(zone))
+    zone, shape = project.zone(zone_id), (frame.height, frame.breadth)
+    weights = weights_of(project, zone, plan, [row.kind for row in rows], shape)
     kinds = [statistics_of(row, record, frame.px_per_mm) for row in rows]
     seed = plan.seed + frame.seed + (500_000 if is_other_side(zone) else 0)
-    drawn = draw_marks((frame.height, frame.breadth), kinds, [weights.get(row.kind) for row in rows], seed)
+    drawn = draw_marks(shape, kinds, [weights.get(row.kind) for row in rows], seed, rims_of(plan, rows))
     return _worn(ground, rows, drawn)
 
 
@@ -82,7 +82,7 @@ def _ground(project: Project, zone_id: str, frame: Frame) -> FloatArray | None:
     picture = patch_picture(project, zone_id, frame, hidden)
     if picture is not None:
         return picture.xyz
-    targets = plain_cut(project, zone_id).targets
+    targets = targets_of(project, zone_id)
     target = targets.exposed or targets.fresh
     if target is None:
         return None
@@ -96,7 +96,7 @@ def _hides(coat: Coat) -> bool:
 
 
 def stop_marks(
-    project: Project, zone_id: str, paints: list[Paint], frame: Frame, plan: WearPlan | None = None
+    project: Project, zone_id: str, bottles: Bottles, frame: Frame, plan: WearPlan | None = None
 ) -> list[tuple[float, Simulated]]:
     """This zone's own marks on its own finish at each of the shares of the comparison chart."""
     plan = plan or plan_of(project, project.zone(zone_id))
@@ -107,7 +107,7 @@ def stop_marks(
     found = []
     for number, share in enumerate(STOP_SHARES):
         patch = Frame(frame.breadth, frame.height, frame.px_per_mm, frame.seed + number)
-        shown = simulate(project, zone_id, _to(even, share / now), paints, patch)
+        shown = simulate(project, zone_id, _to(even, share / now), bottles, patch)
         if shown is not None:
             found.append((share, shown))
     return found

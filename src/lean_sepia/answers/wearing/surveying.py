@@ -109,8 +109,13 @@ class WearAnswer:
         return int(t[best]), int(s[best])
 
 
-def measured_region(project: Project, zone_id: str, *, of_model: bool = False) -> Region | None:
-    """The region of a zone that was surveyed, else its first, on photos of the prototype or on those of the model."""
+def measured_region(
+    project: Project, zone_id: str, *, of_model: bool = False, photo: str | None = None
+) -> Region | None:
+    """The region of a zone that was surveyed first, else its first, on one photo or on all of the prototype, or of the model."""
+    if photo is not None:
+        on_it = [region for region in project.regions if (region.zone, region.photo) == (zone_id, photo)]
+        return next((region for region in on_it if region.wear), on_it[0] if on_it else None)
     photos = {photo.id for photo in project.photos if photo.of_model == of_model}
     mine = [region for region in project.regions if region.zone == zone_id and region.photo in photos]
     return next((region for region in mine if region.wear), mine[0] if mine else None)
@@ -128,12 +133,12 @@ def ask(
 ) -> WearQuestion | None:
     """The question for a traced part of a photo; None where the zone has no colour that counts as sound."""
     if ground is None:
-        target = cut.targets.exposed or cut.targets.fresh
-        if target is None:
+        lab = _sound(cut, photo)
+        if lab is None:
             return None
-        ground = Ground(target.lab)
-    old = measured_region(project, cut.zone, of_model=photo.of_model)
-    scale = project.subject_of(project.zone(cut.zone)).scale
+        ground = Ground(lab)
+    old = measured_region(project, cut.zone, photo=photo.id)
+    scale = 1.0 if photo.of_model else project.subject_of(project.zone(cut.zone)).scale
     return WearQuestion(
         cut.zone,
         photo,
@@ -145,6 +150,29 @@ def ask(
         scale,
         tuple(strokes),
     )
+
+
+def _sound(cut: Strata, photo: Photo) -> Lab | None:
+    """The colour that counts as sound where none was pointed at: of the prototype its target, of the model its own finish."""
+    target = cut.targets.exposed or cut.targets.fresh
+    finish = (cut.exposed or cut.fresh) if photo.of_model else None
+    return finish or (target.lab if target else None)
+
+
+def beside(project: Project, region: Region) -> list[tuple[str, WearRecord]]:
+    """What else was measured of the same: the zone on other photos of the prototype, and its other side; each with its words."""
+    of_model = {photo.id: photo.of_model for photo in project.photos}
+    zone = project.zone(region.zone)
+    first = zone.mirrors or zone.id
+    sides = {other.id: other.name for other in project.zones if first in (other.id, other.mirrors)}
+    return [
+        (project.photo(one.photo).title if one.zone == zone.id else sides[one.zone], one.wear)
+        for one in project.regions
+        if one.zone in sides
+        and one.wear
+        and one.id != region.id
+        and of_model[one.photo] == of_model[region.photo]
+    ]
 
 
 def answer(
@@ -246,7 +274,7 @@ def _surveyed(
     known = {name: np.array(lab) for name, lab in classes.items()}
     found = survey(
         look, np.array(base), known, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=inside,
-        inside=_inside(corners, box, part.shape[:2]), said=[(one.kind, _stroked(one, box, part.shape[:2])) for one in strokes],
+        inside=inside_of(corners, box, part.shape[:2]), said=[(one.kind, _stroked(one, box, part.shape[:2])) for one in strokes],
         progress=lambda share: progress(0.1 + 0.9 * share),
     )  # fmt: skip
     return found, _record(found, mm_per_px, classes), look
@@ -297,7 +325,7 @@ def box_of(corners: Sequence[Point]) -> tuple[float, float, float, float]:
     return float(round(min(xs))), float(round(min(ys))), float(round(max(xs))), float(round(max(ys)))
 
 
-def _inside(
+def inside_of(
     corners: Sequence[Point], box: tuple[float, float, float, float], shape: tuple[int, ...]
 ) -> BoolArray | None:
     """Pixels (h, w) of a box that were traced; None where all of it was."""

@@ -5,9 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from lean_sepia.answers.wearing.kinds import wear_words
+from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.document.worn import WearClass, WearRecord
 from lean_sepia.language import _, ngettext
+from lean_sepia.wear.grade import is_rust
 from lean_sepia.wear.survey import Survey
 
 _UPRIGHT_DEG = 15
@@ -33,19 +35,43 @@ def worn_words(record: WearRecord) -> str:
 
 
 def where_words(found: WearClass) -> str:
-    """How many marks of a kind there are, which way they run, and how many sit at the border."""
-    if found.direction_deg is None:
-        way = _("round, no direction")
-    elif abs(found.direction_deg) < _UPRIGHT_DEG:
+    """How many marks of a kind there are, which way they run and how surely, and how many sit at the border."""
+    parts = [ngettext("{0} whole mark", "{0} whole marks", found.count).format(found.count)]
+    if found.direction_deg is not None:
+        parts.append(_way(found.direction_deg, found.direction_within_deg))
+    parts.append(_("{0} % at the border").format(f"{100 * found.edge_share:.0f}"))
+    return ", ".join(parts)
+
+
+def _way(direction_deg: float, within_deg: float | None) -> str:
+    side = _("right") if direction_deg > 0 else _("left")
+    way = _("{0}° to the {1} of straight down").format(f"{abs(direction_deg):.0f}", side)
+    if abs(direction_deg) < _UPRIGHT_DEG:
         way = _("straight down")
-    else:
-        side = _("right") if found.direction_deg > 0 else _("left")
-        way = _("{0}° to the {1} of straight down").format(f"{abs(found.direction_deg):.0f}", side)
-    return _("{0}: {1}, {2}; {3} % at the border.").format(
-        wear_words(found.name).capitalize(),
-        ngettext("{0} mark", "{0} marks", found.count).format(found.count),
-        way,
-        f"{100 * found.edge_share:.0f}",
+    return way + (_(" ± {0}°").format(f"{max(1.0, within_deg):.0f}") if within_deg else "")
+
+
+def grade_words(record: WearRecord) -> str:
+    """The grade of rust to both standards; empty where none was named."""
+    if not any(is_rust(one.name) for one in record.classes):
+        return ""
+    words = _("Rust: {0} to ISO 4628-3, grade {1} to ASTM D610.")
+    return words.format(record.iso_4628_3, record.astm_d610)
+
+
+def beside_words(record: WearRecord, name: str, other: WearRecord) -> str:
+    """How much of each kind there is on another photo of the same, or on the other side."""
+    here = {one.name for one in record.classes}
+    there = [f"{wear_words(one.name)} {one.coverage_percent:.1f}" for one in other.classes]
+    lacking = [wear_words(name) for name in here - {one.name for one in other.classes}]
+    words = _("{0}: {1} %").format(name, ", ".join(there))
+    return words + (_("; {0} was not pointed at there").format(", ".join(sorted(lacking))) if lacking else "")
+
+
+def too_coarse_words(row: WearRow) -> str:
+    """That the tool of planned marks cannot make them as small as they should be."""
+    return _("Its smallest mark, {0} mm, is {1} mm on the prototype: too coarse.").format(
+        f"{row.made.smallest_mm:g}", f"{row.made.on_prototype_mm:.0f}"
     )
 
 

@@ -119,7 +119,9 @@ def duplicate_zone(
     old = project.zone(zone_id)
     project, made = add_zone(project, name, subject or old.subject)
     new = project.zone(made)
-    kept: dict[str, object] = {"area_cm2": old.area_cm2, "note": old.note, "follows": old.follows}
+    kept: dict[str, object] = {
+        "area_cm2": old.area_cm2, "note": old.note, "follows": old.follows, "wear": old.wear
+    }  # fmt: skip
     kept |= {"mirrors": old.mirrors or old.id} if mirrored else {"stated": old.stated}
     project = put(project, "zones", new.model_copy(update=kept))
     coats, ids = list(project.coats), {}
@@ -214,6 +216,15 @@ def _without_empty(project: Project) -> Project:
     return project.model_copy(update={"zones": zones, "surfaces": surfaces})
 
 
+def _apart_from(zone: Zone, gone: str) -> Zone:
+    """A zone without what it has of one that is removed: the side it mirrors, the water that runs down from it."""
+    if zone.mirrors == gone:
+        zone = zone.model_copy(update={"mirrors": None})
+    if zone.wear is not None and zone.wear.water_from == gone:
+        zone = zone.model_copy(update={"wear": zone.wear.model_copy(update={"water_from": None})})
+    return zone
+
+
 def remove_zone(project: Project, zone_id: str) -> Project:
     """Remove a zone with all that belongs to it: samples, regions, coats, and steps left without a zone."""
     coats = tuple(coat for coat in project.coats if coat.zone != zone_id)
@@ -229,11 +240,7 @@ def remove_zone(project: Project, zone_id: str) -> Project:
         step.model_copy(update={"after": tuple(other for other in step.after if other in left)})
         for step in steps
     )
-    others = tuple(
-        zone.model_copy(update={"mirrors": None}) if zone.mirrors == zone_id else zone
-        for zone in project.zones
-        if zone.id != zone_id
-    )
+    others = tuple(_apart_from(zone, zone_id) for zone in project.zones if zone.id != zone_id)
     gone = project.zone(zone_id).surface
     if gone:  # what is left of a surface no longer covers all of it
         others = tuple(z.model_copy(update={"share": None}) if z.surface == gone else z for z in others)

@@ -23,6 +23,8 @@ class RoomPage(QWidget):
     photos_wanted = Signal(list)
     coat_wanted = Signal(str)  # to be laid by hand, of this kind
     draft_wanted = Signal(object)  # a coat to be laid by hand, as far as it is known
+    job_followed = Signal(object, str)  # long work that is to be seen, and what it does
+    room_wanted = Signal(str)
     finish_wanted = Signal(object)  # the document whose finish of the chosen zone is to be looked at closely
     needs_paints: ClassVar[bool] = False
 

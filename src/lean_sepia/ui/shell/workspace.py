@@ -162,6 +162,8 @@ class Workspace(QWidget):
             page.coat_wanted.connect(self.sheets.lay)
             page.draft_wanted.connect(self.sheets.lay_draft)
             page.finish_wanted.connect(self.sheets.finish)
+            page.job_followed.connect(self.advice.follow)
+            page.room_wanted.connect(self.open_room)
             self.rooms[name] = page
             self._stack.addWidget(page)
         self._room = self.last_room = name

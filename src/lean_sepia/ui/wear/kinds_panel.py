@@ -7,23 +7,30 @@ from collections.abc import Iterator
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QPushButton
 
-from lean_sepia.answers.wearing.kinds import wear_words
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
 from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.answers.wearing.surveying import Pointed
+from lean_sepia.answers.wearing.told import too_coarse_words, where_words
 from lean_sepia.document.worn import WearClass, WearRecord
-from lean_sepia.language import _, ngettext
+from lean_sepia.language import _
+from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
+from lean_sepia.ui.wear.planned_rows import OWN
 from lean_sepia.wear.tools import MARK_TOOLS
 
 
 class KindsPanel(Panel):
-    """`toggled` with a kind and whether its outlines are to be seen; `dropped` with a kind to be forgotten, "" for the ground."""
+    """`toggled` with a kind and whether its outlines are to be seen; `dropped` with a kind to be forgotten, "" for the ground.
+
+    `renamed` with a kind and what it is to be called.
+    """
 
     toggled = Signal(str, bool)
     dropped = Signal(str)
+    renamed = Signal(str, str)
 
     def __init__(self) -> None:
         super().__init__(_("Kinds"))
@@ -36,9 +43,7 @@ class KindsPanel(Panel):
 
     def _pointed(self, pointed: dict[str, Pointed], ground: bool) -> Iterator[Item]:
         for name, one in pointed.items():
-            yield row(
-                Chip(one.lab, 22, 16), label(wear_words(name).capitalize()), None, self._drop(name), spacing=8
-            )
+            yield row(Chip(one.lab, 22, 16), self._name_box(name), None, self._drop(name), spacing=8)
         if ground:
             yield row(label(_("The ground was pointed at"), "second"), None, self._drop(""))
         if not pointed:
@@ -49,6 +54,16 @@ class KindsPanel(Panel):
                 "second",
                 wrap=True,
             )
+
+    def _name_box(self, name: str) -> ChoiceBox:
+        names = [*WEAR_KINDS, *([] if name in WEAR_KINDS else [name])]
+        box = ChoiceBox(
+            _("What {0} is").format(wear_words(name)),
+            [*((wear_words(one), one) for one in names), (_("another name…"), OWN)], 150,
+        )  # fmt: skip
+        box.choose(name)
+        box.activated.connect(lambda _index: self.renamed.emit(name, str(box.value)))
+        return box
 
     def _drop(self, name: str) -> QPushButton:
         drop = button("×", "step", _("Forget what was pointed at"))
@@ -85,24 +100,20 @@ def _lines(planned: WearRow, found: WearClass | None) -> Iterator[str]:
     if found is not None and found.coverage_range90 is not None:
         low, high = found.coverage_range90
         yield _("9 in 10 within {0}–{1} %").format(f"{low:.1f}", f"{high:.1f}")
-    if found is not None and found.direction_deg is not None:
-        yield _("{0}° from straight down, ± {1}°").format(
-            f"{found.direction_deg:+.0f}", f"{found.direction_within_deg or 0:.0f}"
-        )
-    sizes = _("{0} mm on the model").format(f"{planned.seen_mm:.2g}")
     if found is not None:
-        count = ngettext("{0} whole mark", "{0} whole marks", found.count).format(found.count)
-        yield f"{sizes}, {count}" if found.median_mm else count
-    made = planned.made
-    tool = _("{0}: {1} a square centimetre").format(
-        _(MARK_TOOLS[made.tool].words).capitalize(), f"{made.per_cm2:.1f}"
-    )
-    yield tool
-    if made.too_coarse:
-        yield _("Its smallest mark, {0} mm, is {1} mm on the prototype: too coarse.").format(
-            f"{made.smallest_mm:g}", f"{made.on_prototype_mm:.0f}"
-        )
-    if not planned.visible:
-        yield _("Too small to be seen: make it a tint in Glaze.")
+        yield where_words(found)
+    if not planned.veil:
+        yield from _made_words(planned)
     if not planned.shows:
         yield _("Will hardly show on this ground.")
+
+
+def _made_words(planned: WearRow) -> Iterator[str]:
+    made = planned.made
+    yield _("{0} mm: {1}, {2} to a cm²").format(
+        f"{planned.seen_mm:.2g}", _(MARK_TOOLS[made.tool].words), f"{made.per_cm2:.1f}"
+    )
+    if made.too_coarse:
+        yield too_coarse_words(planned)
+    if not planned.visible:
+        yield _("Too small to be seen: make it a tint in Glaze.")

@@ -1,4 +1,4 @@
-"""What was measured of the marks' sizes, as bars in millimetres of the model."""
+"""What was measured of the marks: their sizes as bars in millimetres of the model, and how high they sit."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.document.worn import WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import Panel, label
-from lean_sepia.ui.kit.plots.bars import SizeBars
+from lean_sepia.ui.kit.plots.bars import HeightBars, SizeBars
 
 
 class SizesPanel(Panel):
@@ -43,3 +43,18 @@ class SizesPanel(Panel):
                     hidden, sizes_mm.size
                 )
             )
+
+
+class HeightsPanel(Panel):
+    """How much of each fifth of a region is worn, from above, kind by kind."""
+
+    def __init__(self) -> None:
+        super().__init__(_("By height"), _("% worn"))
+        self.bars = HeightBars()
+        self.add(self.bars)
+
+    def show_record(self, record: WearRecord) -> None:
+        """Show a record; nothing where it holds no heights."""
+        kinds = [(one.lab, one.by_height) for one in record.classes if one.by_height]
+        self.setVisible(bool(kinds))
+        self.bars.show_heights(kinds)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from functools import partial
 
 from PySide6.QtCore import Signal
@@ -17,13 +18,15 @@ from lean_sepia.language import _
 from lean_sepia.photo.patch import corners_of, disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.choice_box import ChoiceBox
-from lean_sepia.ui.kit.dialogs.ask import ask_number
+from lean_sepia.ui.kit.dialogs.ask import ask_number, ask_text
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.photo.tools import Tool
 from lean_sepia.ui.photo.viewer import PhotoViewer
+from lean_sepia.ui.wear.planned_rows import OWN
+from lean_sepia.wear.segment import WORN
 
 GROUND = ""
 _RADIUS = 3.0
@@ -53,6 +56,7 @@ class Pointing(QWidget):
     """Keeps what was traced and pointed at until it is measured; `pointed` says that some of it changed."""
 
     pointed = Signal()
+    propose_wanted = Signal()
     length_known = Signal(float)
     refused = Signal(str)
 
@@ -64,6 +68,8 @@ class Pointing(QWidget):
         self.kinds: dict[str, Pointed] = {}
         self.strokes: tuple[WearStroke, ...] = ()
         self.hidden: set[str] = set()
+        self.taken_up: object = None
+        self._length = (_("Its length on the prototype, in millimetres"), 1000.0)
         self._outlines: Mapping[str, Sequence[Sequence[Point]]] = {}
         self.viewer = PhotoViewer()
         self.viewer.tools = frozenset({"look", "sample", "region", "area", "brush", "length"})
@@ -84,13 +90,22 @@ class Pointing(QWidget):
         self._tools = QButtonGroup(self)
         self._tools.setExclusive(True)
         self.buttons = {tool: self._tool(tool, words, tip) for tool, words, tip in _offered_tools()}
-        offered = [(_("the ground"), GROUND), *((wear_words(name), name) for name in WEAR_KINDS)]
-        self.kind = ChoiceBox(_("What is pointed at"), offered, 118)
+        self.kind = ChoiceBox(_("What is pointed at"), (), 118)
+        self._offer_kinds()
+        self.kind.activated.connect(self._kind_chosen)
+        self.photos = ChoiceBox(_("Which photo"), (), 170)
+        self.propose_button = button(
+            _("Find kinds"),
+            "tool",
+            _("Have kinds of wear proposed from the picture; rename them or take them back"),
+        )
+        self.propose_button.clicked.connect(self.propose_wanted)
         name = _("Millimetres on the prototype in a pixel")
         self.mm = measure_box(0.0, 1000, 0, "mm", name, decimals=2, width=92)
         self.mm.setSpecialValueText(_("not known"))
         hint(self.mm, _("A known length on the prototype divided by its length in pixels"))
         self.mm.valueChanged.connect(self._show_scale)
+        self._of_what = label(_("on the prototype"), "second")
         self.measure_button = button(_("Measure"), "main")
         tools = self.buttons
         layout.addLayout(
@@ -102,6 +117,8 @@ class Pointing(QWidget):
                 tools["sample"],
                 tools["brush"],
                 self.kind,
+                6,
+                self.propose_button,
                 None,
                 self.measure_button,
                 spacing=5,
@@ -111,10 +128,11 @@ class Pointing(QWidget):
             row(
                 label(_("a pixel is"), "second"),
                 self.mm,
-                label(_("on the prototype"), "second"),
+                self._of_what,
                 6,
                 tools["length"],
                 None,
+                self.photos,
                 spacing=6,
             )
         )
@@ -130,12 +148,18 @@ class Pointing(QWidget):
 
     # What is shown
 
-    def take_up(self, region: Region | None) -> None:
-        """Start from what was measured before."""
+    def name_length(self, of_what: str, question: str, usual: float) -> None:
+        """Say what a pixel's size and a known length are of."""
+        self._of_what.setText(of_what)
+        self._length = (question, usual)
+
+    def take_up(self, region: Region | None, whose: object = None) -> None:
+        """Start from what was measured before; `whose` says of what it is taken up."""
+        self.taken_up = whose
         self.corners = region.corners if region else ()
         record = region.wear if region else None
         self.kinds = (
-            {c.name: Pointed(c.name, c.lab, c.spot) for c in record.classes if c.name in WEAR_KINDS}
+            {c.name: Pointed(c.name, c.lab, c.spot) for c in record.classes if c.name != WORN}
             if record
             else {}
         )
@@ -146,6 +170,7 @@ class Pointing(QWidget):
         )
         self.strokes = record.strokes if record else ()
         self.hidden = set()
+        self._offer_kinds()
         if record is not None:
             self.mm.setValue(record.mm_per_px or 0.0)
         self.show_outlines({})
@@ -177,7 +202,8 @@ class Pointing(QWidget):
         if self.corners:
             marks.append(Mark.outline(list(self.corners)))
         self.viewer.show_marks(marks)
-        self.measure_button.setEnabled(bool(self.corners) and self.seen is not None)
+        for wanted in (self.measure_button, self.propose_button):
+            wanted.setEnabled(bool(self.corners) and self.seen is not None)
 
     def _tool_changed(self, tool: str) -> None:
         for choice in self._tools.buttons():
@@ -218,6 +244,39 @@ class Pointing(QWidget):
         self.show_marks()
         self.pointed.emit()
 
+    def propose(self, found: Sequence[Pointed]) -> None:
+        """Take kinds that were found in the picture; those that were pointed at by hand stay."""
+        self.kinds = {**{one.name: one for one in found}, **self.kinds}
+        self._offer_kinds()
+        self.show_marks()
+        self.pointed.emit()
+
+    def rename(self, name: str, other: str) -> None:
+        """Call what was pointed at otherwise; what had that name before gets this one."""
+        if other == OWN:
+            other = self._ask_name() or name
+        if other == name or name not in self.kinds:
+            return
+        swapped = {name: other, other: name}
+        named = (replace(one, name=swapped.get(one.name, one.name)) for one in self.kinds.values())
+        self.kinds = {one.name: one for one in named}
+        self._offer_kinds()
+        self.pointed.emit()
+
+    def _ask_name(self) -> str:
+        asked = ask_text(self, _("A kind of your own"), _("What is it called?"), _("Take it"))
+        return (asked or "").strip()[:60]
+
+    def _kind_chosen(self) -> None:
+        if self.kind.value == OWN:
+            self._offer_kinds(self._ask_name())
+
+    def _offer_kinds(self, chosen: str | None = None) -> None:
+        own = [name for name in (*self.kinds, chosen or "") if name and name not in WEAR_KINDS]
+        names = [*WEAR_KINDS, *dict.fromkeys(own)]
+        offered = [(_("the ground"), GROUND), *((wear_words(name), name) for name in names)]
+        self.kind.offer([*offered, (_("another name…"), OWN)], keep=chosen)
+
     def forget(self, name: str) -> None:
         """Take back a kind, or the ground, that was pointed at."""
         if name == GROUND:
@@ -227,9 +286,9 @@ class Pointing(QWidget):
         self.pointed.emit()
 
     def _ask_length(self, x0: float, y0: float, x1: float, y1: float) -> None:
-        words = _("Its length on the prototype, in millimetres")
+        words, usual = self._length
         length = ask_number(
-            self, _("Known length"), words, _("Take it"), value=1000, low=1, high=1e6, unit="mm"
+            self, _("Known length"), words, _("Take it"), value=usual, low=1, high=1e6, unit="mm"
         )
         if length is not None:
             self.set_length((x0, y0), (x1, y1), length)

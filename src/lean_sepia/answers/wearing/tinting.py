@@ -1,0 +1,33 @@
+"""Wear that is too small to be seen on the model, as the filter that does to the colour what it would have done."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from lean_sepia.answers.coats.draft import Draft, usual_draft
+from lean_sepia.answers.glazing.grounds import ground_of
+from lean_sepia.answers.wearing.bottles import Bottles
+from lean_sepia.document.model import Project
+from lean_sepia.errors import SepiaError
+from lean_sepia.recipe.phrases.ratio import spoken
+from lean_sepia.recipe.tints.glaze import choose_glazes
+
+
+def tint_draft(
+    project: Project, zone_id: str, lab_shift: tuple[float, float, float], bottles: Bottles
+) -> Draft | None:
+    """The filter that shifts a zone's colour by L*a*b* (3,); None where nothing lies there or no bottle can be thinned so."""
+    zone = ground_of(project, zone_id, "filter")
+    tints = [paint for paint in bottles.paints if paint.lies_as_film and not paint.can and not paint.clear]
+    if zone is None or not tints:
+        return None
+    try:
+        best = choose_glazes(tints, [zone.ground], [np.array(zone.before) + np.array(lab_shift)])[0]
+    except SepiaError:
+        return None
+    names = {paint.id: paint.name for paint in tints}
+    draft = usual_draft("filter", owns=project.owns)
+    thinned = spoken(1 / (1 + best.thinner_parts)).colour_to_thinner
+    return replace(draft, of=names[best.paint], thinned=thinned, tool="glaze", passes=best.passes)

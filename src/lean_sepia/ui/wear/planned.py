@@ -1,0 +1,94 @@
+"""The wear that is planned for the chosen zone, as all pages of Wear see it, and what is done with it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtWidgets import QWidget
+
+from lean_sepia.answers.preview.texture import Frame
+from lean_sepia.answers.wearing.bottles import Bottles
+from lean_sepia.answers.wearing.planning import WearRow, lay_rows, plan_of, wear_rows, with_heaviness
+from lean_sepia.answers.wearing.simulating import stop_marks
+from lean_sepia.document.edits.wear import plan_wear
+from lean_sepia.document.worn import WearPlan
+from lean_sepia.language import _
+from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.ui.shell.session import Session
+
+
+class Planned(QObject):
+    """`previewed` says that the plan was moved but is not kept yet."""
+
+    previewed = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self._bottles: Bottles | None = None
+        self.plan = WearPlan()
+
+    def take_up(self) -> None:
+        """Take the plan from the document."""
+        project, zone = self._session.project, self._session.zone
+        self.plan = plan_of(project, project.zone(zone)) if zone else WearPlan()
+
+    @property
+    def bottles(self) -> Bottles:
+        """The bottles of the shelf as it is."""
+        paints = self._session.shelf.paints()
+        if self._bottles is None or self._bottles.paints != tuple(paints):
+            self._bottles = Bottles(paints)
+        return self._bottles
+
+    @property
+    def scale(self) -> float:
+        """N of 1:N of the chosen zone's model."""
+        project = self._session.project
+        return project.subject_of(project.zone(self._session.zone)).scale
+
+    def rows(self) -> tuple[WearRow, ...]:
+        """Each planned kind with its figures."""
+        if not self._session.zone or not self.plan.kinds:
+            return ()
+        return wear_rows(self._session.project, self._session.zone, self.plan, self.bottles)
+
+    def preview(self, heaviness: float) -> None:
+        """Show a plan that is lighter or heavier, without keeping it."""
+        self.plan = with_heaviness(self.plan, heaviness)
+        self.previewed.emit()
+
+    def keep_heaviness(self, heaviness: float) -> None:
+        """Keep how heavy the wear is to be."""
+        self.keep(with_heaviness(self.plan, heaviness), _("How heavy the wear is"))
+
+    def keep(self, plan: WearPlan, words: str) -> None:
+        """Keep a plan as an edit."""
+        project, zone = self._session.project, self._session.zone
+        if zone and plan != plan_of(project, project.zone(zone)):
+            self._session.edit(words, lambda p: plan_wear(p, zone, plan))
+
+    def lay(self) -> None:
+        """Each planned kind becomes a coat on its share of the zone's area."""
+        session, rows = self._session, self.rows()
+        if rows:
+            words = _("Lay the wear of {0}").format(session.project.zone(session.zone).name)
+            session.edit(words, lambda p: lay_rows(p, session.zone, rows, self.bottles)[0])
+
+    def print_chart(self, parent: QWidget) -> None:
+        """Ask where to, and write the stop marks at true size."""
+        session, plan, bottles = self._session, self.plan, self.bottles
+        project, zone = session.project, session.project.zone(session.zone)
+        file = _("stop-marks-{0}.pdf").format(zone.short.lower())
+        place = ask_place(parent, _("Stop marks"), file, "PDF (*.pdf)")
+        if not place:
+            return
+        scale = self.scale
+
+        def print_it() -> None:
+            from lean_sepia.report.wear_chart import PATCH_MM, PX_PER_MM, write_wear_chart
+
+            frame = Frame(round(PATCH_MM[0] * PX_PER_MM), round(PATCH_MM[1] * PX_PER_MM), PX_PER_MM)
+            marks = stop_marks(project, zone.id, bottles, frame, plan)
+            write_wear_chart(place, zone.name, scale, [(share, shown.pixels) for share, shown in marks])
+
+        session.jobs.start("stop marks", lambda _progress: print_it(), lambda _done: None)
