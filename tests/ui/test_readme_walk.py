@@ -103,7 +103,8 @@ def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_
     check_names(space, "Glaze")
     # 5
     space.open_room("wear")
-    wear = space.rooms["wear"]
+    room = space.rooms["wear"]
+    wear = room.photo
     pressed(wear, "Box")
     corner, other = (widget_point(wear.viewer, *place) for place in ((480, 640), (1240, 688)))
     QTest.mousePress(wear.viewer, LEFT, NO_KEY, corner)
@@ -114,7 +115,8 @@ def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_
     click(wear.viewer, "rust")
     wear.pointing.mm.setValue(38)
     pressed(wear, "Measure")
-    pressed(wear, "Lay this wear")
+    pressed(room, "As planned")
+    pressed(room, "Lay this wear")
     assert "chips" in [coat.kind for coat in session.project.coats_of("hull")]
     check_names(space, "Wear")
     # 6

@@ -13,7 +13,7 @@ from lean_sepia.arrays import FloatArray
 
 _FRACTION = 4  # binary places of a pixel in which forms are placed
 _CORNERS = 14
-_SMALLEST_PX, _MOST_MARKS, _TRIES = 0.35, 40_000, 6
+_SMALLEST_PX, _MOST_MARKS, _TRIES, _IDLE = 0.35, 40_000, 6, 300
 _ROUGH, _TAPER = 0.22, 0.5
 _RIM = 1.6  # how much larger than its core a rim is (practice)
 NO_RIMS: Mapping[int, int] = MappingProxyType({})
@@ -111,25 +111,31 @@ def _drawn(
     marks: Drawn = []
     if goal <= 0 or total[-1] <= 0:
         return canvas, marks
-    covered = 0.0
+    covered, idle = 0.0, 0
     for number in range(_MOST_MARKS):
         lacking = goal - covered
-        if lacking < 0.004 * goal:
+        if lacking < 0.004 * goal or idle > _IDLE:
             break
         size = max(_SMALLEST_PX, kind.median_px * float(np.exp(rng.normal(0, kind.spread))))
         y, x = np.divmod(int(np.searchsorted(total, rng.random() * total[-1])), shape[1])
         place = (x + rng.random(), y + rng.random())
         if number < len(first):
             place, size = first[number][:2], first[number][2]
+        rows, columns, more = _mark_at(canvas, free, kind, place, size, rng)
+        found = float(more.sum())
         for _try in range(_TRIES):  # the last mark is as large as is still lacking
-            rows, columns, more = _mark_at(canvas, free, kind, place, size, rng)
-            found = float(more.sum())
             if found <= 1.02 * lacking:
-                canvas[rows, columns] += more
-                covered += found
-                marks.append((*place, size))
                 break
             size *= 0.97 * float(np.sqrt(lacking / found))
+            rows, columns, more = _mark_at(canvas, free, kind, place, size, rng)
+            found = float(more.sum())
+        if found > 1.02 * lacking:  # what is smaller than a pixel is fainter instead
+            more *= lacking / found
+            found = lacking
+        canvas[rows, columns] += more
+        covered += found
+        marks.append((*place, size))
+        idle = 0 if found > 0 else idle + 1
     return canvas, marks
 
 

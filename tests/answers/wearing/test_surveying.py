@@ -32,18 +32,18 @@ def test_each_kind_becomes_a_coat_on_its_share(record):
 
 @pytest.mark.parametrize(
     ("angle", "said"),
-    [(None, "round, no direction"), (0.0, "straight down"), (-14.0, "straight down"), (14.9, "straight down"),
+    [(None, "7 whole marks, 25 %"), (0.0, "straight down"), (-14.0, "straight down"), (14.9, "straight down"),
      (30.0, "30° to the right of straight down"), (-45.0, "45° to the left of straight down"), (15.0, "15° to the right")],
 )  # fmt: skip
 def test_which_way_marks_run(record, angle, said):
     found = record.classes[0].model_copy(update={"direction_deg": angle, "count": 7, "edge_share": 0.25})
     assert said in where_words(found)
-    assert "7 marks" in where_words(found)
+    assert "7 whole marks" in where_words(found)
     assert "25 % at the border" in where_words(found)
 
 
 def test_one_mark_is_one(record):
-    assert "1 mark," in where_words(record.classes[0].model_copy(update={"count": 1}))
+    assert "1 whole mark," in where_words(record.classes[0].model_copy(update={"count": 1}))
 
 
 def test_kinds_are_named_and_others_keep_their_own_name():

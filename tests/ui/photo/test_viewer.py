@@ -117,7 +117,7 @@ def test_clipped_pixels_are_striped_and_left_out_ones_dotted(workspace):
 
 def test_a_known_length_gives_the_scale(workspace, qtbot, monkeypatch):
     workspace.open_room("wear")
-    room = workspace.rooms["wear"]
+    room = workspace.rooms["wear"].photo
     asked = []
     monkeypatch.setattr(
         "lean_sepia.ui.wear.pointing.ask_number",

@@ -15,7 +15,6 @@ from lean_sepia.recipe.mix import MixSolver
 
 _NEAR_ENOUGH, _GAINS = 2.0, 1.5  # ΔE00: of one bottle alone, and what a second one must gain
 _PAINTS, _PARTS = 2, 4  # of a mix for marks, which are stirred by the drop
-_MIXED = frozenset({"acrylic-water", "acrylic-alcohol", "lacquer", "enamel", "oil"})
 
 
 class Bottles:
@@ -42,7 +41,8 @@ class Bottles:
         if bottle is None:
             return write_colour(lab, 2)
         alone = float(delta_e00(bottle.masstone_lab(), lab))
-        solver = self._solver(bottle.medium) if alone > _NEAR_ENOUGH and bottle.medium in _MIXED else None
+        mixes = alone > _NEAR_ENOUGH and bottle.lies_as_film and not bottle.can
+        solver = self._solver(bottle.medium) if mixes else None
         if solver is None:
             return bottle.name
         best = solver.solve(lab, count=1)[0]

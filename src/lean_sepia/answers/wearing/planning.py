@@ -17,6 +17,7 @@ from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind, kind_of
 from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.written import is_colour
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Project, Zone
 from lean_sepia.document.worn import PlannedWear, WearPlan, WearRecord
@@ -167,7 +168,9 @@ def _draft(project: Project, kind: WearKind, name: str, share: float, of: str, t
     laid_with = MARK_TOOLS[tool].laid_with
     draft = usual_draft(kind.kind, laid_with if laid_with in nature.tools else None, owns=project.owns)
     called = _(kind.coat) if name in WEAR_KINDS else kind.coat
-    return replace(draft, of="" if nature.covers == "taken" else of, name=called, area_share=share)
+    of = "" if nature.covers == "taken" else of
+    thinned = "" if is_colour(of) else draft.thinned  # a colour without a bottle is the one that is seen
+    return replace(draft, of=of, thinned=thinned, name=called, area_share=share)
 
 
 def lay_rows(

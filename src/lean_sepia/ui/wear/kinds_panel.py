@@ -18,7 +18,7 @@ from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
-from lean_sepia.ui.wear.planned_rows import OWN
+from lean_sepia.ui.wear.planning.planned_rows import OWN
 from lean_sepia.wear.tools import MARK_TOOLS
 
 
@@ -36,9 +36,17 @@ class KindsPanel(Panel):
         super().__init__(_("Kinds"))
         self._rows = Rows(spacing=3)
         self.add(self._rows)
+        self.propose = button(
+            _("Find kinds"),
+            "tool",
+            _("Have kinds of wear proposed from the picture; rename them or take them back"),
+        )
+        self.add(row(self.propose, None))
 
-    def show_pointed(self, pointed: dict[str, Pointed], ground: bool) -> None:
-        """Before anything is measured: what was pointed at."""
+    def show_pointed(self, pointed: dict[str, Pointed], ground: bool, *, traced: bool) -> None:
+        """Before anything is measured: what was pointed at; kinds can be proposed where a part was traced."""
+        self.propose.setVisible(True)
+        self.propose.setEnabled(traced)
         self._rows.fill(self._pointed(pointed, ground))
 
     def _pointed(self, pointed: dict[str, Pointed], ground: bool) -> Iterator[Item]:
@@ -73,6 +81,7 @@ class KindsPanel(Panel):
 
     def show_rows(self, record: WearRecord | None, rows: tuple[WearRow, ...], hidden: set[str]) -> None:
         """What was measured and is planned."""
+        self.propose.hide()
         self._rows.fill(self._told(record, rows, hidden))
 
     def _told(self, record: WearRecord | None, rows: tuple[WearRow, ...], hidden: set[str]) -> Iterator[Item]:

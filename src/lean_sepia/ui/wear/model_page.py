@@ -54,7 +54,7 @@ class ModelPage(PhotoPage):
         rows = self.planned.rows()
         known = record is not None and bool(rows)
         self.verdicts_panel.setVisible(known)
-        self.kinds.show_pointed(self.pointing.kinds, self.pointing.ground is not None)
+        self.show_pointed()
         if record is None or not rows:
             self.said.emit(_("The model is not measured yet."), self.what_is_missing())
             return

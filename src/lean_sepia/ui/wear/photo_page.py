@@ -56,7 +56,6 @@ class PhotoPage(QWidget):
         self.pointing.pointed.connect(self._pointed)
         self.pointing.length_known.connect(self._keep_scale)
         self.pointing.refused.connect(session.refused)
-        self.pointing.propose_wanted.connect(self.propose)
         self.pointing.photos.activated.connect(self._choose_photo)
         self.body = QVBoxLayout(self)
         self.body.setContentsMargins(0, 0, 0, 0)
@@ -67,6 +66,7 @@ class PhotoPage(QWidget):
         self.kinds = KindsPanel()
         self.kinds.toggled.connect(self.pointing.toggle)
         self.kinds.dropped.connect(self.pointing.forget)
+        self.kinds.propose.clicked.connect(self.propose)
         self.kinds.renamed.connect(self.pointing.rename)
         self.side.addWidget(self.kinds)
 
@@ -92,6 +92,8 @@ class PhotoPage(QWidget):
             if photo.mm_per_px and not (region and region.wear):
                 self.pointing.mm.setValue(photo.mm_per_px)
             self.session.jobs.start(job_kind, lambda _progress: prepare(pictures, photo), self._show_seen)
+        else:
+            self._measure_again()
         self.show_record(region.wear if region else None)
 
     def point_by_itself(self) -> None:
@@ -121,14 +123,23 @@ class PhotoPage(QWidget):
 
     def _show_seen(self, seen: Seen) -> None:
         self.pointing.show_seen(seen)
+        self._measure_again()
+
+    def _measure_again(self) -> None:
+        """Measure what was measured before, so that its marks can be shown."""
         region = self._region()
         if self.pointing.corners and self.answer is None and region is not None and region.wear:
             self.measure(store=False)
 
     def _pointed(self) -> None:
         """Something was traced or pointed at: what was measured before may no longer hold."""
-        self.kinds.show_pointed(self.pointing.kinds, self.pointing.ground is not None)
+        self.show_pointed()
         self.said.emit(_("Not measured yet."), self.what_is_missing())
+
+    def show_pointed(self) -> None:
+        """Show what was pointed at."""
+        pointing = self.pointing
+        self.kinds.show_pointed(pointing.kinds, pointing.ground is not None, traced=pointing.traced)
 
     def what_is_missing(self) -> str:
         """What is to be done before it can be measured."""

@@ -25,7 +25,7 @@ from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.photo.tools import Tool
 from lean_sepia.ui.photo.viewer import PhotoViewer
-from lean_sepia.ui.wear.planned_rows import OWN
+from lean_sepia.ui.wear.planning.planned_rows import OWN
 from lean_sepia.wear.segment import WORN
 
 GROUND = ""
@@ -56,7 +56,6 @@ class Pointing(QWidget):
     """Keeps what was traced and pointed at until it is measured; `pointed` says that some of it changed."""
 
     pointed = Signal()
-    propose_wanted = Signal()
     length_known = Signal(float)
     refused = Signal(str)
 
@@ -94,12 +93,6 @@ class Pointing(QWidget):
         self._offer_kinds()
         self.kind.activated.connect(self._kind_chosen)
         self.photos = ChoiceBox(_("Which photo"), (), 170)
-        self.propose_button = button(
-            _("Find kinds"),
-            "tool",
-            _("Have kinds of wear proposed from the picture; rename them or take them back"),
-        )
-        self.propose_button.clicked.connect(self.propose_wanted)
         name = _("Millimetres on the prototype in a pixel")
         self.mm = measure_box(0.0, 1000, 0, "mm", name, decimals=2, width=92)
         self.mm.setSpecialValueText(_("not known"))
@@ -117,8 +110,6 @@ class Pointing(QWidget):
                 tools["sample"],
                 tools["brush"],
                 self.kind,
-                6,
-                self.propose_button,
                 None,
                 self.measure_button,
                 spacing=5,
@@ -145,6 +136,11 @@ class Pointing(QWidget):
         choice.clicked.connect(partial(self.viewer.set_tool, tool))
         self._tools.addButton(choice)
         return choice
+
+    @property
+    def traced(self) -> bool:
+        """Whether a part of a photo was traced."""
+        return bool(self.corners) and self.seen is not None
 
     # What is shown
 
@@ -202,8 +198,7 @@ class Pointing(QWidget):
         if self.corners:
             marks.append(Mark.outline(list(self.corners)))
         self.viewer.show_marks(marks)
-        for wanted in (self.measure_button, self.propose_button):
-            wanted.setEnabled(bool(self.corners) and self.seen is not None)
+        self.measure_button.setEnabled(self.traced)
 
     def _tool_changed(self, tool: str) -> None:
         for choice in self._tools.buttons():

@@ -68,7 +68,7 @@ class PrototypePage(PhotoPage):
             panel.setVisible(measured)
         if record is None or not zone:
             self.said.emit(_("Not measured yet."), self.what_is_missing())
-            self.kinds.show_pointed(self.pointing.kinds, self.pointing.ground is not None)
+            self.show_pointed()
             return
         self.said.emit(worn_words(record), self._remarks(record))
         self.kinds.show_rows(record, self.planned.rows(), self.pointing.hidden)

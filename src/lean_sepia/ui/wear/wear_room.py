@@ -11,8 +11,8 @@ from lean_sepia.ui.kit.panel import button, holder, label, row
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.wear.model_page import ModelPage
-from lean_sepia.ui.wear.plan_page import PlanPage
 from lean_sepia.ui.wear.planned import Planned
+from lean_sepia.ui.wear.planning.plan_page import PlanPage
 from lean_sepia.ui.wear.prototype_page import PrototypePage
 from lean_sepia.ui.wear.worn_so_far import WornSoFar
 

@@ -122,15 +122,16 @@ def test_wear_without_a_photo_is_chosen_and_laid(window, demo, qtbot):
     workspace = window.workspace
     workspace.open_room("wear")
     room = workspace.rooms["wear"]
-    assert room.by_hand_panel.isVisible()
-    assert not room.viewer.isVisible()
-    pressed(room.by_hand_panel, "usual, 4 %", qtbot)
-    sheet = workspace.sheets.open
-    assert sheet.lines.called.text() == "Bare wood"
-    assert sheet.lines.share.value() == 4
-    sheet.lay()
-    coat = workspace.session.project.coats_of(workspace.session.zone)
-    assert any(one.name == "Bare wood" for one in coat)
+    assert room.plan.isVisible()
+    assert not room.photo.isVisible()
+    rows = room.plan.rows
+    rows.add_kind.choose("wood")
+    rows.add_kind.activated.emit(rows.add_kind.currentIndex())
+    zone = workspace.session.project.zone(workspace.session.zone)
+    assert [(one.kind, one.share) for one in zone.wear.kinds] == [("wood", 0.04)]
+    pressed(room, "Lay this wear", qtbot)
+    coats = workspace.session.project.coats_of(workspace.session.zone)
+    assert [one.area_share for one in coats if one.name == "Bare wood"] == [0.04]
     assert "Bare wood" in " ".join(b.name for b in workspace.session.cut(workspace.session.zone).bands)
     workspace.open_room("tone")
     assert workspace.rooms["tone"].answer is not None

@@ -7,8 +7,9 @@ from PySide6.QtGui import QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.answers.preview.texture import Frame
+from lean_sepia.answers.strata import Strata
 from lean_sepia.answers.wearing.places import SOURCE_WORDS
-from lean_sepia.answers.wearing.planning import planned_share
+from lean_sepia.answers.wearing.planning import planned_share, with_heaviness
 from lean_sepia.answers.wearing.simulating import STOP_SHARES, simulate, stop_marks
 from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.document.model import Zone
@@ -21,11 +22,11 @@ from lean_sepia.ui.kit.true_size import px_per_mm
 from lean_sepia.ui.photo.screen_image import to_image
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.wear.heaviness import Heaviness
-from lean_sepia.ui.wear.how_panel import HowPanel
 from lean_sepia.ui.wear.planned import Planned
-from lean_sepia.ui.wear.planned_rows import PlannedRows
-from lean_sepia.ui.wear.traffic_map import TrafficMap
-from lean_sepia.ui.wear.vehicle_map import VehiclePanel
+from lean_sepia.ui.wear.planning.how_panel import HowPanel
+from lean_sepia.ui.wear.planning.planned_rows import PlannedRows
+from lean_sepia.ui.wear.planning.traffic_map import TrafficMap
+from lean_sepia.ui.wear.planning.vehicle_map import VehiclePanel
 
 _USUAL_CM2, _LEAST_PX_PER_MM = 80.0, 1.5
 _MARKS_TALL, _GAP, _FOOT = 40, 8, 16
@@ -77,6 +78,7 @@ class PlanPage(QWidget):
     def __init__(self, session: Session, planned: Planned) -> None:
         super().__init__()
         self._session, self._planned = session, planned
+        self._marks_of: tuple[object, ...] | None = None
         self.side = QVBoxLayout()
         self.side.setSpacing(12)
         self.map = TrafficMap()
@@ -181,23 +183,38 @@ class PlanPage(QWidget):
         if not zone or not self.isVisible():
             return
         face = face_frame(project.zone(zone), max(120, self.map.width()), max(80, self.map.height()))
+        words = _("Give this zone its colour first: sample it, state it, or lay its base.")
+
+        def draw() -> QImage | None:
+            shown = simulate(project, zone, plan, bottles, face)
+            return to_image(shown.pixels) if shown else None
+
+        session.jobs.start(
+            "wear face", lambda _progress: draw(), lambda image: self.map.show_face(image, words)
+        )
+        self._draw_marks()
+
+    def _draw_marks(self) -> None:
+        """Draw the stop marks anew where something they follow from has changed."""
+        session, bottles = self._session, self._planned.bottles
+        project, zone = session.project, session.zone
+        plan = with_heaviness(self._planned.plan, 1.0).model_copy(update={"sources": ()})
         wide, tall = self.marks.patch_size
         patch = Frame(wide, tall, px_per_mm(self), 3)
+        key = (session.cut(zone), plan, patch, bottles)
+        if self._marks_of is not None and _all_alike(self._marks_of, key):
+            return
+        self._marks_of = key
 
-        def draw() -> tuple[QImage | None, tuple[tuple[float, QImage], ...]]:
-            shown = simulate(project, zone, plan, bottles, face)
+        def draw() -> tuple[tuple[float, QImage], ...]:
             marks = stop_marks(project, zone, bottles, patch, plan)
-            return to_image(shown.pixels) if shown else None, tuple(
-                (s, to_image(one.pixels)) for s, one in marks
-            )
+            return tuple((share, to_image(one.pixels)) for share, one in marks)
 
-        def done(found: tuple[QImage | None, tuple[tuple[float, QImage], ...]]) -> None:
-            self.map.show_face(
-                found[0], _("Give this zone its colour first: sample it, state it, or lay its base.")
-            )
-            self.marks.show_marks(found[1])
+        session.jobs.start("stop marks shown", lambda _progress: draw(), self.marks.show_marks)
 
-        session.jobs.start("wear face", lambda _progress: draw(), done)
+
+def _all_alike(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
+    return all(a is b or (not isinstance(a, Strata) and a == b) for a, b in zip(one, other, strict=True))
 
 
 def face_frame(zone: Zone, width: int, height: int) -> Frame:

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import operator
+
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.answers.preview.texture import Frame
+from lean_sepia.answers.strata import strata_inputs
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.planning import WornZone, plan_of, vehicle_total, vehicle_zones
 from lean_sepia.answers.wearing.simulating import simulate
 from lean_sepia.document.model import Project
+from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import Panel, label
@@ -92,6 +96,7 @@ class VehiclePanel(Panel):
     def __init__(self, session: Session) -> None:
         super().__init__(_("Whole model"), _("% worn"))
         self._session = session
+        self._known: dict[str, tuple[tuple[WearPlan, Frame], tuple[object, ...], QImage | None]] = {}
         self.fields = ZoneFields()
         self.fields.picked.connect(session.choose_zone)
         self.total = label("", "second", wrap=True)
@@ -115,14 +120,26 @@ class VehiclePanel(Panel):
         def done(images: dict[str, QImage]) -> None:
             self.fields.show_zones(zones, images, session.zone)
 
-        session.jobs.start("vehicle", lambda _progress: _drawn(project, zones, bottles, width), done)
+        session.jobs.start("vehicle", lambda _progress: self._drawn(project, zones, bottles, width), done)
+
+    def _drawn(
+        self, project: Project, zones: tuple[WornZone, ...], bottles: Bottles, width: int
+    ) -> dict[str, QImage]:
+        """A picture of each zone whose colour is known; those of zones that did not change are kept."""
+        found = {}
+        for number, one in enumerate(zones):
+            frame = Frame(max(_LEAST, round(width * one.weight)), _TALL, _PX_PER_MM, number + 1)
+            plan = plan_of(project, one.zone)
+            inputs = (*strata_inputs(project, one.zone.id)[1:], bottles)
+            known = self._known.get(one.zone.id)
+            if known is None or known[0] != (plan, frame) or not _same(known[1], inputs):
+                shown = simulate(project, one.zone.id, plan, bottles, frame)
+                known = (plan, frame), inputs, None if shown is None else to_image(shown.pixels)
+                self._known[one.zone.id] = known
+            if known[2] is not None:
+                found[one.zone.id] = known[2]
+        return found
 
 
-def _drawn(project: Project, zones: tuple[WornZone, ...], bottles: Bottles, width: int) -> dict[str, QImage]:
-    found = {}
-    for number, one in enumerate(zones):
-        frame = Frame(max(_LEAST, round(width * one.weight)), _TALL, _PX_PER_MM, number + 1)
-        shown = simulate(project, one.zone.id, plan_of(project, one.zone), bottles, frame)
-        if shown is not None:
-            found[one.zone.id] = to_image(shown.pixels)
-    return found
+def _same(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
+    return len(one) == len(other) and all(map(operator.is_, one, other))

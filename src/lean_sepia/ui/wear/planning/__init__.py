@@ -1,0 +1,1 @@
+"""The page of Wear on which a zone is planned."""
