@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import cv2
 import numpy as np
@@ -83,19 +84,28 @@ def _working_matrix(sensitivity: FloatArray) -> FloatArray:
     return solution.T
 
 
+@lru_cache(maxsize=2)
+def _cover(scene: Scene) -> tuple[tuple[tuple[str, bool], ...], FloatArray]:
+    """The paints of a scene, and how much of each pixel each is seen on (n, h · w)."""
+    keys = tuple(dict.fromkeys((layer.paint, layer.seasoned) for layer in scene.layers))
+    shown = np.zeros((len(keys), *scene.light.shape), dtype=np.float32)
+    for layer in scene.layers:
+        window = layer.window()
+        mask = layer.mask[window]
+        shown[(slice(None), *window)] *= 1 - mask
+        shown[keys.index((layer.paint, layer.seasoned))][window] += mask
+    return keys, shown.reshape(len(keys), -1)
+
+
 def expose(scene: Scene, exposure: Exposure) -> FloatArray:
     """Linear response (h, w, 3) of film or sensor, 1 for a perfect white in daylight of standard exposure."""
     white = daylight() @ exposure.sensitivity
-    direct = np.zeros((*scene.light.shape, 3), dtype=np.float32)
-    ambient = np.zeros_like(direct)
-    for layer in scene.layers:
-        R = paint_reflectance(layer.paint, layer.seasoned)
-        lit = ((R * exposure.direct) @ exposure.sensitivity / white).astype(np.float32)
-        shaded = ((R * exposure.ambient) @ exposure.sensitivity / white).astype(np.float32)
-        window = layer.window()
-        mask = layer.mask[window][..., None]
-        direct[window] += mask * (lit - direct[window])
-        ambient[window] += mask * (shaded - ambient[window])
+    keys, cover = _cover(scene)
+    R = np.stack([paint_reflectance(*key) for key in keys])
+    lights = (exposure.direct, exposure.ambient)
+    seen = np.concatenate([(R * light) @ exposure.sensitivity / white for light in lights], axis=1)
+    both = (cover.T @ seen.astype(np.float32)).reshape(*scene.light.shape, 6)
+    direct, ambient = both[..., :3], both[..., 3:]
     share = np.float32(exposure.ambient_share)
     image = (1 - share) * direct * scene.light[..., None]
     image += share * ambient * (0.5 + 0.5 * scene.light[..., None])
