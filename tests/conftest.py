@@ -10,6 +10,14 @@ import pytest
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 
+LONGEST = ("test_tour.py", "test_demo.py")
+"""Files that take long though they hold few tests: begun last, they would keep one worker waiting for the other."""
+
+
+def pytest_collection_modifyitems(items):
+    items.sort(key=lambda item: item.path.name not in LONGEST)
+
+
 @pytest.fixture(autouse=True)
 def own_folders(tmp_path, monkeypatch):
     """Nothing a test does reaches the user's own data, cache or state."""

@@ -31,7 +31,9 @@ _TEXTS = {
     "wear": N_(
         "Wear: how much, how large.\n\n"
         "Trace a part of the zone on the photo, point at sound paint and at each kind of wear, say how long a pixel is, and measure. "
-        "Below, the photo and the plan lie edge to edge: draw the slider to how heavy you want it, then lay it. "
+        "Below, the photo and the plan lie edge to edge: draw the slider to how heavy you want it. "
+        "As planned shows the whole zone: click where it is trodden or wet, say what is worn, then lay it. "
+        "On the model measures your own work and says what is off. "
         "What is too small to be seen at your scale becomes a tint."
     ),
     "plan": N_(
