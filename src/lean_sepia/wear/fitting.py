@@ -11,6 +11,7 @@ practice.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -58,10 +59,11 @@ def fit_scene(
     inside : (h, w) pixels of the region; all where it is None
     """
     pixels = _Pixels(look, colours, spots, inside)
-    best = max((pixels.fitted(start) for start in _STARTS), key=lambda scene: scene.likelihood)
-    alone = best
-    for before in (alone, pixels.even()):
-        best = _likelier(best, pixels.with_unnamed(look, before))
+    with ThreadPoolExecutor(len(_STARTS)) as pool:
+        best = max(pool.map(pixels.fitted, _STARTS), key=lambda scene: scene.likelihood)
+        alone = best
+        for found in pool.map(lambda before: pixels.with_unnamed(look, before), (alone, pixels.even())):
+            best = _likelier(best, found)
     if best is not alone:  # what was not seen before may be seen in better light
         best = _likelier(best, pixels.with_unnamed(look, best))
     return best

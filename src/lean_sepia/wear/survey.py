@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
+from threadpoolctl import threadpool_limits
 
 from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.lights import white
@@ -18,6 +20,7 @@ from lean_sepia.wear.scene import Look, Spot
 from lean_sepia.wear.segment import NOWHERE, WORN, Segmented, segment
 from lean_sepia.wear.trust import share_within
 
+_THREADS = 2
 _LARGE, _RARE, _NONE_LEFT = 0.15, 0.03, 0.02
 
 
@@ -80,12 +83,14 @@ def survey(
         A size, scale or distance is not positive.
     """
     _must_be_positive(mm_per_px, scale, distance_mm)
-    found = segment(look, base, classes, spots, inside, said, progress)
-    marks = {
-        name: find_marks(found.core(name), one, mm_per_px or 1.0, inside)
-        for name, one in found.shares.items()
-    }
-    measures = tuple(_measured(found, name, one, edges) for name, one in marks.items())
+    with threadpool_limits(1, "blas"):  # its products are small and many at once: threads of its own are in the way
+        found = segment(look, base, classes, spots, inside, said, progress)
+    with ThreadPoolExecutor(_THREADS) as pool:  # one kind each
+        known = pool.map(
+            lambda name: find_marks(found.core(name), found.shares[name], mm_per_px or 1.0, inside), found.shares
+        )
+        marks = dict(zip(found.shares, known, strict=True))
+        measures = tuple(pool.map(lambda name: _measured(found, name, marks[name], edges), marks))
     unlike = _unlike(found, look)
     paints = found.scene.paints[1:] if unlike is None else unlike[None]
     colours = dict(zip(found.shares, paints * white(), strict=False))
