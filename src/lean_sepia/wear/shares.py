@@ -18,6 +18,7 @@ import numpy as np
 from lean_sepia.arrays import BoolArray, FloatArray, Image8, IntArray
 from lean_sepia.wear.mixing import mixed, towards
 from lean_sepia.wear.scene import Look, Scene, encoded, evened, whitening
+from lean_sepia.wear.summed import spots_of_tones, sum_small_marks
 
 _ALIKE, _APART = 4.0, 8.0  # of the noise
 _REACH, _NEARER, _RIM = 9, 7, 7
@@ -55,6 +56,11 @@ def shares_of(
     progress(0.8)
     _one_kind_a_mark(shares, filled, reading)
     _with_rims(shares, alike, reading)
+    named, count = scene.named, len(scene.paints)
+    tones = (0, *range(named + 1, count))
+    sound = np.isin(alike, tones)
+    spots = spots_of_tones([alike == tone for tone in tones]) if count > named + 1 else None
+    sum_small_marks(shares, named, sound, filled, scene.paints, reading.whiten, reading.flat, spots)
     progress(1.0)
     return shares
 

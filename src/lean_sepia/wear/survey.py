@@ -83,11 +83,14 @@ def survey(
         A size, scale or distance is not positive.
     """
     _must_be_positive(mm_per_px, scale, distance_mm)
-    with threadpool_limits(1, "blas"):  # its products are small and many at once: threads of its own are in the way
+    with threadpool_limits(
+        1, "blas"
+    ):  # its products are small and many at once: threads of its own are in the way
         found = segment(look, base, classes, spots, inside, said, progress)
     with ThreadPoolExecutor(_THREADS) as pool:  # one kind each
         known = pool.map(
-            lambda name: find_marks(found.core(name), found.shares[name], mm_per_px or 1.0, inside), found.shares
+            lambda name: find_marks(found.core(name), found.shares[name], mm_per_px or 1.0, inside),
+            found.shares,
         )
         marks = dict(zip(found.shares, known, strict=True))
         measures = tuple(pool.map(lambda name: _measured(found, name, marks[name], edges), marks))
