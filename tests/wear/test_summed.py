@@ -15,29 +15,27 @@ from lean_sepia.wear.summed import spots_of_tones
 GROUND, RED, GREEN = (65.0, 0.0, 12.0), (44.0, 26.0, 22.0), (44.0, -8.0, 24.0)
 
 
-def halved_colour(xyz, seed):
-    """A picture stored with its colour at half the pixels of its light, with a little grain."""
-    pixels = 255 * srgb_from_linear(np.clip(linear_from_xyz(xyz), 0, 1))
-    pixels += np.random.default_rng(seed).normal(0, 1.5, pixels.shape)
-    ycc = cv2.cvtColor(np.clip(pixels, 0, 255).astype(np.float32) / 255, cv2.COLOR_RGB2YCrCb)
-    small = cv2.resize(ycc[..., 1:], (ycc.shape[1] // 2, ycc.shape[0] // 2), interpolation=cv2.INTER_AREA)
-    ycc[..., 1:] = cv2.resize(small, (ycc.shape[1], ycc.shape[0]), interpolation=cv2.INTER_LINEAR)
-    rgb = np.clip(cv2.cvtColor(ycc, cv2.COLOR_YCrCb2RGB), 0, 1)
-    return xyz_from_linear(linear_from_srgb(np.round(255 * rgb) / 255))
+def stored(xyz, seed):
+    """XYZ of a picture as a phone stores it: blurred a little, grained, its colour at half the pixels of its light."""
+    linear = cv2.GaussianBlur(np.clip(linear_from_xyz(xyz), 0, 1), (0, 0), 0.7)
+    pixels = 255 * srgb_from_linear(linear) + np.random.default_rng(seed).normal(0, 1.5, linear.shape)
+    quality = [cv2.IMWRITE_JPEG_QUALITY, 85]
+    _done, file = cv2.imencode(".jpg", np.clip(pixels, 0, 255).round().astype(np.uint8)[..., ::-1], quality)
+    return xyz_from_linear(linear_from_srgb(cv2.imdecode(file, cv2.IMREAD_COLOR)[..., ::-1] / 255))
 
 
 @pytest.mark.parametrize("seed", [1, 2, 3])
 def test_specks_under_halved_colour_keep_their_kind_and_size(seed):
     shape = (300, 400)
-    kinds = [Statistics(0.012, 3.0, 0.3), Statistics(0.04, 12.0, longer=6, direction_deg=0.0)]
+    kinds = [Statistics(0.012, 2.0, 0.3), Statistics(0.04, 12.0, longer=6, direction_deg=0.0)]
     red, green = draw_marks(shape, kinds, [None, None], seed)
     xyz = np.broadcast_to(xyz_from_lab(np.array(GROUND)), (*shape, 3)).copy()
     for lab, share in ((RED, red), (GREEN, green)):
         xyz += share[..., None] * (xyz_from_lab(np.array(lab)) - xyz)
-    seen = halved_colour(xyz, seed)
+    seen = stored(xyz, seed)
     ground = lab_from_xyz(np.median(seen[(red + green) == 0], axis=0))
     found = segment(XyzLook(seen), ground, {"red": np.array(RED), "green": np.array(GREEN)})
-    assert found.shares["red"].mean() == pytest.approx(red.mean(), rel=0.15)
+    assert found.shares["red"].mean() == pytest.approx(red.mean(), rel=0.2)  # half of it without
     assert found.shares["green"].mean() == pytest.approx(green.mean(), rel=0.1)
     near = cv2.dilate((red > 0.2).astype(np.uint8), np.ones((7, 7), np.uint8)) > 0
     apart = cv2.dilate((green > 0).astype(np.uint8), np.ones((9, 9), np.uint8)) == 0
