@@ -116,11 +116,11 @@ def _uncorrected(corrected: bool) -> list[str]:
 
 
 def _wear_lines(record: WearRecord, scale: float) -> list[str]:
-    lines = [
-        _("{0:.2f} % worn; rust {1} (ISO 4628-3), {2} (ASTM D610)").format(
-            record.coverage_percent, record.iso_4628_3, record.astm_d610
-        )
-    ]
+    from lean_sepia.answers.wearing.told import grade_words, way_words
+
+    lines = [_("{0:.2f} % worn").format(record.coverage_percent)]
+    if grade := grade_words(record):
+        lines.append(grade)
     for c in record.classes:
         low, high = c.coverage_range90 or (c.coverage_percent, c.coverage_percent)
         words = _("  {0}: {1:.2f} % (9 in 10 within {2:.2f}–{3:.2f})").format(
@@ -130,6 +130,8 @@ def _wear_lines(record: WearRecord, scale: float) -> list[str]:
             words += ", " + ngettext("{0} whole mark", "{0} whole marks", c.count).format(c.count)
         if c.count and c.median_mm is not None and c.p90_mm is not None:
             words += _(", median {0:.0f} mm, 90 % below {1:.0f} mm").format(c.median_mm, c.p90_mm)
+        if c.direction_deg is not None:
+            words += ", " + way_words(c.direction_deg, c.direction_within_deg)
         lines.append(words)
     if record.visible_coverage_percent is None:
         lines.append(

@@ -10,6 +10,7 @@ import numpy as np
 from threadpoolctl import threadpool_limits
 
 from lean_sepia.arrays import BoolArray, FloatArray
+from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.lights import white
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
@@ -21,12 +22,13 @@ from lean_sepia.wear.segment import NOWHERE, WORN, Segmented, segment
 from lean_sepia.wear.trust import share_within
 
 _THREADS = 2
+_MUCH_LIGHTER, _ANOTHER_COLOUR = 25.0, 12.0  # L* and chroma between what was pointed at and what there is
 _LARGE, _RARE, _NONE_LEFT = 0.15, 0.03, 0.02
 
 
 @dataclass(frozen=True)
 class Doubt:
-    """What makes a survey doubtful: `ground-rare`, `other-large` or `no-ground`, and the share of the region it is about."""
+    """What makes a survey doubtful: `ground-rare`, `ground-elsewhere`, `other-large` or `no-ground`, and the share of the region it is about."""
 
     code: str
     share: float
@@ -101,7 +103,9 @@ def survey(
     rust = grade(sum(measure.coverage_percent for measure in measures if is_rust(measure.name)))
     worn = min(100.0, sum(measure.coverage_percent for measure in measures))
     progress(1.0)
-    return Survey(worn, measures, marks, rust, scaled, found, mm_per_px is not None, unlike, _doubts(found))
+    return Survey(
+        worn, measures, marks, rust, scaled, found, mm_per_px is not None, unlike, _doubts(found, base)
+    )
 
 
 def _measured(found: Segmented, name: str, marks: Marks, edges: Sequence[Line]) -> ClassMeasure:
@@ -122,9 +126,11 @@ def _unlike(found: Segmented, look: Look) -> FloatArray | None:
     )
 
 
-def _doubts(found: Segmented) -> tuple[Doubt, ...]:
+def _doubts(found: Segmented, base: FloatArray) -> tuple[Doubt, ...]:
     if WORN in found.shares:
-        return ()
+        away = lab_from_xyz(found.scene.paints[0] * white()) - base
+        elsewhere = abs(away[0]) > _MUCH_LIGHTER or np.hypot(away[1], away[2]) > _ANOTHER_COLOUR
+        return (Doubt("ground-elsewhere", found.ground),) if elsewhere else ()
     ground, other, worn = found.ground, found.other, 1 - found.ground - found.other
     answer = []
     if ground < _NONE_LEFT and worn > 1 - 2 * _NONE_LEFT:

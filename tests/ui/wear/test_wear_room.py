@@ -100,7 +100,7 @@ def test_without_a_length_there_are_shares_only(room, page, workspace):
     record = hull(workspace.session).wear
     assert record.mm_per_px is None
     assert all(one.median_mm is None for one in record.classes)
-    assert "no length" in room._remark.text()
+    assert "No length" in room._remark.text()
 
 
 def test_before_a_kind_is_pointed_at_nothing_is_claimed(room, page, workspace):

@@ -15,7 +15,7 @@ from lean_sepia.answers.coats.worn import worn_lab
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind, kind_of
-from lean_sepia.answers.wearing.surveying import measured_region
+from lean_sepia.answers.wearing.surveying import measured_region, sound_lab
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.bounds import Lab
@@ -48,7 +48,7 @@ class WearRow:
     share : of the area, heaviness and climate counted in; model_mm : median size of its marks on the model as they are made
     prototype_mm, seen_mm : the size they have on the prototype, and should have on the model by it; visible : whether such marks can be resolved at the viewing distance
     wanted : the colour it should have; lab : the one it has where it is laid, as the strata show it; away : ΔE00 between them
-    contrast : ΔE00 of `lab` against what it lies on; draft : the coat that lays it
+    contrast : ΔE00 of `lab` against what it lies on, None where that is not known; draft : the coat that lays it
     """
 
     kind: str
@@ -60,7 +60,7 @@ class WearRow:
     wanted: Lab
     lab: Lab
     away: float
-    contrast: float
+    contrast: float | None
     visible: bool
     made: Made
     draft: Draft
@@ -68,7 +68,7 @@ class WearRow:
     @property
     def shows(self) -> bool:
         """Whether it can be told from what it lies on."""
-        return self.contrast >= _SHOWS_FROM
+        return self.contrast is None or self.contrast >= _SHOWS_FROM
 
     @property
     def veil(self) -> bool:
@@ -107,8 +107,7 @@ def wear_rows(project: Project, zone_id: str, plan: WearPlan, bottles: Bottles) 
     """Each planned kind with its figures, in the order in which they are laid: light before dark, or the reverse."""
     bare = without_wear(project, zone_id)
     cut = strata_of(bare, zone_id)
-    target = cut.targets.exposed or cut.targets.fresh
-    on = cut.seen or cut.fresh or (target.lab if target else None)
+    on = cut.seen or cut.fresh or sound_lab(project, zone_id, cut.targets)
     rows = sorted(
         (_row(project, cut, plan, one, bottles) for one in plan.kinds),
         key=lambda row: row.wanted[0] if plan.dark_first else -row.wanted[0],
@@ -144,7 +143,7 @@ def _as_laid(bare: Project, zone_id: str, row: WearRow, on: Lab | None, bottles:
     off = [float(delta_e00(np.array(lab), np.array(row.wanted))) for lab in labs]
     passes = next((number for number, away in enumerate(off) if away <= min(off) + _NEARLY_BEST), 0)
     lab, away = (labs[passes], off[passes]) if labs else (row.wanted, 0.0)
-    contrast = float(delta_e00(np.array(lab), np.array(on))) if on is not None else 0.0
+    contrast = float(delta_e00(np.array(lab), np.array(on))) if on is not None else None
     return replace(row, draft=replace(draft, passes=1 + passes), lab=lab, away=away, contrast=contrast)
 
 

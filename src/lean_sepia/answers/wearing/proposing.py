@@ -61,7 +61,14 @@ def propose(
         cv2.distanceTransform(np.pad(worn.astype(np.uint8), 1), cv2.DIST_L2, 3)[1:-1, 1:-1], dtype=float
     )
     proposed: list[Pointed] = []
-    for centre, members in _colours(lab, ground, depth, worn):
+    found_colours = _colours(lab, ground, depth, worn)
+    nearest = np.argmin(
+        [np.linalg.norm(lab - centre, axis=-1) for centre, _members in found_colours] or [worn], axis=0
+    )
+    for number, (centre, members) in enumerate(found_colours):
+        members &= nearest == number
+        if members.sum() < _LEAST_PX:
+            continue
         place = np.unravel_index(int(np.where(members, depth, 0).argmax()), depth.shape)
         x, y, radius = (
             left + float(place[1]) + 0.5,

@@ -20,7 +20,7 @@ from lean_sepia.answers.wearing.planning import (
     wear_rows,
     with_heaviness,
 )
-from lean_sepia.answers.wearing.surveying import measured_region
+from lean_sepia.answers.wearing.surveying import measured_region, sound_lab
 from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import screen_pixels
@@ -82,11 +82,10 @@ def _ground(project: Project, zone_id: str, frame: Frame) -> FloatArray | None:
     picture = patch_picture(project, zone_id, frame, hidden)
     if picture is not None:
         return picture.xyz
-    targets = targets_of(project, zone_id)
-    target = targets.exposed or targets.fresh
-    if target is None:
+    lab = sound_lab(project, zone_id, targets_of(project, zone_id))
+    if lab is None:
         return None
-    return np.broadcast_to(xyz_from_lab(np.array(target.lab)), (frame.height, frame.breadth, 3)).copy()
+    return np.broadcast_to(xyz_from_lab(np.array(lab)), (frame.height, frame.breadth, 3)).copy()
 
 
 def _hides(coat: Coat) -> bool:

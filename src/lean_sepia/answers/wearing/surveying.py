@@ -10,6 +10,7 @@ import numpy as np
 
 from lean_sepia.answers.evidence import region_seen
 from lean_sepia.answers.strata import Strata
+from lean_sepia.answers.targets import Targets
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind
 from lean_sepia.arrays import BoolArray, FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -157,6 +158,13 @@ def _sound(cut: Strata, photo: Photo) -> Lab | None:
     target = cut.targets.exposed or cut.targets.fresh
     finish = (cut.exposed or cut.fresh) if photo.of_model else None
     return finish or (target.lab if target else None)
+
+
+def sound_lab(project: Project, zone_id: str, targets: Targets) -> Lab | None:
+    """The colour that wear lies on where no coat does yet: the zone's target, else the ground that was pointed at on its photo."""
+    target = targets.exposed or targets.fresh
+    region = measured_region(project, zone_id)
+    return target.lab if target else region.wear.ground if region and region.wear else None
 
 
 def beside(project: Project, region: Region) -> list[tuple[str, WearRecord]]:

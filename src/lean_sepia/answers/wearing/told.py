@@ -19,6 +19,7 @@ def doubts_words(found: Survey) -> list[str]:
     """What makes a survey doubtful."""
     words = {
         "ground-rare": _("What was pointed at as the ground covers only {0} % of the region: was a mark pointed at?"),
+        "ground-elsewhere": _("What was pointed at as the ground is unlike the {0} % of the region that most looks alike: was a mark pointed at?"),
         "other-large": _("{0} % of the region is neither the ground nor a kind that was named: it may reach over two zones, or a kind is missing."),
         "no-ground": _("Hardly any ground is left in the region: the shares are of all of it."),
     }  # fmt: skip
@@ -38,12 +39,13 @@ def where_words(found: WearClass) -> str:
     """How many marks of a kind there are, which way they run and how surely, and how many sit at the border."""
     parts = [ngettext("{0} whole mark", "{0} whole marks", found.count).format(found.count)]
     if found.direction_deg is not None:
-        parts.append(_way(found.direction_deg, found.direction_within_deg))
+        parts.append(way_words(found.direction_deg, found.direction_within_deg))
     parts.append(_("{0} % at the border").format(f"{100 * found.edge_share:.0f}"))
     return ", ".join(parts)
 
 
-def _way(direction_deg: float, within_deg: float | None) -> str:
+def way_words(direction_deg: float, within_deg: float | None) -> str:
+    """Which way marks run, and within what that is sure."""
     side = _("right") if direction_deg > 0 else _("left")
     way = _("{0}° to the {1} of straight down").format(f"{abs(direction_deg):.0f}", side)
     if abs(direction_deg) < _UPRIGHT_DEG:

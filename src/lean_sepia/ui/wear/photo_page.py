@@ -143,6 +143,8 @@ class PhotoPage(QWidget):
 
     def what_is_missing(self) -> str:
         """What is to be done before it can be measured."""
+        if not self.photos():
+            return _("There is no photo of the prototype. Add one in Evidence, or plan the wear without one.")
         if not self.pointing.corners:
             return _(
                 "Trace a part of this zone on the photo, point at the sound ground and at each kind of wear, then measure."

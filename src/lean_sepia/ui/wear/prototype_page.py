@@ -102,7 +102,7 @@ class PrototypePage(PhotoPage):
     def _remarks(self, record: WearRecord) -> str:
         words = [self.session.project.zone(self.session.zone).name]
         if record.mm_per_px is None:
-            words.append(_("no length is known: shares only, no sizes"))
+            words.append(_("No length is known: shares only, no sizes"))
         if self.answer is not None:
             words += doubts_words(self.answer.survey)
         return ". ".join(words)

@@ -16,7 +16,7 @@ from lean_sepia.document.model import Zone
 from lean_sepia.language import _
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import button, label, row, scrolled
+from lean_sepia.ui.kit.panel import button, holder, label, row, scrolled
 from lean_sepia.ui.kit.theme import SECOND, WELL, font
 from lean_sepia.ui.kit.true_size import px_per_mm
 from lean_sepia.ui.photo.screen_image import to_image
@@ -83,6 +83,7 @@ class PlanPage(QWidget):
         self.side.setSpacing(12)
         self.map = TrafficMap()
         self.map.changed.connect(self._keep_sources)
+        self.map.refused.connect(session.refused)
         self.what = ChoiceBox(
             _("What a click on the zone puts there"),
             [(_(words), name) for name, words in SOURCE_WORDS.items()],
@@ -118,7 +119,10 @@ class PlanPage(QWidget):
         inner = QVBoxLayout()
         inner.setSpacing(8)
         inner.addWidget(self.rows)
-        inner.addLayout(row(label(_("Stop marks, as large as on the model"), "second"), None, self.chart))
+        self._marks_head = holder(
+            row(label(_("Stop marks, as large as on the model"), "second"), None, self.chart)
+        )
+        inner.addWidget(self._marks_head)
         inner.addWidget(self.marks)
         inner.addStretch(1)
         body.addWidget(scrolled(inner), 4)
@@ -144,6 +148,8 @@ class PlanPage(QWidget):
         measured = measured_region(project, zone.id)
         self.heaviness.show_heaviness(planned.plan.heaviness, measured=bool(measured and measured.wear))
         self.heaviness.setEnabled(bool(planned.plan.kinds))
+        for part in (self._marks_head, self.marks):
+            part.setVisible(bool(planned.plan.kinds))
         self.map.show_sources(planned.plan.sources)
         self.rows.show_plan(planned.plan, planned.rows())
         self.how.show_plan(planned.plan, project, zone.id)

@@ -10,6 +10,8 @@ from PySide6.QtCore import Signal
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
 from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.answers.wearing.told import too_coarse_words
+from lean_sepia.colour.words import colour_name
+from lean_sepia.colour.written import is_colour
 from lean_sepia.document.worn import MOST_PLANNED, PlannedWear, WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.choice_box import ChoiceBox
@@ -111,7 +113,10 @@ class PlannedRows(Panel):
 def _remarks(shown: WearRow) -> Iterator[str]:
     """What one planned kind is made of and with, and what to heed."""
     draft, made = shown.draft, shown.made
-    laid = ", ".join(part for part in (draft.of or _("what lies below"), draft.thinned) if part)
+    made_of = draft.of or _("what lies below")
+    if is_colour(draft.of):
+        made_of = _("{0}, no bottle is on the shelf").format(colour_name(shown.wanted).capitalize())
+    laid = ", ".join(part for part in (made_of, draft.thinned) if part)
     passes = _("{0} passes").format(draft.passes) if draft.passes > 1 else _("1 pass")
     size = _("{0} mm on the model, {1} a square centimetre").format(
         f"{shown.model_mm:.2g}", f"{made.per_cm2:.2g}"

@@ -7,7 +7,7 @@ from PySide6.QtGui import QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent,
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.answers.wearing.places import SOURCE_WORDS
-from lean_sepia.document.worn import Source
+from lean_sepia.document.worn import MOST_SOURCES, Source
 from lean_sepia.language import _, ngettext
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
@@ -30,6 +30,7 @@ class TrafficMap(KeyboardRing, QWidget):
     """
 
     changed = Signal(object)
+    refused = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -87,6 +88,10 @@ class TrafficMap(KeyboardRing, QWidget):
 
     def put(self, x: float, y: float) -> None:
         """Put a source of the chosen sort."""
+        if len(self._sources) >= MOST_SOURCES:
+            words = _("A zone has at most {0} places where it wears. Take one away first.")
+            self.refused.emit(words.format(MOST_SOURCES))
+            return
         source = Source.model_validate({"what": self.putting, "x": x, "y": y})
         self._sources, self._at = (*self._sources, source), len(self._sources)
         self.changed.emit(self._sources)
