@@ -35,14 +35,10 @@ class SizesPanel(Panel):
         edges, counts = size_bars(sizes_mm, limit)
         self.bars.show_sizes(edges.tolist(), counts.tolist(), limit)
         hidden = int((sizes_mm < limit).sum())
-        if not hidden:
-            self.words.setText(_("All large enough to be seen at 30 cm."))
-        else:
-            self.words.setText(
-                _("Left of the line a mark cannot be seen at 30 cm: {0} of {1}.").format(
-                    hidden, sizes_mm.size
-                )
-            )
+        self.words.setVisible(hidden > 0)
+        self.words.setText(
+            _("Left of the line a mark cannot be seen at 30 cm: {0} of {1}.").format(hidden, sizes_mm.size)
+        )
 
 
 class HeightsPanel(Panel):

@@ -12,7 +12,7 @@ from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.swatch import Lab, qcolor
 from lean_sepia.ui.kit.theme import HAIRLINE, SECOND, TEXT, THIRD, WELL, font
 
-_BAR, _FIGURE = 15, 38
+_BAR, _FIGURE = 14, 38
 
 
 @guarded
