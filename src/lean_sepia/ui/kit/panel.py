@@ -24,6 +24,7 @@ from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, TEXT, THIRD, WELL_TEXT, font
 
 GUTTER, COLUMN_WIDTH = 18, 268
+_FITS = 36  # letters that surely fit in a line of the side column
 
 
 _FACES: dict[str, tuple[int, bool, QPalette.ColorRole]] = {
@@ -76,6 +77,11 @@ class ElidedLabel(QLabel):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._fit()
+
+
+def line(text: str, kind: str = "") -> QLabel:
+    """A label in the side column, which wraps only where it must: what may wrap asks for more height than it needs."""
+    return label(text, kind, wrap=len(text) > _FITS)
 
 
 def button(text: str, kind: str = "", tip: str = "") -> QPushButton:

@@ -14,7 +14,7 @@ from lean_sepia.answers.wearing.told import too_coarse_words, where_words
 from lean_sepia.document.worn import WearClass, WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.choice_box import ChoiceBox
-from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
+from lean_sepia.ui.kit.panel import Panel, button, label, line, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
@@ -92,7 +92,7 @@ class KindsPanel(Panel):
             found = measured.get(planned.kind)
             yield self._line(planned, found, shown=planned.kind not in hidden)
             for words in _lines(planned, found):
-                yield label(words, "second", wrap=True)
+                yield line(words, "second")
 
     def _line(self, planned: WearRow, found: WearClass | None, *, shown: bool) -> Item:
         share = found.coverage_percent if found else 100 * planned.share

@@ -20,7 +20,7 @@ from lean_sepia.document.edits.wear import plan_wear
 from lean_sepia.document.model import Project
 from lean_sepia.document.worn import PlannedWear, WearPlan, WearRecord
 from lean_sepia.language import _
-from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.panel import Panel, button, line, row
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.true_size import px_per_mm
 from lean_sepia.ui.shell.session import Session
@@ -94,7 +94,7 @@ class PrototypePage(PhotoPage):
             lines.append(words.format(difference(base, base + np.array(self._tint)).words))
         self.to_glaze.setVisible(self._tint is not None)
         self._all_panel.setVisible(bool(lines))
-        self._lines.fill([label(words, "second", wrap=True) for words in lines])
+        self._lines.fill([line(words, "second") for words in lines])
 
     def _sizes(self) -> FloatArray:
         return self.answer.sizes_mm if self.answer is not None else np.array([])

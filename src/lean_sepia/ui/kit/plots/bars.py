@@ -24,10 +24,10 @@ class SizeBars(QWidget):
         self._edges: tuple[float, ...] = ()
         self._counts: tuple[int, ...] = ()
         self._limit = 0.0
-        self.setMinimumHeight(96)
+        self.setMinimumHeight(80)
 
     def sizeHint(self) -> QSize:
-        return QSize(260, 104)
+        return QSize(260, 88)
 
     def show_sizes(self, edges: Sequence[float], counts: Sequence[int], limit: float) -> None:
         """Show counts (n) between size edges (n + 1), with the smallest visible size as a line."""
