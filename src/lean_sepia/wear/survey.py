@@ -89,13 +89,7 @@ def survey(
         1, "blas"
     ):  # its products are small and many at once: threads of its own are in the way
         found = segment(look, base, classes, spots, inside, said, progress)
-    with ThreadPoolExecutor(_THREADS) as pool:  # one kind each
-        known = pool.map(
-            lambda name: find_marks(found.core(name), found.shares[name], mm_per_px or 1.0, inside),
-            found.shares,
-        )
-        marks = dict(zip(found.shares, known, strict=True))
-        measures = tuple(pool.map(lambda name: _measured(found, name, marks[name], edges), marks))
+    marks, measures = _all_measured(found, mm_per_px or 1.0, inside, edges)
     unlike = _unlike(found, look)
     paints = found.scene.paints[1:] if unlike is None else unlike[None]
     colours = dict(zip(found.shares, paints * white(), strict=False))
@@ -106,6 +100,18 @@ def survey(
     return Survey(
         worn, measures, marks, rust, scaled, found, mm_per_px is not None, unlike, _doubts(found, base)
     )
+
+
+def _all_measured(
+    found: Segmented, mm_per_px: float, inside: BoolArray | None, edges: Sequence[Line]
+) -> tuple[dict[str, Marks], tuple[ClassMeasure, ...]]:
+    """The marks of each kind and what was measured of them, several kinds at once."""
+    with ThreadPoolExecutor(_THREADS) as pool:
+        known = pool.map(
+            lambda name: find_marks(found.core(name), found.shares[name], mm_per_px, inside), found.shares
+        )
+        marks = dict(zip(found.shares, known, strict=True))
+        return marks, tuple(pool.map(lambda name: _measured(found, name, marks[name], edges), marks))
 
 
 def _measured(found: Segmented, name: str, marks: Marks, edges: Sequence[Line]) -> ClassMeasure:
