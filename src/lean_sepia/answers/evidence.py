@@ -40,7 +40,7 @@ from lean_sepia.photo.patch import (
     polygon_patch,
 )
 from lean_sepia.photo.read import Pixels
-from lean_sepia.photo.sample import Clipped, SampledColour, clipping_words, sample_patch
+from lean_sepia.photo.sample import Clipped, SampledColour, clipping_words, sample_patch, uneven_words
 from lean_sepia.photo.shares import area_shares
 
 
@@ -103,7 +103,7 @@ def _measured(found: SampledColour, photo: Photo) -> dict[str, Any]:
         lab, ranges, radius = (lab[0], 0.0, 0.0), (ranges[0], _ANY_HUE, _ANY_HUE), _NO_COLOUR_DE00
     return {
         "lab": lab, "lab_range90": ranges, "de00_90": radius, "pixels": found.pixels,
-        "clipped_share": found.clipped_share, "bound": found.bound,
+        "clipped_share": found.clipped_share, "bound": found.bound, "uneven": found.uneven,
         "clipped": tuple(ClippedChannel(channel=c.channel, end=c.end, share=c.share) for c in found.clipped),
     }  # fmt: skip
 
@@ -212,6 +212,7 @@ def trace_area(
     )  # fmt: skip
 
 
-def clipping_of(sample: Sample) -> str:
-    """What the clipped channels of a sample mean for its colour, in words; empty where none is."""
-    return clipping_words([Clipped(c.channel, c.end, c.share) for c in sample.clipped], sample.bound)
+def doubts_of(sample: Sample) -> str:
+    """What clipped channels and an uneven surface mean for a sample's colour, in words; empty where there is neither."""
+    clipped = clipping_words([Clipped(c.channel, c.end, c.share) for c in sample.clipped], sample.bound)
+    return "; ".join(words for words in (clipped, uneven_words(sample.uneven)) if words)

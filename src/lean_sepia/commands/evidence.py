@@ -42,7 +42,7 @@ def sample(
     from lean_sepia.photo.correction.cast_fit import fit_cast
     from lean_sepia.photo.patch import rectangle_mean
     from lean_sepia.photo.read import read_picture
-    from lean_sepia.photo.sample import clipping_words, sample_disc
+    from lean_sepia.photo.sample import clipping_words, sample_disc, uneven_words
 
     if not at and not area:
         raise BadInputError(
@@ -55,8 +55,11 @@ def sample(
     for text in at:
         x, y, radius = parse_numbers(text, "--at", (3,))
         found = sample_disc(picture.pixels, cast, x, y, radius)
-        samples.append({"x": x, "y": y, **asdict(found)})
-        clipping.append(clipping_words(found.clipped, found.bound))
+        told = asdict(found)
+        uneven = told.pop("uneven")  # in words only: the keys of a sample are a contract
+        samples.append({"x": x, "y": y, **told})
+        words = (clipping_words(found.clipped, found.bound), uneven_words(uneven))
+        clipping.append("; ".join(part for part in words if part))
     areas = [
         {
             "lab": [

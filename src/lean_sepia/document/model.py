@@ -159,6 +159,7 @@ class Sample(Frozen):
     """The corrected colour of a disc, polygon or brush stroke on a photo, in a role for a zone.
 
     x, y : its middle; path : corners of the polygon or points of the stroke, `radius` that of disc or brush
+    uneven : what it is besides one even colour: a printed screen, two colours that meet, a rough surface
     """
 
     id: Key
@@ -176,6 +177,7 @@ class Sample(Frozen):
     pixels: Count
     clipped_share: Share
     clipped: tuple[ClippedChannel, ...] = ()
+    uneven: Literal["", "screen", "two", "rough"] = ""
     bound: bool = False
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import cv2
 import numpy as np
@@ -13,8 +14,19 @@ from lean_sepia.colour.srgb import linear_from_srgb
 from lean_sepia.errors import SampleError
 from lean_sepia.language import _
 from lean_sepia.photo.read import Pixels
+from lean_sepia.photo.surface import (
+    SCREEN_CELLS,
+    Evenness,
+    Screen,
+    find_screen,
+    is_rough,
+    parts_of,
+    shows_structure,
+    whole_cells,
+)
 
 _SECTORS = 8
+_LEAST_ABOUT = (32.0, 20.0)  # pixels round a small disc, in which a printed screen is looked for
 CLIPPED_LOW, CLIPPED_HIGH = 2, 253
 """8-bit values at and beyond which a channel tells nothing."""
 
@@ -31,6 +43,7 @@ class Patch:
     clipping : (2, 3) share of the kept pixels in which a channel lies at its lower, at its upper end
     clipping_read : the same (2, 3) of all the pixels read
     all_clipped : share of the pixels read in which all three channels lie at an end
+    uneven : what it is besides one even colour, `""` where it is one
     """
 
     mean: FloatArray
@@ -42,6 +55,7 @@ class Patch:
     clipping: FloatArray
     clipping_read: FloatArray
     all_clipped: float
+    uneven: Evenness | Literal[""] = ""
 
     @property
     def pixels(self) -> int:
@@ -122,6 +136,9 @@ def disc_patch(pixels: Pixels, x: float, y: float, radius: float) -> Patch:
                 x, y, width, height
             )
         )
+    screen = _screen_about(pixels, x, y, radius)
+    if screen is not None:
+        return _screened(pixels, x, y, max(radius, SCREEN_CELLS * screen.period), screen)
     x0, x1 = max(0, int(np.floor(x - radius))), min(width, int(np.ceil(x + radius)) + 1)
     y0, y1 = max(0, int(np.floor(y - radius))), min(height, int(np.ceil(y + radius)) + 1)
     rows, columns = np.mgrid[y0:y1, x0:x1]
@@ -180,23 +197,74 @@ def _mask_patch(pixels: Pixels, area: Area) -> Patch:
     away = places - places.mean(axis=0)
     along = away @ np.linalg.svd(np.cov(away.T) if len(away) > 1 else np.eye(2))[0][:, 0]
     rank = np.argsort(np.argsort(along, kind="stable"), kind="stable")
-    return _robust(encoded_unit(area.of(pixels)[rows, columns]), rank * _SECTORS // len(rank), places)
+    x, y = places.mean(axis=0)
+    radius = max(2.0, float(np.sqrt(len(places) / np.pi)))
+    screened = _screen_about(pixels, float(x), float(y), radius) is not None
+    encoded = encoded_unit(area.of(pixels)[rows, columns])
+    return _robust(encoded, rank * _SECTORS // len(rank), places, screened=screened)
 
 
-def _robust(encoded: FloatArray, sector: IntArray, places: IntArray) -> Patch:
+def _screen_about(pixels: Pixels, x: float, y: float, radius: float) -> Screen | None:
+    """The printed screen that a disc lies on; None where it lies on none."""
+    height, width = pixels.shape[:2]
+    near = max(2, round(min(radius, _LEAST_ABOUT[-1])))
+    inner = pixels[
+        max(0, round(y) - near) : round(y) + near + 1, max(0, round(x) - near) : round(x) + near + 1
+    ]
+    if not shows_structure(encoded_unit(inner)):
+        return None
+    for about in sorted({max(radius, least) for least in _LEAST_ABOUT}, reverse=True):
+        rows = slice(max(0, round(y - about)), min(height, round(y + about) + 1))
+        columns = slice(max(0, round(x - about)), min(width, round(x + about) + 1))
+        screen = find_screen(encoded_unit(pixels[rows, columns]))
+        if screen is not None:
+            return screen
+    return None
+
+
+def _screened(pixels: Pixels, x: float, y: float, radius: float, screen: Screen) -> Patch:
+    """Read a printed screen: the mean in linear light over whole cells, nothing left out."""
+    height, width = pixels.shape[:2]
+    reach = radius + screen.period
+    rows, columns = np.mgrid[
+        max(0, int(y - reach)) : min(height, int(y + reach) + 2),
+        max(0, int(x - reach)) : min(width, int(x + reach) + 2),
+    ]
+    places = np.stack([columns.ravel(), rows.ravel()], axis=1)
+    encoded = encoded_unit(pixels[places[:, 1], places[:, 0]])
+    linear = linear_from_srgb(encoded)
+    half = screen.period / 2
+    shifts = ((0.0, 0.0), (half, 0.0), (-half, 0.0), (0.0, half), (0.0, -half))
+    means = np.stack([whole_cells(places, x + dx, y + dy, radius) @ linear for dx, dy in shifts])
+    inside = whole_cells(places, x, y, radius) > 0
+    ends = np.stack([encoded <= CLIPPED_LOW / 255, encoded >= CLIPPED_HIGH / 255])[:, inside]
+    clipped = np.any(ends, axis=0)
+    return Patch(
+        means.mean(axis=0), np.cov(means.T) + _quantised(means[0]), linear[inside].std(axis=0),
+        np.ones(int(inside.sum()), bool), float(np.any(clipped, axis=1).mean()), places[inside], np.zeros((2, 3)),
+        ends.mean(axis=1), 0.0, "screen",
+    )  # fmt: skip
+
+
+def _quantised(mean: FloatArray) -> FloatArray:
+    """Covariance (3, 3) that storing in 8 bits leaves of a linear mean (3,)."""
+    return np.diag((mean ** (1 / 2.4) * 2.2 * mean ** (1.4 / 2.4) / 255 / np.sqrt(12)) ** 2)
+
+
+def _robust(encoded: FloatArray, sector: IntArray, places: IntArray, *, screened: bool = False) -> Patch:
+    """The mean of the paint in pixels (n, 3), specks and highlights left out; of a printed screen nothing is."""
     centre = np.median(encoded, axis=0)
     deviation = encoded - centre
     scatter = 1.4826 * np.median(np.abs(deviation), axis=0) + 1.5 / 255
     kept = np.all(np.abs(deviation) <= 3.0 * scatter, axis=1)
     # Highlights and scratches are brighter in every channel at once: cut them sooner than shadows.
     kept &= ~np.all(deviation > 1.8 * scatter, axis=1)
-    if not kept.any():
+    if screened or not kept.any():
         kept[:] = True
     linear = linear_from_srgb(encoded)
     mean = linear[kept].mean(axis=0)
     counts = np.bincount(sector[kept], minlength=_SECTORS)
     full = counts >= 4
-    quantised = np.diag((mean ** (1 / 2.4) * 2.2 * mean ** (1.4 / 2.4) / 255 / np.sqrt(12)) ** 2)
     if full.sum() >= 3:
         # Grain is correlated, so the error of the mean comes from how the sectors differ, not from 1/√n.
         sums = np.stack([np.bincount(sector[kept], linear[kept, c], _SECTORS) for c in range(3)], axis=1)
@@ -206,10 +274,24 @@ def _robust(encoded: FloatArray, sector: IntArray, places: IntArray) -> Patch:
         cov = np.diag(linear[kept].var(axis=0))
     ends = np.stack([encoded <= CLIPPED_LOW / 255, encoded >= CLIPPED_HIGH / 255])
     clipped = np.any(ends, axis=0)
+    uneven, more = _unevenness(encoded, linear, places, kept, screened=screened)
     return Patch(
-        mean, cov + quantised, linear[kept].std(axis=0), kept, float(np.any(clipped, axis=1).mean()), places,
-        ends[:, kept].mean(axis=1), ends.mean(axis=1), float(np.all(clipped, axis=1).mean()),
+        mean, cov + _quantised(mean) + more, linear[kept].std(axis=0), kept, float(np.any(clipped, axis=1).mean()), places,
+        ends[:, kept].mean(axis=1), ends.mean(axis=1), float(np.all(clipped, axis=1).mean()), uneven,
     )  # fmt: skip
+
+
+def _unevenness(
+    encoded: FloatArray, linear: FloatArray, places: IntArray, kept: BoolArray, *, screened: bool
+) -> tuple[Evenness | Literal[""], FloatArray]:
+    """What pixels are besides one even colour, and how much less sure (3, 3) their mean is for it."""
+    if screened:
+        return "screen", np.zeros((3, 3))
+    light = parts_of(encoded, places)
+    if light is not None:  # the colour that was meant may be either
+        apart, share = linear[light].mean(axis=0) - linear[~light].mean(axis=0), float(light.mean())
+        return "two", max(share, 1 - share) * np.outer(apart, apart) / 2
+    return ("rough" if is_rough(encoded[kept]) else ""), np.zeros((3, 3))
 
 
 def rectangle_mean(pixels: Pixels, x0: float, y0: float, x1: float, y1: float) -> FloatArray:

@@ -15,6 +15,7 @@ from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
+from lean_sepia.photo.surface import Evenness
 
 _DRAWS, _FEWEST_DRAWS = 600, 60
 _BOUND_SHARE, _TOLD_SHARE = 1 / 3, 0.02
@@ -43,7 +44,8 @@ class SampledColour:
 
     `de00_90` is the CIEDE2000 radius that holds the true colour 9 times in 10; `lab_range90` gives each
     coordinate its own 90 % interval. `clipped` names channels that lie at an end of the scale over part of it, which
-    widens the range; where all three do over more than a third the colour is only a `bound`.
+    widens the range; where all three do over more than a third the colour is only a `bound`. `uneven` says what it is besides
+    one even colour, "" where it is one.
     """
 
     lab: tuple[float, float, float]
@@ -53,6 +55,7 @@ class SampledColour:
     clipped_share: float
     clipped: tuple[Clipped, ...] = ()
     bound: bool = False
+    uneven: Evenness | Literal[""] = ""
 
 
 @cache
@@ -100,6 +103,7 @@ def sample_patch(patch: Patch, cast: Cast) -> SampledColour:
         clipped_share=patch.clipped_share,
         clipped=_clipped(patch),
         bound=patch.all_clipped > _BOUND_SHARE,
+        uneven=patch.uneven,
     )
 
 
@@ -135,6 +139,16 @@ def clipping_words(clipped: Sequence[Clipped], bound: bool) -> str:
     if bound:
         said.append(_("only a bound: all three channels are clipped"))
     return "; ".join(said)
+
+
+def uneven_words(uneven: str) -> str:
+    """What a sample is besides one even colour, and what follows from it; empty where it is one."""
+    words = {
+        "screen": _("a printed screen: read as the mean of its light over whole cells"),
+        "two": _("two colours, or light and shade, meet in it: the range holds both"),
+        "rough": _("rough, or coarse in grain: a larger sample is surer"),
+    }
+    return words.get(uneven, "")
 
 
 def sample_disc(pixels: Pixels, cast: Cast, x: float, y: float, radius: float) -> SampledColour:

@@ -8,7 +8,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QMenu, QVBoxLayout, QWidget
 
-from lean_sepia.answers.evidence import clipping_of, outline_of, patch_of, shaded_twins
+from lean_sepia.answers.evidence import doubts_of, outline_of, patch_of, shaded_twins
 from lean_sepia.document.edits.photos import remove_sample, set_role
 from lean_sepia.document.model import ROLE_WORDS, ROLES, Role, Sample
 from lean_sepia.language import _
@@ -85,7 +85,7 @@ class SamplesPanel(Panel):
     def _sample_rows(self, sample: Sample, colours: bool, shaded: bool) -> Iterator[Item]:
         zone = self._session.project.zone(sample.zone)
         tip = _("The same paint in the shade") if shaded else _("Choose this zone; shows the pixels left out")
-        clipped = clipping_of(sample)
+        clipped = doubts_of(sample)
         name = button(zone.short, "link", f"{tip}\n{clipped}" if clipped else tip)
         name.clicked.connect(lambda _c=False, s=sample: self._choose(s))
         drop = button("×", "step", _("Remove this sample"))
