@@ -182,12 +182,13 @@ def test_raw_and_heic_without_their_libraries_say_what_to_do(monkeypatch):
             decode_picture(data, name)
 
 
-def test_raw_is_developed_for_daylight(monkeypatch):
+def test_raw_without_a_balance_is_developed_for_daylight(monkeypatch):
     """A stand-in for the optional library: what it is asked for, and that its pixels are kept at 16 bits."""
     asked = {}
 
     class Raw:
         sizes = SimpleNamespace(width=4, height=3)
+        camera_whitebalance = (0.0, 0.0, 0.0, 0.0)
         daylight_whitebalance = (2.0, 1.0, 1.5, 0.0)
 
         def __enter__(self):

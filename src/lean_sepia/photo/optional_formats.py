@@ -16,6 +16,7 @@ RAW_SUFFIXES = frozenset(
     {".arw", ".cr2", ".cr3", ".dng", ".nef", ".nrw", ".orf", ".pef", ".raf", ".raw", ".rw2", ".srw"}
 )
 _MOST_RAW_PIXELS = 100_000_000
+_SRGB_CURVE = (2.4, 12.92)  # power, and slope near black
 _HEIC_BRANDS = frozenset({b"heic", b"heix", b"hevc", b"heim", b"heis", b"mif1", b"msf1", b"avif"})
 
 
@@ -41,7 +42,9 @@ def _library(module: str, kind: str, name: str, extra: str) -> Any:
 
 
 def develop_raw(data: bytes, name: str) -> np.ndarray[Any, Any]:
-    """Camera raw as 16-bit sRGB (h, w, 3), developed with the camera's daylight balance and without automatic brightening.
+    """Camera raw as 16-bit sRGB (h, w, 3), developed with the balance and the matrix of the file and without automatic brightening.
+
+    Where the file names no balance it is the camera's for daylight. The curve is that of sRGB (IEC 61966-2-1), as the program reads it.
 
     Raises
     ------
@@ -53,12 +56,15 @@ def develop_raw(data: bytes, name: str) -> np.ndarray[Any, Any]:
         with rawpy.imread(io.BytesIO(data)) as raw:
             if raw.sizes.width * raw.sizes.height > _MOST_RAW_PIXELS:
                 raise ValueError(_("more than {0} megapixels").format(_MOST_RAW_PIXELS // 1_000_000))
+            shot = list(raw.camera_whitebalance)
+            balance = shot if min(shot[:3]) > 0 else list(raw.daylight_whitebalance)
             return np.asarray(
                 raw.postprocess(
                     use_camera_wb=False,
-                    user_wb=list(raw.daylight_whitebalance),
+                    user_wb=balance,
                     no_auto_bright=True,
                     output_bps=16,
+                    gamma=_SRGB_CURVE,
                 )
             )
     except rawpy.LibRawError as error:
