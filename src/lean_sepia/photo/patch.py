@@ -44,6 +44,7 @@ class Patch:
     clipping_read : the same (2, 3) of all the pixels read
     all_clipped : share of the pixels read in which all three channels lie at an end
     uneven : what it is besides one even colour, `""` where it is one
+    bright : (n,) pixels that were left out because they are brighter in every channel, as highlights and scratches are
     """
 
     mean: FloatArray
@@ -56,6 +57,14 @@ class Patch:
     clipping_read: FloatArray
     all_clipped: float
     uneven: Evenness | Literal[""] = ""
+    bright: BoolArray | None = None
+
+    @property
+    def held(self) -> tuple[float, float, float, float]:
+        """Shares of the pixels read: kept, left out as highlights, left out as specks, and clipped in a channel, whether kept or not."""
+        kept = float(self.kept.mean())
+        bright = 0.0 if self.bright is None else float(self.bright.mean())
+        return kept, bright, max(0.0, 1 - kept - bright), self.clipped_share
 
     @property
     def pixels(self) -> int:
@@ -278,6 +287,7 @@ def _robust(encoded: FloatArray, sector: IntArray, places: IntArray, *, screened
     return Patch(
         mean, cov + _quantised(mean) + more, linear[kept].std(axis=0), kept, float(np.any(clipped, axis=1).mean()), places,
         ends[:, kept].mean(axis=1), ends.mean(axis=1), float(np.all(clipped, axis=1).mean()), uneven,
+        ~kept & np.all(deviation > 0, axis=1),
     )  # fmt: skip
 
 

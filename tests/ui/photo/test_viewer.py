@@ -1,10 +1,13 @@
 """The photo viewer: samples by hand and key, polygons, strokes, zoom, marks."""
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.model import AnchorMark
+from lean_sepia.photo.patch import disc_patch
+from lean_sepia.ui.photo.loupe import held_words
 
 
 def test_evidence_samples_where_it_is_clicked(untouched, demo, qtbot, widget_point):
@@ -43,6 +46,25 @@ def test_loupe_shows_the_corrected_colour(workspace, qtbot, widget_point):
     room._hover(560, 606)
     assert room._loupe.isVisible()
     assert "blue-green" in room._loupe._name.text() or "green" in room._loupe._name.text()
+    assert "9 times in 10" in room._loupe._within.text()
+    assert "kept" in room._loupe._held.text()
+    assert room._loupe.x() > 200
+    far = room.viewer.to_picture(QPointF(room.viewer.width() - 40, room.viewer.height() - 40))
+    room._hover(far.x(), far.y())
+    assert room._loupe.x() < 20
+    assert not room._loupe.grab().isNull()
+
+
+def test_what_a_disc_holds_is_told():
+    assert held_words((0.82, 0.1, 0.08, 0.03)) == "kept 82 %, highlights 10 %, specks 8 %, clipped 3 %"
+    assert held_words((1.0, 0.0, 0.0, 0.0)) == "kept 100 %"
+    pixels = np.full((30, 30, 3), 90, np.uint8)
+    pixels[10:12, 10:20], pixels[18, 12:18] = 180, (20, 90, 90)
+    kept, bright, specks, clipped = disc_patch(pixels, 15, 15, 8).held
+    assert kept > 0.8
+    assert bright > 2 * specks > 0
+    assert kept + bright + specks == pytest.approx(1)
+    assert clipped == 0
 
 
 def test_viewer_zooms_and_pans(workspace, qtbot):

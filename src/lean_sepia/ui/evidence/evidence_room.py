@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
+from PySide6.QtCore import QPointF
 from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout
 
 from lean_sepia.answers.evidence import (
@@ -11,13 +12,13 @@ from lean_sepia.answers.evidence import (
     outline_of,
     patch_of,
 )
-from lean_sepia.arrays import triple
 from lean_sepia.document.edits.photos import remove_photo
 from lean_sepia.document.edits.zones import locate_feature
 from lean_sepia.document.model import AnchorMark, Project, Sample, Shape
 from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.pyramid import Pyramid
+from lean_sepia.photo.sample import sample_patch
 from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
 from lean_sepia.ui.evidence.cast_panel import CastPanel
 from lean_sepia.ui.evidence.contact_sheet import ContactSheet
@@ -30,7 +31,7 @@ from lean_sepia.ui.evidence.shares_panel import SharesPanel
 from lean_sepia.ui.evidence.straighten_dialog import StraightenDialog
 from lean_sepia.ui.kit.panel import ElidedLabel, button, label, row
 from lean_sepia.ui.kit.plain import hint
-from lean_sepia.ui.photo.loupe import Loupe
+from lean_sepia.ui.photo.loupe import Loupe, Place
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, first_look, prepare
 from lean_sepia.ui.photo.tools import SAMPLE_TOOLS, TOOL_KEYS, Tool
@@ -273,16 +274,27 @@ class EvidenceRoom(RoomPage):
     def _hover(self, x: float, y: float) -> None:
         if self.seen is None:
             return
-        patch = disc_patch(self.seen.picture.pixels, x, y, min(self.viewer.radius, 12.0))
-        lab = triple(self.seen.cast.lab(patch.mean))
-        reach = 2.2 * max(self.viewer.radius, 3.0)
-        square = self.seen.pyramid.view(x - reach, y - reach, 76 / (2 * reach), 76, 76, 160)
+        radius = self.viewer.radius
+        patch = disc_patch(self.seen.picture.pixels, x, y, min(radius, 12.0))
+        found = sample_patch(patch, self.seen.cast)
+        reach = max(5, round(1.8 * radius))
+        left, top, side = round(x) - reach, round(y) - reach, 2 * reach + 1
+        square = self.seen.pyramid.view(left, top, 1.0, side, side, 160)
         if self.seen.correction is not None:
             square = self.seen.correction.apply(square)
-        self._loupe.show_place(lab, square, self.viewer.radius / reach)
-        self._loupe.move(
-            self.viewer.width() - self._loupe.width() - 12, self.viewer.height() - self._loupe.height() - 12
+        self._loupe.show_place(
+            Place(
+                found.lab,
+                found.de00_90,
+                square,
+                (x - left, y - top),
+                radius,
+                patch.left_out - (left, top),
+                patch.held,
+            )
         )
+        corner, beside = (self.viewer.to_picture(QPointF(at, 0)) for at in (0, 1))
+        self._loupe.keep_clear_of((QPointF(x, y) - corner) / (beside.x() - corner.x()))
 
     def _placed(self, tool: str, x: float, y: float, radius: float) -> None:
         if tool == "sample":
