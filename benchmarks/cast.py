@@ -1,4 +1,4 @@
-"""Taking casts out of simulated photos: measured sensors, eight lights, 190 surfaces that tuning never saw."""
+"""Taking casts out of simulated photos: measured sensors, eight lights, 190 surfaces that tuning never saw; printed pages; renderings."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from scripts.simulated_cameras import (
     true_labs,
 )
 
-from benchmarks import printed
+from benchmarks import everyday, printed
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.adaptation import BRADFORD
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -107,4 +107,4 @@ def main() -> bool:
             f"(85–95 %: {'reached' if fine else 'NOT REACHED'}); L*, a*, b* within theirs {shares[1]:.0%}, {shares[2]:.0%}, {shares[3]:.0%}",
             flush=True,
         )
-    return reached
+    return reached & everyday.main()
