@@ -1,6 +1,7 @@
 """Pages printed in a screen of dots and scanned: the mean colour of a sample against that of the page in linear light.
 
-Dots are round, ellipses or squares of their own size, in inks and at angles that the tests do not use; nothing was tuned on them.
+Dots are round, ellipses, squares or diamonds of their own size, in inks and at angles that the tests do not use. An earlier set, of
+other forms, angles and seed, was looked at while the search for screens was written; this one was drawn after.
 """
 
 from __future__ import annotations
@@ -19,7 +20,7 @@ from lean_sepia.photo.patch import disc_patch
 
 _SIDE, _OVER, _PAGES = 130, 5, 40
 _LINES, _DPI, _RADII = 150, 600, (5.0, 10.0, 20.0)
-_ANGLES = (45.0, 75.0, 15.0, 90.0)
+_ANGLES = (22.5, 52.5, 82.5, 7.5)
 _LIMIT = 1.0
 
 
@@ -36,7 +37,7 @@ def _page(rng: np.random.Generator) -> tuple[Image8, FloatArray]:
         radius = np.sqrt(rng.uniform(0.02, most) / np.pi) * period
         u = (x * np.cos(angle) + y * np.sin(angle)) % period - period / 2
         v = (y * np.cos(angle) - x * np.sin(angle)) % period - period / 2
-        power, longer = rng.choice([2.0, 4.0]), rng.uniform(1.0, 1.3)
+        power, longer = rng.choice([1.2, 2.0, 6.0]), rng.uniform(1.0, 1.25)
         inside = (np.abs(u) * longer) ** power + (np.abs(v) / longer) ** power < radius**power
         light = np.where(inside[..., None], light * ink, light)
     light = light.reshape(_SIDE, _OVER, _SIDE, _OVER, 3).mean(axis=(1, 3))
@@ -47,7 +48,7 @@ def _page(rng: np.random.Generator) -> tuple[Image8, FloatArray]:
 
 def _misses() -> Iterator[tuple[float, float, float]]:
     """ΔE00 to the page of a sample, of the plain median, and whether a screen was found."""
-    rng = np.random.default_rng(0xD075)
+    rng = np.random.default_rng(0x5C4EE)
     for _page_number in range(_PAGES):
         pixels, mean = _page(rng)
         truth = AS_FOUND.lab(mean)
