@@ -6,13 +6,12 @@ from collections.abc import Iterator
 
 import numpy as np
 from scripts.simulated_cameras import (
-    COLUMNS,
     NM,
-    PATCH_PX,
     SIX_PATCHES,
     chart_24,
     develop_matrix,
     held_out_reflectances,
+    in_squares,
     light,
     measured_sensors,
     true_labs,
@@ -38,15 +37,8 @@ Disc = tuple[float, float, float]
 
 def _picture(encoded: FloatArray, rng: np.random.Generator) -> tuple[Image8, list[Disc]]:
     """Encoded colours (n, 3) as an 8-bit picture of squares with grain, and the disc of each."""
-    rows = -(-len(encoded) // COLUMNS)
-    grid = np.zeros((rows * COLUMNS, 3))
-    grid[: len(encoded)] = np.clip(encoded, 0, 1)
-    picture = np.kron(grid.reshape(rows, COLUMNS, 3), np.ones((PATCH_PX, PATCH_PX, 1)))
+    picture, discs = in_squares(np.clip(encoded, 0, 1))
     picture = picture + rng.normal(0, 0.012, picture.shape)
-    discs = [
-        ((i % COLUMNS + 0.5) * PATCH_PX - 0.5, (i // COLUMNS + 0.5) * PATCH_PX - 0.5, PATCH_PX / 2 - 1.5)
-        for i in range(len(encoded))
-    ]
     return np.clip(255 * picture, 0, 255).round().astype(np.uint8), discs
 
 

@@ -54,7 +54,7 @@ def _survey(pixels: Image8, spots: dict[str, Disc]) -> Survey:
 
     height, width = pixels.shape[:2]
     classes = {name: colour(name) for name in spots if name}
-    found, _record = survey_region(
+    found, _record, _look = survey_region(
         pixels,
         cast,
         corners_of(0, 0, width, height),

@@ -170,6 +170,18 @@ class Shot:
     clipped: np.ndarray
 
 
+def in_squares(colours: np.ndarray) -> tuple[np.ndarray, list[tuple[float, float, float]]]:
+    """Colours (n, 3) as a picture of squares in a grid, black where there is none, and the disc of each."""
+    rows = -(-len(colours) // COLUMNS)
+    grid = np.zeros((rows * COLUMNS, 3))
+    grid[: len(colours)] = colours
+    discs = [
+        ((i % COLUMNS + 0.5) * PATCH_PX - 0.5, (i // COLUMNS + 0.5) * PATCH_PX - 0.5, PATCH_PX / 2 - 1.5)
+        for i in range(len(colours))
+    ]
+    return np.kron(grid.reshape(rows, COLUMNS, 3), np.ones((PATCH_PX, PATCH_PX, 1))), discs
+
+
 def shoot(
     sensor: np.ndarray,
     power: np.ndarray,
@@ -179,16 +191,10 @@ def shoot(
 ) -> Shot:
     """Photograph surfaces (n, 81) in a grid of squares, with photon and reading noise."""
     rgb, _ = developed(sensor, power, reflectance, development or develop_matrix(sensor))
-    rows = -(-len(rgb) // COLUMNS)
-    grid = np.zeros((rows * COLUMNS, 3))
-    grid[: len(rgb)] = rgb
-    picture = np.kron(grid.reshape(rows, COLUMNS, 3), np.ones((PATCH_PX, PATCH_PX, 1)))
+    picture, discs = in_squares(rgb)
+    rows = len(picture) // PATCH_PX
     picture = picture + rng.normal(size=picture.shape) * np.sqrt(2e-4 * np.clip(picture, 0, 1) + 1e-6)
     pixels = np.round(255 * np.clip(srgb_from_linear(np.clip(picture, 0, 1)), 0, 1)).astype(np.uint8)
-    discs = [
-        ((i % COLUMNS + 0.5) * PATCH_PX - 0.5, (i // COLUMNS + 0.5) * PATCH_PX - 0.5, PATCH_PX / 2 - 1.5)
-        for i in range(len(rgb))
-    ]
     blocks = pixels.reshape(rows, PATCH_PX, COLUMNS, PATCH_PX, 3).transpose(0, 2, 1, 3, 4)
     flat = blocks.reshape(rows * COLUMNS, -1, 3)[: len(rgb)]
     clipped = (((flat >= 253) | (flat <= 2)).mean(axis=1) > 0.02).any(axis=1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import operator
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
@@ -83,6 +84,11 @@ def strata_inputs(project: Project, zone_id: str) -> Inputs:
     used = {version for recipe in mixed for version, _parts in recipe.parts}
     paints = [paint for paint in project.paints if paint.id in used]
     return (project.zone(zone_id), project.photos, *paints, *coats, *mixed, *samples, *regions)
+
+
+def same_inputs(one: Inputs, other: Inputs) -> bool:
+    """Whether what something follows from is part by part the same object."""
+    return len(one) == len(other) and all(map(operator.is_, one, other))
 
 
 def strata_of(project: Project, zone_id: str) -> Strata:

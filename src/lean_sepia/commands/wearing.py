@@ -77,7 +77,7 @@ def wear(
             raise BadInputError(_("A class is written name=X,Y,R, each name once; found {0!r}.").format(text))
         named[name.strip()] = colour(place, "--class", name.strip())
     box = parse_numbers(region, "--region", (4,))
-    found, record = survey_region(
+    found, record, _look = survey_region(
         picture.pixels, cast, corners_of(*box), colour(base, "--base", ""), named,
         mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
     )  # fmt: skip

@@ -273,7 +273,7 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
         "rust": (rust[0], rust[1], rust[2]),
         "scratch": (scratch[0], scratch[1], scratch[2]),
     }
-    _, record = survey_region(pixels, cast, corners, base, classes, mm_per_px=MM_PER_PX, scale=96)
+    _, record, _ = survey_region(pixels, cast, corners, base, classes, mm_per_px=MM_PER_PX, scale=96)
     region = Region(
         id=fresh_id(project.regions, "w"), zone="hull", photo="f1", corners=corners, seen=region_seen(pixels, cast, corners), wear=record
     )  # fmt: skip

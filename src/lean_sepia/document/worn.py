@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, get_args
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -72,7 +72,6 @@ class WearRecord(Frozen):
 
 
 Trodden = Literal["step", "hatch", "rail", "cargo", "door", "hinge", "bolt", "seam", "exhaust", "runoff"]
-TRODDEN: tuple[Trodden, ...] = get_args(Trodden)
 Climate = Literal["", "arid", "damp"]
 Drift = Literal["", "left", "right"]
 MOST_SOURCES, MOST_PLANNED = 60, 12

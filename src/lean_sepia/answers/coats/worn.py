@@ -11,13 +11,12 @@ from lean_sepia.answers.wearing.kinds import WEAR_KINDS
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.written import write_colour
 from lean_sepia.document.bounds import Lab
-from lean_sepia.language import N_, _
+from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
 _MUCH_NEARER = 12.0  # ΔE00 that another medium must gain
-AMOUNTS = (N_("subtle"), N_("usual"), N_("heavy"))
 
 
 def worn_lab(targets: Targets, name: str) -> Lab:

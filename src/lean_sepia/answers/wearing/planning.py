@@ -28,7 +28,6 @@ from lean_sepia.wear.marks import Statistics
 from lean_sepia.wear.scale import smallest_visible_mm
 from lean_sepia.wear.tools import MARK_TOOLS, Made, made_with, usual_tool
 
-SUBTLE, HEAVY = 0.5, 2.0
 _SHOWS_FROM = 3.0  # ΔE00 from which marks are seen against what they lie on
 _USUAL_MM, _USUAL_STREAK_MM = 60.0, 150.0  # on the prototype, where nothing was measured (practice)
 _MOST_PASSES, _NEARLY_BEST, _SOME = 4, 1.0, 0.02

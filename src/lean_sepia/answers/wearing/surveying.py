@@ -192,7 +192,7 @@ def answer(
         one.name: one.spot
         for one in (Pointed("", question.ground.lab, question.ground.spot), *question.kinds)
     }
-    found, record, look = _surveyed(
+    found, record, look = survey_region(
         pixels, cast, question.corners, question.ground.lab, {one.name: one.lab for one in question.kinds},
         mm_per_px=question.mm_per_px, scale=question.scale, spots={name: spot for name, spot in spots.items() if spot},
         strokes=question.strokes, progress=progress,
@@ -235,38 +235,19 @@ def survey_region(
     scale: float,
     distance_mm: float = 300.0,
     spots: Mapping[str, Disc] = NOWHERE,
+    strokes: Sequence[WearStroke] = (),
     progress: Progress = lambda _share: None,
-) -> tuple[Survey, WearRecord]:
-    """Survey a traced part of a photo, and the record that the document keeps of it.
+) -> tuple[Survey, WearRecord, CorrectedPicture]:
+    """Survey a traced part of a photo: what was found, the record that the document keeps of it, and the part as it was read.
 
     spots : x, y and radius on the photo of the discs the colours were pointed at, by class, "" for the base
+    strokes : corrections by hand
 
     Raises
     ------
     BadInputError
         The part is too small to be read, or a kind has the colour of the ground.
     """
-    found, record, _look = _surveyed(
-        pixels, cast, corners, base, classes, mm_per_px=mm_per_px, scale=scale, distance_mm=distance_mm, spots=spots,
-        progress=progress,
-    )  # fmt: skip
-    return found, record
-
-
-def _surveyed(
-    pixels: Pixels,
-    cast: Cast,
-    corners: Sequence[Point],
-    base: Lab,
-    classes: Mapping[str, Lab],
-    *,
-    mm_per_px: float | None,
-    scale: float,
-    distance_mm: float = 300.0,
-    spots: Mapping[str, Disc] = NOWHERE,
-    strokes: Sequence[WearStroke] = (),
-    progress: Progress = lambda _share: None,
-) -> tuple[Survey, WearRecord, CorrectedPicture]:
     box = box_of(corners)
     part = rectangle(pixels, *box)
     if min(part.shape[:2]) < _LEAST_SIDE:

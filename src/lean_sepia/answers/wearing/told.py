@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from lean_sepia.answers.wearing.kinds import wear_words
@@ -70,11 +72,16 @@ def beside_words(record: WearRecord, name: str, other: WearRecord) -> str:
     return words + (_("; {0} was not pointed at there").format(", ".join(sorted(lacking))) if lacking else "")
 
 
-def too_coarse_words(row: WearRow) -> str:
-    """That the tool of planned marks cannot make them as small as they should be."""
-    return _("Its smallest mark, {0} mm, is {1} mm on the prototype: too coarse.").format(
-        f"{row.made.smallest_mm:g}", f"{row.made.on_prototype_mm:.0f}"
-    )
+def heeded(row: WearRow) -> Iterator[str]:
+    """What to heed of planned wear: a tool too coarse for its marks, marks too small to be seen, a colour that will not show."""
+    if row.made.too_coarse and not row.veil:
+        yield _("Its smallest mark, {0} mm, is {1} mm on the prototype: too coarse.").format(
+            f"{row.made.smallest_mm:g}", f"{row.made.on_prototype_mm:.0f}"
+        )
+    if not row.visible and not row.veil:
+        yield _("Too small to be seen: make it a tint in Glaze.")
+    if not row.shows:
+        yield _("Will hardly show on this ground.")
 
 
 def size_bars(sizes_mm: FloatArray, limit_mm: float) -> tuple[FloatArray, IntArray]:

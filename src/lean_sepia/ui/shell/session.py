@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import operator
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
@@ -11,7 +10,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
 from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.coats.stating import ColourList
-from lean_sepia.answers.strata import Inputs, Strata, strata_inputs, strata_of
+from lean_sepia.answers.strata import Inputs, Strata, same_inputs, strata_inputs, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
 from lean_sepia.document.place import SUFFIX, free_name
@@ -91,7 +90,7 @@ class Session(QObject):
         """The strata of a zone as the document is now."""
         inputs = strata_inputs(self.project, zone_id)
         known = self._cuts.get(zone_id)
-        if known is None or not all(map(operator.is_, known[0], inputs)) or len(known[0]) != len(inputs):
+        if known is None or not same_inputs(known[0], inputs):
             known = self._cuts[zone_id] = inputs, strata_of(self.project, zone_id)
         return known[1]
 

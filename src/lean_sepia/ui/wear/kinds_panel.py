@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QCheckBox, QPushButton
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
 from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.answers.wearing.surveying import Pointed
-from lean_sepia.answers.wearing.told import too_coarse_words, where_words
+from lean_sepia.answers.wearing.told import heeded, where_words
 from lean_sepia.document.worn import WearClass, WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.choice_box import ChoiceBox
@@ -112,17 +112,7 @@ def _lines(planned: WearRow, found: WearClass | None) -> Iterator[str]:
     if found is not None:
         yield where_words(found)
     if not planned.veil:
-        yield from _made_words(planned)
-    if not planned.shows:
-        yield _("Will hardly show on this ground.")
-
-
-def _made_words(planned: WearRow) -> Iterator[str]:
-    made = planned.made
-    yield _("{0} mm: {1}, {2} to a cm²").format(
-        f"{planned.seen_mm:.2g}", _(MARK_TOOLS[made.tool].words), f"{made.per_cm2:.1f}"
-    )
-    if made.too_coarse:
-        yield too_coarse_words(planned)
-    if not planned.visible:
-        yield _("Too small to be seen: make it a tint in Glaze.")
+        yield _("{0} mm: {1}, {2} to a cm²").format(
+            f"{planned.seen_mm:.2g}", _(MARK_TOOLS[planned.made.tool].words), f"{planned.made.per_cm2:.1f}"
+        )
+    yield from heeded(planned)

@@ -7,12 +7,13 @@ from PySide6.QtGui import QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.answers.preview.texture import Frame
-from lean_sepia.answers.strata import Strata
+from lean_sepia.answers.strata import Inputs, same_inputs
 from lean_sepia.answers.wearing.places import SOURCE_WORDS
 from lean_sepia.answers.wearing.planning import planned_share, with_heaviness
 from lean_sepia.answers.wearing.simulating import STOP_SHARES, simulate, stop_marks
 from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.document.model import Zone
+from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
@@ -78,7 +79,7 @@ class PlanPage(QWidget):
     def __init__(self, session: Session, planned: Planned) -> None:
         super().__init__()
         self._session, self._planned = session, planned
-        self._marks_of: tuple[object, ...] | None = None
+        self._marks_of: tuple[tuple[WearPlan, Frame], Inputs] | None = None
         self.side = QVBoxLayout()
         self.side.setSpacing(12)
         self.map = TrafficMap()
@@ -207,20 +208,20 @@ class PlanPage(QWidget):
         plan = with_heaviness(self._planned.plan, 1.0).model_copy(update={"sources": ()})
         wide, tall = self.marks.patch_size
         patch = Frame(wide, tall, px_per_mm(self), 3)
-        key = (session.cut(zone), plan, patch, bottles)
-        if self._marks_of is not None and _all_alike(self._marks_of, key):
+        asked, inputs = (plan, patch), (session.cut(zone), bottles)
+        if (
+            self._marks_of is not None
+            and self._marks_of[0] == asked
+            and same_inputs(self._marks_of[1], inputs)
+        ):
             return
-        self._marks_of = key
+        self._marks_of = asked, inputs
 
         def draw() -> tuple[tuple[float, QImage], ...]:
             marks = stop_marks(project, zone, bottles, patch, plan)
             return tuple((share, to_image(one.pixels)) for share, one in marks)
 
         session.jobs.start("stop marks shown", lambda _progress: draw(), self.marks.show_marks)
-
-
-def _all_alike(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
-    return all(a is b or (not isinstance(a, Strata) and a == b) for a, b in zip(one, other, strict=True))
 
 
 def face_frame(zone: Zone, width: int, height: int) -> Frame:

@@ -9,7 +9,7 @@ from PySide6.QtCore import Signal
 
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
 from lean_sepia.answers.wearing.planning import WearRow
-from lean_sepia.answers.wearing.told import too_coarse_words
+from lean_sepia.answers.wearing.told import heeded
 from lean_sepia.colour.words import colour_name
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.worn import MOST_PLANNED, PlannedWear, WearPlan
@@ -125,9 +125,4 @@ def _remarks(shown: WearRow) -> Iterator[str]:
         yield _("{0}: a soft veil.").format(laid)
     else:
         yield f"{laid}, {passes}; {size}."
-    if made.too_coarse and not shown.veil:
-        yield too_coarse_words(shown)
-    if not shown.visible and not shown.veil:
-        yield _("Too small to be seen: make it a tint in Glaze.")
-    if not shown.shows:
-        yield _("Will hardly show on this ground.")
+    yield from heeded(shown)

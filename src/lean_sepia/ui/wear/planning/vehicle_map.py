@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import operator
-
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.answers.preview.texture import Frame
-from lean_sepia.answers.strata import strata_inputs
+from lean_sepia.answers.strata import same_inputs, strata_inputs
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.planning import WornZone, plan_of, vehicle_total, vehicle_zones
 from lean_sepia.answers.wearing.simulating import simulate
@@ -132,14 +130,10 @@ class VehiclePanel(Panel):
             plan = plan_of(project, one.zone)
             inputs = (*strata_inputs(project, one.zone.id)[1:], bottles)
             known = self._known.get(one.zone.id)
-            if known is None or known[0] != (plan, frame) or not _same(known[1], inputs):
+            if known is None or known[0] != (plan, frame) or not same_inputs(known[1], inputs):
                 shown = simulate(project, one.zone.id, plan, bottles, frame)
                 known = (plan, frame), inputs, None if shown is None else to_image(shown.pixels)
                 self._known[one.zone.id] = known
             if known[2] is not None:
                 found[one.zone.id] = known[2]
         return found
-
-
-def _same(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
-    return len(one) == len(other) and all(map(operator.is_, one, other))
