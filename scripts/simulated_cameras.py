@@ -23,6 +23,7 @@ from lean_sepia.colour.lights import white
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
 from lean_sepia.photo.correction.cast import Anchor, Cast
 from lean_sepia.photo.correction.cast_fit import fit_cast
+from lean_sepia.photo.picture_kind import PictureKind
 
 NM = np.arange(380, 781, 5)
 PHOTO_LIGHTS = ("D65", "D75", "D50", "A", "FL2", "FL11", "LED-B3", "LED-B1")
@@ -220,8 +221,9 @@ def anchored(
     surfaces: np.ndarray,
     rng: np.random.Generator,
     development: tuple[np.ndarray, np.ndarray] | None = None,
+    kind: PictureKind = "developed",
 ) -> Iterator[tuple[int, np.ndarray, Cast, list[tuple[tuple[float, float, float], np.ndarray]]]]:
-    """A photo corrected with one grey of known lightness, with two anchors, and with six.
+    """A photo corrected with one grey of known lightness, with two anchors, and with six; stated to be of a kind.
 
     Yields the count of anchors, the pixels, the correction, and the disc and true L*a*b* of every surface that has no
     clipped channel.
@@ -235,4 +237,4 @@ def anchored(
     )
     discs = [(shot.discs[i], labs[i]) for i in range(n) if not shot.clipped[i]]
     for count, chosen in ((1, anchors[-1:]), (2, [anchors[-1], second]), (6, anchors[:-1])):
-        yield count, shot.pixels, fit_cast(shot.pixels, chosen), discs
+        yield count, shot.pixels, fit_cast(shot.pixels, chosen, kind), discs

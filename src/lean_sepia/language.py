@@ -51,6 +51,13 @@ _DAYS = (N_("Mon"), N_("Tue"), N_("Wed"), N_("Thu"), N_("Fri"), N_("Sat"), N_("S
 _LONG_DAYS = (
     N_("Monday"), N_("Tuesday"), N_("Wednesday"), N_("Thursday"), N_("Friday"), N_("Saturday"), N_("Sunday"),
 )  # fmt: skip
+
+
+def month_name(number: int) -> str:
+    """A month by its number, 1 to 12; the number itself where it is none."""
+    return _(_MONTHS[number - 1]) if 1 <= number <= len(_MONTHS) else str(number)
+
+
 _MONTHS = (
     N_("January"), N_("February"), N_("March"), N_("April"), N_("May"), N_("June"), N_("July"), N_("August"),
     N_("September"), N_("October"), N_("November"), N_("December"),

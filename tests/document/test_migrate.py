@@ -85,6 +85,7 @@ def test_a_document_of_form_4_opens_as_it_was_with_undivided_zones():
     again.pop("mark_tools")
     for sample in again["samples"]:
         sample.pop("uneven")
+    _before_form_7(again)
     for region in again["regions"]:
         for later in ("ground", "ground_spot", "strokes") if region["wear"] else ():
             region["wear"].pop(later)
@@ -117,3 +118,22 @@ def test_a_document_of_form_5_opens_as_it_was_with_no_wear_planned():
         for was in old["classes"]
     ]
     assert [coat.id for coat in after.coats] == [coat["id"] for coat in before["coats"]]
+
+
+def test_a_document_of_form_6_opens_as_it_was_with_no_kind_of_picture_stated():
+    text = (Path(__file__).parent / "form-6.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    assert after.format == FORMAT
+    assert {photo.kind for photo in after.photos} == {"unknown"}
+    again = json.loads(after.model_dump_json())
+    _before_form_7(again)
+    assert again | {"format": 6} == before
+
+
+def _before_form_7(data):
+    """Take out what form 7 added."""
+    for photo in data["photos"]:
+        for later in ("kind", "like"):
+            photo.pop(later)
+        for anchor in photo["anchors"]:
+            anchor.pop("guess")

@@ -12,7 +12,7 @@ from lean_sepia.errors import SampleError
 from lean_sepia.photo.combine import Reading, combine, same_paint_in_shade
 from lean_sepia.photo.correction.cast import AS_FOUND, Anchor
 from lean_sepia.photo.correction.cast_fit import fit_cast
-from lean_sepia.photo.next_evidence import best_help, what_would_help
+from lean_sepia.photo.correction.next_evidence import best_help, what_would_help
 from lean_sepia.photo.patch import brush_patch, disc_patch, polygon_patch
 from lean_sepia.photo.read import bends_lines
 from lean_sepia.photo.rectify import mm_per_px, plane_matrix, scale_bar_mm, straighten

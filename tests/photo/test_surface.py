@@ -6,7 +6,8 @@ import pytest
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.srgb import srgb_from_linear
-from lean_sepia.photo.correction.cast import AS_FOUND
+from lean_sepia.photo.correction.cast import AS_FOUND, Anchor
+from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.sample import sample_disc, sample_patch, uneven_words
 from lean_sepia.photo.surface import find_screen
@@ -73,11 +74,12 @@ def test_an_edge_through_a_disc_widens_its_range_and_is_named(angle):
     pixels = plain(3, 2.0, (80, 80)).astype(int)
     pixels[lit] += 60
     pixels = pixels.clip(0, 255).astype(np.uint8)
-    even, edge = sample_disc(pixels, AS_FOUND, 20, 20, 6), sample_disc(pixels, AS_FOUND, 40, 40, 9)
+    cast = fit_cast(pixels, [Anchor(20, 20, 6, 50)], "developed")
+    even, edge = sample_disc(pixels, cast, 20, 20, 6), sample_disc(pixels, cast, 40, 40, 9)
     if angle == 0:
         assert even.uneven == ""
     assert edge.uneven == "two"
-    assert edge.de00_90 > 1.2 * sample_disc(plain(3, 2.0), AS_FOUND, 40, 40, 9).de00_90
+    assert edge.de00_90 > 2 * even.de00_90
     assert "light and shade" in uneven_words(edge.uneven)
     lighter = AS_FOUND.lab(disc_patch(pixels, 70, 40 if angle == 0 else 70, 5).mean)
     assert float(delta_e00(edge.lab, lighter)) < edge.de00_90

@@ -25,11 +25,13 @@ from lean_sepia.document.model import (
     Sample,
     Shape,
     Tone,
-    Tones,
 )
+from lean_sepia.language import _
 from lean_sepia.photo.combine import same_paint_in_shade
 from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, Cast
 from lean_sepia.photo.correction.cast_fit import fit_cast
+from lean_sepia.photo.correction.light_map import LightMap, light_map
+from lean_sepia.photo.correction.usual_anchors import Usual, usual_anchor
 from lean_sepia.photo.grey_evidence import PrintGrey, SchemeFit, rank_schemes
 from lean_sepia.photo.patch import (
     Area,
@@ -58,11 +60,61 @@ class Outline:
 _ANY_HUE, _NO_COLOUR_DE00 = (-60.0, 60.0), 50.0
 
 
-def cast_of(pixels: Pixels, anchors: Sequence[AnchorMark], tones: Tones = "colour") -> Cast:
-    """The correction of a photo from its anchors; a picture without true colours is left as found."""
-    if tones != "colour":
+def cast_of(photo: Photo, pixels: Pixels, beside: Sequence[tuple[Photo, Pixels]] = ()) -> Cast:
+    """The correction of a photo from its anchors; a picture without true colours is left as found.
+
+    beside : photos that were developed like it, with their pixels
+    """
+    if photo.tones != "colour":
         return AS_FOUND
-    return fit_cast(pixels, [Anchor(m.x, m.y, m.radius, m.lightness, m.a, m.b) for m in anchors])
+    others = [(theirs, _anchors(other)) for other, theirs in beside]
+    return fit_cast(pixels, _anchors(photo), photo.kind, others)
+
+
+def _anchors(photo: Photo) -> list[Anchor]:
+    return [Anchor(m.x, m.y, m.radius, m.lightness, m.a, m.b, m.guess) for m in photo.anchors]
+
+
+def mixed_light(photo: Photo, pixels: Pixels) -> LightMap | None:
+    """Where a photo is lit by other light, where its greys disagree."""
+    return light_map(pixels, _anchors(photo), photo.kind) if photo.tones == "colour" else None
+
+
+def usual_mark(photo: Photo, pixels: Pixels, which: Usual) -> AnchorMark:
+    """The deepest shadow or the brightest glint of a photo as a guessed anchor.
+
+    Raises
+    ------
+    SampleError
+        There is none.
+    """
+    found = usual_anchor(pixels, which)
+    name = _("Deep shadow, a guess") if which == "shadow" else _("Glint, a guess")
+    return AnchorMark(
+        id=fresh_id(photo.anchors, "a"), x=found.x, y=found.y, radius=found.radius, lightness=found.lightness, name=name,
+        group=which, guess=True,
+    )  # fmt: skip
+
+
+def alike(project: Project, photo_id: str) -> tuple[Photo, ...]:
+    """Photos of the same camera or scan as one that have anchors to lend it."""
+    return tuple(
+        photo for photo in of_one_batch(project, photo_id) if photo.anchors and photo.tones == "colour"
+    )
+
+
+def of_one_batch(project: Project, photo_id: str) -> tuple[Photo, ...]:
+    """The other photos of the same camera or scan as one: those named by each other, however many steps away."""
+    links = [{photo.id, photo.like} for photo in project.photos if photo.like]
+    found = {photo_id}
+    while more := [link for link in links if link & found and not link <= found]:
+        found.update(*more)
+    return tuple(photo for photo in project.photos if photo.id in found - {photo_id})
+
+
+def developed_by(photo: Photo) -> object:
+    """All of a photo itself that its correction hangs on; the same for two that are corrected alike."""
+    return photo.anchors, photo.tones, photo.kind, photo.like
 
 
 def patch_of(pixels: Pixels, outline: Outline) -> Patch:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import click
 
@@ -12,6 +12,10 @@ from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
+from lean_sepia.photo.picture_kind import KIND_WORDS, PICTURE_KINDS, PictureKind
+
+if TYPE_CHECKING:
+    from lean_sepia.photo.correction.kind_guess import KindGuess
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -24,8 +28,15 @@ anchor_option = click.option(
 )
 
 
+kind_option = click.option(
+    "--kind", type=click.Choice(PICTURE_KINDS), default="unknown", show_default=True,
+    help="What kind of picture it is; a stated one narrows the ranges.",
+)  # fmt: skip
+
+
 @click.command()
 @click.argument("photo")
+@kind_option
 @neutral_option
 @anchor_option
 @click.option(
@@ -35,7 +46,7 @@ anchor_option = click.option(
 @click.option("--at", multiple=True, metavar="X,Y,R", help="A disc to sample.")
 @json_option
 def sample(
-    photo: str, neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None, area: tuple[str, ...],
+    photo: str, kind: PictureKind, neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None, area: tuple[str, ...],
     at: tuple[str, ...], as_json: bool,
 ) -> None:  # fmt: skip
     """Sample corrected colours from a photo, each with its range."""
@@ -49,7 +60,7 @@ def sample(
             _("Nothing to sample: give --at X,Y,R for a disc or --area x0,y0,x1,y1 for a rectangle.")
         )
     picture = read_picture(photo)
-    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, chart))
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, chart), kind)
     samples: list[dict[str, Any]] = []
     clipping: list[str] = []
     for text in at:
@@ -76,12 +87,20 @@ def sample(
             "warnings": list(cast.warnings),
         },
         "samples": samples,
-        "notes": list(picture.notes),
+        "notes": [*picture.notes, *_kind_notes(kind, picture.guess)],
     }
     if areas:
         answer["areas"] = areas
 
     print_answer(answer, as_json, lambda: _sample_words(answer, clipping))
+
+
+def _kind_notes(kind: PictureKind, guess: KindGuess) -> list[str]:
+    """What the picture looks like, where nothing is stated: a guess never narrows a range."""
+    if kind != "unknown" or guess.kind == "unknown":
+        return []
+    words = _("it looks like: {0} ({1}); stated with --kind {2} it would narrow the ranges")
+    return [words.format(_(KIND_WORDS[guess.kind]), _(guess.why), guess.kind)]
 
 
 def _sample_words(answer: Mapping[str, Any], clipping: Sequence[str]) -> str:

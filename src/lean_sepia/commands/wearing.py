@@ -8,10 +8,11 @@ from typing import TYPE_CHECKING
 import click
 
 from lean_sepia.commands.answer import json_option, print_answer
-from lean_sepia.commands.evidence import anchor_option, neutral_option
+from lean_sepia.commands.evidence import anchor_option, kind_option, neutral_option
 from lean_sepia.commands.given import Number, parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _, ngettext
+from lean_sepia.photo.picture_kind import PictureKind
 
 if TYPE_CHECKING:
     from lean_sepia.document.worn import WearRecord
@@ -45,12 +46,13 @@ _TOLD = {
 )
 @click.option("--scale", type=Number(most=1e4), required=True, help="N of 1:N.")
 @click.option("--distance-mm", type=Number(most=1e5), default=300.0, show_default=True)
+@kind_option
 @neutral_option
 @anchor_option
 @json_option
 def wear(
     photo: str, region: str, base: str, classes: tuple[str, ...], mm_per_px: float | None, scale: float, distance_mm: float,
-    neutral: tuple[str, ...], anchor: tuple[str, ...], as_json: bool,
+    kind: PictureKind, neutral: tuple[str, ...], anchor: tuple[str, ...], as_json: bool,
 ) -> None:  # fmt: skip
     """Measure how worn a region is, and what of it can be seen at scale."""
     from lean_sepia.answers.wearing.surveying import survey_region
@@ -60,7 +62,7 @@ def wear(
     from lean_sepia.photo.read import read_picture
 
     picture = read_picture(photo)
-    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, None))
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, None), kind)
 
     spots: dict[str, tuple[float, float, float]] = {}
 

@@ -208,7 +208,7 @@ def _evidence(project: Project, pictures: Mapping[str, Picture], scene: Scene) -
     for photo_id, roles in (("f1", _ON_SLIDE), ("f2", _ON_PRINT)):
         pixels = pictures[project.photo(photo_id).name].pixels
         project = set_anchors(project, photo_id, marks, (), ())
-        cast = cast_of(pixels, marks)
+        cast = cast_of(project.photo(photo_id), pixels)
         for spot, zone, role in roles:
             x, y, radius = spots[spot][0]
             sample = take_sample(
@@ -263,7 +263,7 @@ def _glazed(project: Project, paints: list[Paint]) -> Project:
 def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
     photo = project.photo("f1")
     pixels = pictures[photo.name].pixels
-    cast = cast_of(pixels, photo.anchors)
+    cast = cast_of(photo, pixels)
     corners = corners_of(*WEAR_BOX)
     base: Lab = next(
         sample.lab for sample in project.samples if sample.zone == "hull" and sample.role == "faded"

@@ -123,12 +123,18 @@ def _no_wear_planned_yet(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "format": 6}
 
 
+def _no_kinds_of_picture_yet(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 7 states what kind of picture a photo is, what it was developed like, and which anchors are guesses."""
+    return {**data, "format": 7}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
     3: _several_of_each,
     4: _no_panels_yet,
     5: _no_wear_planned_yet,
+    6: _no_kinds_of_picture_yet,
 }
 """From a document's format number to the function that makes the next one of it."""
 

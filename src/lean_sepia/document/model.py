@@ -29,12 +29,11 @@ from lean_sepia.document.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
+from lean_sepia.photo.picture_kind import PictureKind
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
-FORMAT = 6
-"""Number of this document form; a newer one is refused, an older one migrated."""
-
+FORMAT = 7  # of this document; a newer form is refused, an older one migrated
 Role = Literal[
     "base", "sheltered", "faded", "undercoat", "patch", "replaced", "rust", "dust", "soot", "early-marking", "late-marking",
 ]  # fmt: skip
@@ -106,7 +105,7 @@ class Zone(Frozen):
 class AnchorMark(Frozen):
     """Something known in a photo: grey if a* and b* are 0, of unknown lightness where that is None.
 
-    `group` names the chart it is a patch of, where it is.
+    `group` names the chart it is a patch of, where it is; a `guess` is taken for what it is and counts less.
     """
 
     id: Key
@@ -118,13 +117,14 @@ class AnchorMark(Frozen):
     b: Opponent = 0.0
     name: Name = ""
     group: Name = ""
+    guess: bool = False
 
 
 class Photo(Frozen):
     """A photo in the store, what is known about it, and the anchors of its correction.
 
-    `prototype` names the sister it shows where several are blended; `date` may be a span, such as 1956/1958; `mm_per_px` is
-    its scale on the prototype, where it is known; `copy_of` is the photo it was straightened from, with which it shares its errors.
+    `prototype` is the sister it shows; `date` may be a span, such as 1956/1958; `mm_per_px` is its scale on the prototype; with the
+    photo it was straightened from, `copy_of`, it shares its errors; `kind` is what it is stated to be, `like` one developed alike.
     """
 
     id: Key
@@ -139,6 +139,8 @@ class Photo(Frozen):
     source: Name = ""
     trust: Trust = ""
     tones: Tones = "colour"
+    kind: PictureKind = "unknown"
+    like: Name = ""
     prototype: Name = ""
     copy_of: Name = ""
     of_model: bool = False

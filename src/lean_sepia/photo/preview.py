@@ -11,7 +11,7 @@ from lean_sepia.arrays import FloatArray, Image8, IntArray
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
 from lean_sepia.photo.correction.cast import Cast
 
-_NODES = 17
+_NODES = 25
 _BITS = (5, 6, 5)  # of red, green and blue in a packed pixel
 _TILE = 64
 

@@ -18,6 +18,7 @@ from lean_sepia.arrays import Image8
 from lean_sepia.errors import PictureError
 from lean_sepia.files.gate import MOST_PICTURE, one_line, read_bytes, shown
 from lean_sepia.language import N_, _
+from lean_sepia.photo.correction.kind_guess import NO_GUESS, KindGuess, guess_kind, strange_about
 from lean_sepia.photo.formats import (
     bit_depth,
     decoding,
@@ -51,6 +52,7 @@ class Picture:
     taken: str | None
     sha256: str
     media_type: str
+    guess: KindGuess = NO_GUESS
 
     @property
     def width(self) -> int:
@@ -91,7 +93,8 @@ def decode_picture(data: bytes, name: str) -> Picture:
         with decoding(name):
             pixels = develop_raw(data, name)
         notes.append(_("camera raw, developed for daylight"))
-        return Picture(pixels, tuple(notes), None, hashlib.sha256(data).hexdigest(), "image/x-raw")
+        guess = guess_kind(None, pixels)
+        return Picture(pixels, tuple(notes), None, hashlib.sha256(data).hexdigest(), "image/x-raw", guess)
     image = open_picture(data, name)
     with decoding(name):
         pixels = _pixels(image, data, notes)
@@ -101,12 +104,14 @@ def decode_picture(data: bytes, name: str) -> Picture:
     expected = _KINDS.get(kind, {f".{kind.lower()}"})
     if suffix and suffix not in expected:
         notes.append(_("the name ends in {0} but it is a {1} picture").format(suffix, kind))
+    notes += strange_about(pixels)
     return Picture(
         pixels,
         tuple(notes),
         taken,
         hashlib.sha256(data).hexdigest(),
         Image.MIME.get(kind, "application/octet-stream"),
+        guess_kind(image, pixels),
     )
 
 

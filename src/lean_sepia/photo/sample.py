@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cache
 from typing import Literal
 
 import numpy as np
@@ -12,12 +11,11 @@ import numpy as np
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.language import _
-from lean_sepia.photo.correction.cast import Cast
+from lean_sepia.photo.correction.cast import Cast, Possible
 from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.surface import Evenness
 
-_DRAWS, _FEWEST_DRAWS = 600, 60
 _BOUND_SHARE, _TOLD_SHARE = 1 / 3, 0.02
 _BEYOND = np.array([0.012, 0.45])
 """How far beyond the lower and the upper end of a channel the truth may lie, in linear light: crushed blacks hide little,
@@ -25,8 +23,6 @@ a blown light may have been half as bright again (practice)."""
 
 _CHANNELS: tuple[Literal["red", "green", "blue"], ...] = ("red", "green", "blue")
 _ENDS: tuple[Literal["low", "high"], ...] = ("low", "high")
-Possible = Sequence[tuple[float, FloatArray, FloatArray]]
-"""Where a colour may lie: shares, means (3,) and covariances (3, 3) of L*a*b*."""
 
 
 @dataclass(frozen=True)
@@ -58,24 +54,6 @@ class SampledColour:
     uneven: Evenness | Literal[""] = ""
 
 
-@cache
-def _draws() -> FloatArray:
-    """Standard normal draws (n, 3), the same for every sample so that answers repeat exactly."""
-    half = np.random.default_rng(90).standard_normal((_DRAWS // 2, 3))
-    return np.concatenate([half[::-1], -half])  # any even number about the middle is balanced
-
-
-def drawn_labs(possible: Possible) -> tuple[FloatArray, FloatArray]:
-    """Draws (n, 3) of L*a*b* from shares, means (3,) and covariances (3, 3), and the weight (n,) of each."""
-    labs, weights = [], []
-    for share, mean, covariance in possible:
-        count = max(_FEWEST_DRAWS, round(_DRAWS * share / 2) * 2)
-        root = np.linalg.cholesky(covariance + 1e-9 * np.eye(3))
-        labs.append(mean + _draws()[_DRAWS // 2 - count // 2 : _DRAWS // 2 + count // 2] @ root.T)
-        weights.append(np.full(count, share / count))
-    return np.concatenate(labs), np.concatenate(weights)
-
-
 def _quantile(values: FloatArray, weights: FloatArray, shares: Sequence[float]) -> FloatArray:
     """Weighted quantiles of values (n,)."""
     order = np.argsort(values)
@@ -85,14 +63,14 @@ def _quantile(values: FloatArray, weights: FloatArray, shares: Sequence[float]) 
 
 def radius90(lab: FloatArray, possible: Possible) -> float:
     """CIEDE2000 radius round L*a*b* (3,) that holds 90 % of where the colour may lie."""
-    labs, weights = drawn_labs(possible)
+    labs, weights = possible
     return float(_quantile(delta_e00(lab, labs), weights, (0.9,))[0])
 
 
 def sample_patch(patch: Patch, cast: Cast) -> SampledColour:
     """The corrected colour of what a disc, polygon or brush stroke holds, and its range."""
     lab = cast.lab(patch.mean)
-    labs, weights = drawn_labs(cast.possible_labs(_widened(patch)))
+    labs, weights = cast.possible_labs(_widened(patch))
     ranges = [_quantile(labs[:, c], weights, (0.05, 0.95)) for c in range(3)]
     low_high = [(float(low), float(high)) for low, high in ranges]
     return SampledColour(

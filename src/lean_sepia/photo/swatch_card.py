@@ -186,7 +186,7 @@ def read_card(pixels: Pixels, grey_lightness: float | None = None) -> CardReadin
     """
     layout, to_photo = find_marks(pixels)
     page = _even(_flat_page(pixels, to_photo), layout)
-    cast = fit_cast(page, [_anchor(layout, grey_lightness)])
+    cast = fit_cast(page, [_anchor(layout, grey_lightness)], "developed")
     return CardReading(layout, tuple(_field(page, field, cast) for field in layout.fields), cast)
 
 

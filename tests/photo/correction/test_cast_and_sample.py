@@ -42,13 +42,13 @@ def test_without_anchors_the_picture_is_as_found():
 
 def test_one_grey_of_known_lightness_takes_a_cast_out():
     pixels = card(gain=(1.0, 0.78, 0.5))
-    cast = fit_cast(pixels, [Anchor(*spot(1), 60)])
+    cast = fit_cast(pixels, [Anchor(*spot(1), 60)], "developed")
     errors = [float(delta_e00(sample_disc(pixels, cast, *spot(i)).lab, lab)) for i, lab in enumerate(LABS)]
     before = [
         float(delta_e00(sample_disc(pixels, AS_FOUND, *spot(i)).lab, lab)) for i, lab in enumerate(LABS)
     ]
     assert np.mean(errors) < 4
-    assert np.mean(before) > 2.5 * np.mean(errors)
+    assert np.mean(before) > 2 * np.mean(errors)
 
 
 def test_a_grey_of_unknown_lightness_leaves_the_lightness_alone():
@@ -83,7 +83,7 @@ def test_three_anchors_of_one_colour_are_no_more_than_one():
     pixels = card(gain=(1.0, 0.8, 0.6))
     x, y, r = spot(1)
     cast = fit_cast(pixels, [Anchor(x - 10, y, 5, 60), Anchor(x, y, 5, 60), Anchor(x + 10, y, 5, 60)])
-    assert all(np.isfinite(one.theta).all() for one in cast.hypotheses)
+    assert np.isfinite(cast.lab(np.full((4, 3), 0.3))).all()
     assert any("of about one colour" in words for words in cast.warnings)
     assert float(delta_e00(sample_disc(pixels, cast, x, y, r).lab, LABS[1])) < 1
 

@@ -15,7 +15,7 @@ from lean_sepia.document.store import ProjectStore
 from lean_sepia.photo.correction.chart import chart_anchors
 from lean_sepia.ui.coats.zone_sheet import ZoneSheet
 from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
-from lean_sepia.ui.evidence.photo_card import PhotoCard
+from lean_sepia.ui.evidence.line.hung_photo import HungPhoto
 from lean_sepia.ui.evidence.photo_dialog import PhotoDialog
 from lean_sepia.ui.evidence.schemes_dialog import SchemesDialog
 from lean_sepia.ui.evidence.straighten_dialog import StraightenDialog
@@ -101,7 +101,7 @@ def test_a_side_is_straightened_into_a_copy_with_a_scale(workspace, qtbot, monke
     assert session.project.photo(source.id) == source
     # The anchors lie on the same paint, so the correction is the same.
     grey = [0.2, 0.2, 0.2]
-    casts = [cast_of(session.pictures.picture(one).pixels, one.anchors, one.tones) for one in (copy, source)]
+    casts = [cast_of(one, session.pictures.picture(one).pixels) for one in (copy, source)]
     assert float(delta_e00(casts[0].lab(grey), casts[1].lab(grey))) < 1.0
     session.undo()
     assert len(session.project.photos) == 4
@@ -207,8 +207,8 @@ def test_anchors_correct_the_samples_that_are_there(untouched):
     assert after.de00_90 < before.de00_90
     assert "Warm" in room.cast_panel.words.text()
     photo = session.project.photo("f1")
-    cast = cast_of(session.pictures.picture(photo).pixels, photo.anchors)
-    assert np.allclose(cast.hypotheses[0].theta, room.seen.cast.hypotheses[0].theta)
+    cast = cast_of(photo, session.pictures.picture(photo).pixels)
+    assert np.allclose(cast.lab([0.3, 0.2, 0.1]), room.seen.cast.lab([0.3, 0.2, 0.1]))
     room.edits.remove_anchor(photo.anchors[0].id)
     assert session.project.samples[0].lab == pytest.approx(before.lab)
 
@@ -220,10 +220,10 @@ def test_the_stored_photo_is_never_touched(untouched, demo):
     assert data == demo.photo("slide-1957.jpg").read_bytes()
 
 
-def test_contact_sheet_and_as_found(workspace, qtbot):
+def test_the_dated_line_and_as_found(workspace, qtbot):
     room = workspace.rooms["evidence"]
-    cards = room.findChildren(PhotoCard)
-    assert [card.photo.id for card in cards if not card.isHidden()] == ["f1", "f2", "f3", "f4"]
+    cards = room.findChildren(HungPhoto)
+    assert [card.photo.id for card in cards if not card.isHidden()] == ["f3", "f1", "f2", "f4"]
     assert any("contradicted" in card.accessibleName() for card in cards)
     qtbot.mouseClick(next(card for card in cards if card.photo.id == "f2"), Qt.MouseButton.LeftButton)
     assert room.seen.photo.id == "f2"
@@ -256,7 +256,7 @@ def test_dialogs_edit_copies(workspace, qtbot):
     anchor.lightness.setValue(40)
     anchor.a.setValue(-5)
     assert (anchor.anchor().lightness, anchor.anchor().a) == (40, -5)
-    photo = PhotoDialog(workspace.session.project.photos[0])
+    photo = PhotoDialog(workspace.session.project.photos[0], workspace.session.project.photos)
     qtbot.addWidget(photo)
     photo.date.setText("1956")
     assert photo.photo().date == "1956"

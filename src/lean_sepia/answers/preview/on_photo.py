@@ -58,7 +58,7 @@ def finish_on_photo(project: Project, photo: Photo, pixels: Pixels, most_side: i
     if small.dtype != np.uint8:
         small = np.asarray((encoded_unit(small) * 255).round(), dtype=np.uint8)
     if photo.anchors:
-        small = CorrectionTable(cast_of(pixels, photo.anchors, photo.tones)).apply(small)
+        small = CorrectionTable(cast_of(photo, pixels)).apply(small)
     regions = [region for region in project.regions if region.photo == photo.id]
     cuts = {name: strata_of(project, name) for name in {region.zone for region in regions}}
     return repainted(small, regions, cuts, 1 / stride)

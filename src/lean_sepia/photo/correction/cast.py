@@ -1,43 +1,45 @@
 """Taking the cast out with whatever is known in the picture, and knowing how far to trust the result.
 
-One model serves every number of anchors (`cast_model`). Before any anchor, a picture may be of several families
-(`cast_families`): the light it was taken in, and film or camera. Each family is fitted to the anchors (most probable
-parameters, then a normal distribution about them); how well it explains them decides how much it counts. What the anchors
-still miss after that is spread to like colours by kriging, but only where anchors held out say that it helps. What
-all this leaves open becomes the range of every sample.
+One model serves every number of anchors: worlds that the picture may come from (`worlds`), those of the stated kind where one is
+stated (`kinds`), weighed and updated by what the anchors say (`believed`). What all this leaves open becomes the range of every
+sample. Without any anchor the colours are shown as found, and the range is what the worlds say of that.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import cache, cached_property
 
 import numpy as np
 import numpy.typing as npt
+from scipy.ndimage import map_coordinates
+from threadpoolctl import threadpool_limits
 
 from lean_sepia.arrays import FloatArray
-from lean_sepia.colour.lab import chroma, lab_from_xyz, xyz_from_lab
+from lean_sepia.colour.even import even_from_lab, lab_from_even
+from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
+from lean_sepia.colour.srgb import srgb_from_linear, xyz_from_linear
 from lean_sepia.language import _
-from lean_sepia.photo.correction.cast_families import as_found, range_scale
-from lean_sepia.photo.correction.cast_model import (
-    cones_of,
-    corrected_xyz,
-    lab_and_slopes,
-)
+from lean_sepia.photo.correction.believed import Believed, most_likely
+from lean_sepia.photo.correction.kinds import range_scale, worlds_of
 from lean_sepia.photo.patch import Patch
+from lean_sepia.photo.picture_kind import PictureKind
 
-MISFIT_REACH = 22.0
-"""Over what distance in L*a*b* that which no such model follows stays alike."""
+MOST_WORLDS, EFFECTIVE_WORLDS = 1000, 200
+"""How many worlds are kept for a picture, and how many of them must count at least."""
 
-_USUAL_DOUBT = 0.25
-_GREY_MISFIT, _FULL_MISFIT_CHROMA = 0.35, 14.0
+_NODES, _COARSE_NODES, _FEW_WORLDS = 25, 5, 64
+_SINGLY = 1500  # colours beyond which they are looked up in a table
+Possible = tuple[FloatArray, FloatArray]
+"""L*a*b* (n, 3) that a colour may be, and the weight (n,) of each."""
 
 
 @dataclass(frozen=True)
 class Anchor:
     """A disc whose true colour is known: fully (`lab`), as a grey of known L*, or only as grey.
 
-    `lab` is (L*, 0, 0) for a neutral of known lightness and None for one of unknown lightness.
+    `lab` is (L*, 0, 0) for a neutral of known lightness and None for one of unknown lightness. A `guess` is what is almost always
+    there, such as a deep shadow: it says less, and does not count as known.
     """
 
     x: float
@@ -46,6 +48,7 @@ class Anchor:
     lightness: float | None = None
     a: float = 0.0
     b: float = 0.0
+    guess: bool = False
 
     @property
     def lab(self) -> FloatArray | None:
@@ -58,73 +61,26 @@ class Anchor:
         return float(np.hypot(self.a, self.b)) < 3
 
 
-@dataclass(frozen=True, eq=False)
-class Hypothesis:
-    """One family fitted to the anchors: how much it counts, its parameters (21,) and their covariance (21, 21).
-
-    misfit : (3,) what the family's model does not follow, in L*, a*, b*
-    """
-
-    family: str
-    share: float
-    theta: FloatArray
-    covariance: FloatArray
-    misfit: tuple[float, float, float]
-
-
-@dataclass(frozen=True, eq=False)
-class Misfit:
-    """What the anchors still miss, spread to colours like theirs (simple kriging with a Gaussian covariance).
-
-    at : L*a*b* (n, 3) where the anchors come out; weights : (n, 3); inverse : (3, n, n), one for each coordinate
-    """
-
-    at: FloatArray
-    weights: FloatArray
-    inverse: FloatArray
-
-    @classmethod
-    def sure_at(cls, at: FloatArray, weights: FloatArray, doubt: FloatArray | None = None) -> Misfit:
-        """Kriging on anchors at L*a*b* (n, 3); `doubt` (n, 3) is their variance in shares of the misfit's."""
-        noise = np.full(at.shape, _USUAL_DOUBT) if doubt is None else doubt
-        alike = _alike(at, at)
-        return cls(at, weights, np.stack([np.linalg.inv(alike + np.diag(noise[:, c])) for c in range(3)]))
-
-    def shift(self, lab: FloatArray) -> FloatArray:
-        """What to add to L*a*b* (..., 3)."""
-        return _alike(lab, self.at) @ self.weights
-
-    def left(self, lab: FloatArray) -> FloatArray:
-        """The share (3,) of the misfit's variance that is left at one L*a*b* (3,)."""
-        near = _alike(lab, self.at)
-        return 1 - np.einsum("i,cij,j->c", near, self.inverse, near)
-
-
-def _alike(lab: FloatArray, at: FloatArray) -> FloatArray:
-    """How alike (..., n) the misfit is at L*a*b* (..., 3) and at the anchors (n, 3): 1 at the same place."""
-    squared = ((lab[..., None, :] - at) ** 2).sum(axis=-1)
-    return np.exp(-0.5 * squared / MISFIT_REACH**2)
-
-
-def _unlike_grey(lab: FloatArray) -> float:
-    """Share of the misfit that applies at one L*a*b* (3,): sensors and dyes err least on greys (practice)."""
-    return float(_GREY_MISFIT + (1 - _GREY_MISFIT) * (1 - np.exp(-chroma(lab) / _FULL_MISFIT_CHROMA)))
-
-
-def _unanchored() -> tuple[Hypothesis, ...]:
-    family = as_found()
-    return (Hypothesis(family.name, 1.0, family.mean, family.covariance, family.misfit),)
+@cache
+def unanchored(kind: PictureKind) -> Believed:
+    """What is believed of a picture of this kind before any anchor: every one of its worlds with the light it was taken in."""
+    worlds, met = worlds_of(kind)
+    drawn = np.random.default_rng(0).choice(len(worlds), min(MOST_WORLDS, len(worlds)), replace=False)
+    which, weights = most_likely(met[drawn], EFFECTIVE_WORLDS, MOST_WORLDS)
+    kept = worlds.chosen(drawn[which])
+    left = np.sqrt(kept.left**2 @ weights)
+    return Believed(kept, weights, np.ones((3, len(kept)), np.float32), None, left, range_scale(kind, 0))
 
 
 @dataclass(frozen=True, eq=False)
 class Cast:
-    """A fitted correction: its hypotheses, the misfit it takes out, and how it was come by.
+    """A fitted correction: what is believed of the picture's development, and how it was come by.
 
-    `known` counts the anchors of known colour.
+    `believed` is None for a picture that is taken as found. `known` counts the anchors of known colour.
     """
 
-    hypotheses: tuple[Hypothesis, ...] = field(default_factory=_unanchored)
-    misfit: Misfit | None = None
+    believed: Believed | None = None
+    kind: PictureKind = "unknown"
     model: str = field(default_factory=lambda: _("none: as found"))
     anchor_error_de00: float | None = None
     warnings: tuple[str, ...] = ()
@@ -132,52 +88,81 @@ class Cast:
 
     @property
     def light(self) -> str | None:
-        """The family that explains the anchors best, where one stands out."""
-        best = max(self.hypotheses, key=lambda one: one.share)
-        return best.family if self.known and best.share > 0.6 else None
+        """The light that explains the anchors best, where one stands out."""
+        return self.believed.light if self.believed is not None and self.known else None
 
     def lab(self, linear_rgb: npt.ArrayLike) -> FloatArray:
-        """Corrected L*a*b* (..., 3), D65, of the picture's linear sRGB (..., 3)."""
-        lab = mean_lab(self.hypotheses, cones_of(linear_rgb))
-        return lab if self.misfit is None else lab + self.misfit.shift(lab)
+        """Corrected L*a*b* (..., 3), D65, of the picture's linear sRGB (..., 3); of many from a table between whose nodes
+        it is interpolated."""
+        linear = np.asarray(linear_rgb, dtype=float)
+        if self.believed is None:
+            return lab_from_xyz(xyz_from_linear(linear))
+        encoded = srgb_from_linear(linear).reshape(-1, 3)
+        labs = self.believed.lab(encoded) if len(encoded) <= _SINGLY else self._looked_up(encoded)
+        return labs.reshape(linear.shape)
 
     def xyz(self, linear_rgb: npt.ArrayLike) -> FloatArray:
         """Corrected XYZ (..., 3), D65, of the picture's linear sRGB (..., 3); a little below 0 beyond real colours."""
-        if self.misfit is None:
-            return _mean_xyz(self.hypotheses, cones_of(linear_rgb))
+        if self.believed is None:
+            return xyz_from_linear(linear_rgb)
         return xyz_from_lab(self.lab(linear_rgb))
 
-    def possible_labs(self, patch: Patch) -> tuple[tuple[float, FloatArray, FloatArray], ...]:
-        """Where a patch's true L*a*b* may lie: for each hypothesis its share, mean (3,) and covariance (3, 3).
+    @cached_property
+    def table(self) -> FloatArray:
+        """Corrected colours (25, 25, 25, 3), in even coordinates, on a lattice of encoded red, green and blue.
 
-        The covariance holds the patch's own error, what the anchors left open, and what the model does not follow.
+        A few worlds stand for all; what that leaves out is made good on a coarser lattice.
         """
-        cones = cones_of(patch.mean)
-        seen = self.lab(patch.mean)
-        shift = np.zeros(3) if self.misfit is None else self.misfit.shift(seen)
-        left = np.ones(3) if self.misfit is None else self.misfit.left(seen)
-        left = left * _unlike_grey(seen) ** 2
-        slopes_rgb = rgb_slopes(self, patch.mean)
-        reading = slopes_rgb @ patch.cov_of_mean @ slopes_rgb.T
-        answer = []
-        labs, all_slopes = lab_and_slopes(cones, np.stack([one.theta for one in self.hypotheses]))
-        for one, lab, slopes in zip(self.hypotheses, labs, all_slopes, strict=True):
-            spread = slopes @ one.covariance @ slopes.T + np.diag(np.square(one.misfit) * left)
-            scale = np.diag(range_scale(one.family, self.known))
-            answer.append((one.share, lab + shift, reading + scale @ spread @ scale))
-        return tuple(answer)
+        assert self.believed is not None
+        few = self.believed.thinned(_FEW_WORLDS)
+        coarse, fine = _lattice(_COARSE_NODES), _lattice(_NODES)
+        with threadpool_limits(1):  # its products are small: threads would wait for each other
+            left_out = even_from_lab(self.believed.lab(coarse)) - even_from_lab(few.lab(coarse))
+            whole = even_from_lab(few.lab(fine)) + _between_nodes(_cube(left_out), fine)
+        return _cube(whole)
+
+    def _looked_up(self, encoded: FloatArray) -> FloatArray:
+        return lab_from_even(_between_nodes(self.table, encoded))
+
+    def possible_labs(self, patch: Patch) -> Possible:
+        """Where a patch's true L*a*b* may lie: colours (n, 3) and their weights (n,).
+
+        They hold the patch's own error, what the anchors left open, and what no world follows.
+        """
+        believed = unanchored(self.kind) if self.believed is None else self.believed
+        draws = standard_draws()[: len(believed.weights)]
+        labs, weights = believed.possible(srgb_from_linear(patch.mean), draws[:, :3])
+        slopes = rgb_slopes(self, patch.mean)
+        reading = slopes @ patch.cov_of_mean @ slopes.T
+        values, vectors = np.linalg.eigh(reading)
+        root = vectors * np.sqrt(np.maximum(values, 0))
+        return labs + draws[:, 3:] @ root.T, weights
 
 
-def _mean_xyz(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
-    """Mean XYZ (..., 3) over hypotheses, by their shares, of cones (..., 3)."""
-    theta = np.stack([one.theta for one in hypotheses])
-    shares = np.array([one.share for one in hypotheses])
-    return np.asarray(np.tensordot(shares, corrected_xyz(cones, theta), axes=1))
+def _lattice(nodes: int) -> FloatArray:
+    """Encoded colours (nodes³, 3)."""
+    axis = np.linspace(0, 1, nodes)
+    return np.stack(np.meshgrid(axis, axis, axis, indexing="ij"), axis=-1).reshape(-1, 3)
 
 
-def mean_lab(hypotheses: Sequence[Hypothesis], cones: FloatArray) -> FloatArray:
-    """The mean L*a*b* (..., 3) of cones (..., 3), each hypothesis counted by its share."""
-    return lab_from_xyz(_mean_xyz(hypotheses, cones))
+def _cube(rows: FloatArray) -> FloatArray:
+    nodes = round(len(rows) ** (1 / 3))
+    return rows.reshape(nodes, nodes, nodes, 3)
+
+
+def _between_nodes(cube: FloatArray, encoded: FloatArray) -> FloatArray:
+    """Values (n, 3) at encoded colours (n, 3) between the nodes of a cube (k, k, k, 3)."""
+    places = np.clip(encoded, 0, 1).T * (len(cube) - 1)
+    return np.stack(
+        [map_coordinates(cube[..., c], places, order=1, mode="nearest") for c in range(3)], axis=-1
+    )
+
+
+@cache
+def standard_draws() -> FloatArray:
+    """Standard normal draws (n, 6), the same for every sample so that answers repeat exactly, and balanced."""
+    half = np.random.default_rng(90).standard_normal((MOST_WORLDS // 2, 6))
+    return np.stack([half, -half], axis=1).reshape(-1, 6)
 
 
 AS_FOUND = Cast()

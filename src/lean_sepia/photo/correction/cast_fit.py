@@ -1,273 +1,266 @@
-"""Fitting the correction of a picture to its anchors, and telling anchors that do not fit.
+"""Fitting the correction of a picture to its anchors.
 
-The families are fitted as `cast` says; what the anchors still miss is spread to like colours by kriging, but only where anchors
-held out say that it helps.
+One anchor balances the picture: in every world the three channels are scaled so that it comes out as it is known to be, and how
+far they had to be scaled says how likely that world is. Every further anchor, on this picture or on another of the same camera or
+scan, weighs the worlds again (a heavy-tailed likelihood, so that none is ruled out by one anchor) and moves what they say
+(`believed`). How well the anchors agree is told by leaving each out in turn (`doubts`).
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray
-from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.even import even_from_lab
+from lean_sepia.colour.srgb import srgb_from_linear
 from lean_sepia.language import _
-from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, Cast, Hypothesis, Misfit, mean_lab, rgb_slopes
-from lean_sepia.photo.correction.cast_families import Family, families
-from lean_sepia.photo.correction.cast_model import PARAMETERS, cones_of, corrected_lab, lab_and_slopes
+from lean_sepia.photo.correction.believed import (
+    LEFT_SHARE,
+    Believed,
+    Observed,
+    alike,
+    by_coordinate,
+    most_likely,
+)
+from lean_sepia.photo.correction.cast import (
+    AS_FOUND,
+    EFFECTIVE_WORLDS,
+    MOST_WORLDS,
+    Anchor,
+    Cast,
+    rgb_slopes,
+)
+from lean_sepia.photo.correction.kinds import range_scale, worlds_of
+from lean_sepia.photo.correction.worlds import Worlds, root_of_lightness
 from lean_sepia.photo.patch import Patch, disc_patch
+from lean_sepia.photo.picture_kind import PictureKind
 from lean_sepia.photo.read import Pixels
 
-STATED_WIDTH = 0.5
-"""How well people know the L*a*b* of a thing they name as an anchor, per coordinate (practice)."""
+CLIPPED_SHARE = 0.02
+"""Share of clipped pixels beyond which an anchor says little."""
 
-UNKNOWN_LIGHTNESS_WIDTH = 7.0
-"""L* of a neutral of unknown lightness: only the cast is taken from it."""
-
-_FIT_MISFIT = np.array([0.3, 0.7, 0.7])  # the part of the misfit that the parameters must not chase
-_CLIPPED_ANCHOR, _CLIPPED_WEAKER = 0.02, 8.0
-_STEPS, _LONGEST_STEP, _SETTLED = 8, 0.7, 5e-3
-_SMALLEST_SHARE, _HELD_OUT_SHARE = 0.005, 0.03
-_OUTLIER_DE00, _OUTLIER_TIMES, _SUSPECTS = 4.0, 2.5, 3
-_ONE_COLOUR_DE00 = 4.0
-_NAMED_SINGLY = 3
+_STATED = 0.5  # how well people know the colour of a thing that they name, per coordinate (practice)
+_UNKNOWN_LIGHTNESS = 7.0
+_GUESSED = np.array([5.0, 3.0, 3.0])
+_CLIPPED_WEAKER = 8.0
+_OBSERVED = np.array(
+    [1.2, 0.9, 0.9]
+)  # light that differs from place to place, and the surface itself (practice)
+_OTHER_PICTURE = np.array([2.4, 2.6, 2.6])  # what two pictures of one camera do not share: their light
+_EXPOSURE, _BALANCE = 0.40, 0.06  # of what the first anchor is scaled by, as logarithms
+_PLACE_LIGHT, _PLACE_BALANCE = 0.03, 0.008  # by which the light there differs from that elsewhere
+_BORROWED_LIGHT, _BORROWED_BALANCE = 0.18, 0.07  # the same for a balance taken from another picture
+_FREEDOM = 4.0
+_USUAL_LIGHTNESS = 58.0
 
 
 @dataclass(frozen=True, eq=False)
-class _Known:
-    """What the anchors say: cones (n, 3), L*a*b* (n, 3), how sure each is (n, 3), and which lightness is known (n,).
+class Known:
+    """What the anchors of one picture say, n of them.
 
-    grain : the usual relative scatter of pixels in their discs
+    encoded : (n, 3) the picture's values in 0–1; target : (n, 3) L*a*b*; width : (n, 3) how sure each is, in even coordinates
+    full : (n,) whether its lightness is known; guess, clipped : (n,) whether it is a guess, or says little
+    scatter : (n, 3) relative error of reading it
     """
 
-    cones: FloatArray
+    encoded: FloatArray
     target: FloatArray
     width: FloatArray
     full: BoolArray
-    grain: float
+    guess: BoolArray
+    clipped: BoolArray
+    scatter: FloatArray
 
-    def without(self, index: int) -> _Known:
-        keep = np.arange(len(self.cones)) != index
-        return _Known(self.cones[keep], self.target[keep], self.width[keep], self.full[keep], self.grain)
+    def __len__(self) -> int:
+        return len(self.encoded)
+
+    def chosen(self, which: IntArray) -> Known:
+        """Some of them."""
+        return Known(*(getattr(self, name)[which] for name in self.__dataclass_fields__))
+
+    @property
+    def telling(self) -> BoolArray:
+        """Those (n,) of known colour that can be held against the others: no guesses, none that is clipped."""
+        return self.full & ~self.guess & ~self.clipped
+
+    @property
+    def balancing(self) -> int:
+        """The anchor to balance the picture by: grey, of known and middle lightness, unclipped."""
+        grey = np.hypot(self.target[:, 1], self.target[:, 2])
+        dark = self.encoded.min(axis=1) < 0.04
+        strange = 0.25 * np.abs(self.target[:, 0] - _USUAL_LIGHTNESS) + 40 * dark
+        return int(np.argmin(grey + strange + 100 * self.clipped + 200 * ~self.full + 150 * self.guess))
 
 
 def stated_width() -> FloatArray:
-    """How sure a further anchor's L*a*b* (3,) would be, with what the model does not follow."""
-    return np.asarray(np.sqrt(STATED_WIDTH**2 + _FIT_MISFIT**2))
+    """How sure the colour of a thing that is stated is (3,), in even coordinates, with the light that differs from place to place."""
+    return np.asarray(np.sqrt(_STATED**2 + _OBSERVED**2))
 
 
-def fit_cast(pixels: Pixels, anchors: Sequence[Anchor]) -> Cast:
-    """Fit the correction to the anchors on a picture; none leaves the picture as found.
-
-    Raises
-    ------
-    SampleError
-        An anchor lies outside the picture.
-    """
-    if not anchors:
-        return AS_FOUND
-    patches = [disc_patch(pixels, anchor.x, anchor.y, anchor.radius) for anchor in anchors]
-    known = _reading(anchors, patches)
-    hypotheses = _hypotheses(known)
-    cast = Cast(
-        hypotheses, None, _model_name(anchors), None, _clipping(anchors, patches), int(known.full.sum())
-    )
-    if cast.known < 2:
-        return cast
-    plain, pulled = _held_out(known, hypotheses)
-    use_misfit = cast.known >= 3 and pulled.mean() < plain.mean()
-    misses = pulled if use_misfit else plain
-    return Cast(
-        hypotheses,
-        _misfit(known, cast) if use_misfit else None,
-        cast.model + (_(", pulled to the anchors") if use_misfit else ""),
-        float(misses.mean()),
-        (*cast.warnings, *_doubts(anchors, known, cast, misses)),
-        cast.known,
-    )
-
-
-def _reading(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> _Known:
-    rgb = np.stack([patch.mean for patch in patches])
+def known_from(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> Known:
+    """What anchors say, and how well each was read."""
+    rgb = np.array([patch.mean for patch in patches])
     found = AS_FOUND.lab(rgb)
     full = np.array([anchor.lightness is not None for anchor in anchors])
     target = np.array([
         [anchor.lightness if anchor.lightness is not None else found[i, 0], anchor.a, anchor.b]
         for i, anchor in enumerate(anchors)
     ], dtype=float)  # fmt: skip
+    covariances = np.array([patch.cov_of_mean for patch in patches])
     slopes = rgb_slopes(AS_FOUND, rgb)
-    reading = np.einsum("nij,njk,nik->ni", slopes, np.array([patch.cov_of_mean for patch in patches]), slopes)
-    width = np.sqrt(stated_width() ** 2 + reading)
-    width[[patch.clipped_share > _CLIPPED_ANCHOR for patch in patches]] *= _CLIPPED_WEAKER
-    width[~full, 0] = UNKNOWN_LIGHTNESS_WIDTH
-    scatter = [float(np.mean(patch.spread / np.maximum(patch.mean, 0.01))) for patch in patches]
-    return _Known(cones_of(rgb), target, width, full, float(np.median(scatter)))
+    reading = np.einsum("nij,njk,nik->ni", slopes, covariances, slopes)
+    guess = np.array([anchor.guess for anchor in anchors])
+    width = np.sqrt(np.where(guess[:, None], _GUESSED, _STATED) ** 2 + _OBSERVED**2 + reading)
+    clipped = np.array([patch.clipped_share > CLIPPED_SHARE for patch in patches])
+    width[clipped] *= _CLIPPED_WEAKER
+    width[~full, 0] = _UNKNOWN_LIGHTNESS
+    scatter = np.sqrt(np.einsum("nii->ni", covariances)) / np.maximum(rgb, 1e-3)
+    return Known(srgb_from_linear(rgb), target, width, full, guess, clipped, np.minimum(scatter, 0.5))
 
 
-def _hypotheses(known: _Known) -> tuple[Hypothesis, ...]:
-    """Every family fitted, those that explain the anchors hardly at all left out."""
-    return _shared(_fit_families(families(bool(known.full.any())), known))
+def fit_cast(
+    pixels: Pixels,
+    anchors: Sequence[Anchor],
+    kind: PictureKind = "unknown",
+    beside: Sequence[tuple[Pixels, Sequence[Anchor]]] = (),
+) -> Cast:
+    """Fit the correction to the anchors on a picture; none leaves the picture as found.
 
+    kind : what kind of picture it is stated to be
+    beside : further pictures of the same camera or the same scan, with their anchors: they share how it was developed
 
-def _shared(fitted: Sequence[tuple[Hypothesis, float]]) -> tuple[Hypothesis, ...]:
-    logs = np.array([evidence for _unused, evidence in fitted])
-    shares = np.exp(logs - logs.max())
-    shares /= shares.sum()
-    kept = shares > _SMALLEST_SHARE
-    total = shares[kept].sum()
-    return tuple(
-        replace(one, share=float(share / total))
-        for (one, _unused), share, keep in zip(fitted, shares, kept, strict=True)
-        if keep
-    )
-
-
-def _fit_families(
-    among: Sequence[Family],
-    known: _Known,
-    starts: FloatArray | None = None,
-    steps: int = _STEPS,
-    left_out: IntArray | None = None,
-) -> list[tuple[Hypothesis, float]]:
-    """Most probable parameters by Gauss–Newton, and the log of how well each family explains the anchors (Laplace).
-
-    left_out : for each family of `among`, which may repeat, the index of the anchor that it does not see
+    Raises
+    ------
+    SampleError
+        An anchor lies outside its picture.
     """
-    means = np.stack([family.mean for family in among])
-    precisions = np.stack([family.precision for family in among])
-    theta = means.copy() if starts is None else starts.copy()
-    counts = np.ones((len(among), len(known.cones)))
-    if left_out is not None:
-        counts[np.arange(len(among)), left_out] = 0
-    weight = (counts[..., None] / known.width).reshape(len(among), -1)
-    hessians = precisions
-    for _unused in range(steps):
-        labs, slopes = lab_and_slopes(known.cones, theta)
-        J = slopes.reshape(len(among), -1, PARAMETERS) * weight[..., None]
-        residuals = (labs - known.target).reshape(len(among), -1) * weight
-        hessians = J.transpose(0, 2, 1) @ J + precisions
-        pull = (precisions @ (theta - means)[..., None])[..., 0]
-        downhill = (J.transpose(0, 2, 1) @ residuals[..., None])[..., 0] + pull
-        step = np.linalg.solve(hessians, downhill[..., None])[..., 0]
-        longest = np.abs(step).max(axis=1, keepdims=True)
-        theta = theta - step * np.minimum(1.0, _LONGEST_STEP / np.maximum(longest, 1e-12))
-        if longest.max() < _SETTLED:
-            break
-    residuals = (corrected_lab(known.cones, theta) - known.target).reshape(len(among), -1) * weight
-    away = theta - means
-    surprise = (residuals**2).sum(axis=1) + np.einsum("ti,tij,tj->t", away, precisions, away)
-    evidence = 0.5 * (np.linalg.slogdet(precisions)[1] - np.linalg.slogdet(hessians)[1] - surprise)
-    evidence += [np.log(family.share) + family.grain_evidence(known.grain) for family in among]
-    covariances = np.linalg.inv(hessians)
-    return [
-        (Hypothesis(family.name, 1.0, theta[i], covariances[i], family.misfit), float(evidence[i]))
-        for i, family in enumerate(among)
+    from lean_sepia.photo.correction.doubts import doubts
+
+    patches = [disc_patch(pixels, anchor.x, anchor.y, anchor.radius) for anchor in anchors]
+    others = [
+        known_from(theirs, [disc_patch(other, one.x, one.y, one.radius) for one in theirs])
+        for other, theirs in beside
+        if theirs
     ]
+    if not anchors and not others:
+        return Cast(kind=kind)
+    known = known_from(anchors, patches) if anchors else None
+    cast = fitted(known, others, kind)
+    return doubts(cast, anchors, patches, known) if known is not None else cast
 
 
-def _misfit(known: _Known, cast: Cast) -> Misfit:
-    """The kriging of what a correction still misses at the anchors of known colour."""
-    labs = mean_lab(cast.hypotheses, known.cones[known.full])
-    width = np.einsum(
-        "t,tc->c", [one.share for one in cast.hypotheses], [one.misfit for one in cast.hypotheses]
+def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> Cast:
+    """The correction from what the anchors of a picture, and of others beside it, say; one of both at least."""
+    worlds, logs = worlds_of(kind)
+    rng = np.random.default_rng(11)
+    heard = []
+    gains = None
+    for place, one in enumerate([known, *others] if known is not None else others):
+        theirs, evidence, rest = _balanced(worlds, one, rng)
+        logs = logs + evidence
+        heard.append((theirs, rest, place == 0 and known is not None))
+        if gains is None:
+            gains = theirs
+    assert gains is not None
+    if known is None:
+        stray = _BORROWED_LIGHT * rng.standard_normal(len(worlds)) + _BORROWED_BALANCE * rng.standard_normal(
+            gains.shape
+        )
+        gains = (gains * np.exp(stray / 3)).astype(np.float32)
+    seen = [_predicted(worlds, theirs, rest) for theirs, rest, _own in heard]
+    for (_theirs, rest, own), even in zip(heard, seen, strict=True):
+        if len(rest):
+            logs = logs + _likelihood(worlds, rest, even, own=own)
+    which, weights = most_likely(logs, EFFECTIVE_WORLDS, MOST_WORLDS)
+    kept = worlds.chosen(which)
+    left = np.sqrt(kept.left**2 @ weights)
+    observed = _observed(
+        [(rest, own) for _theirs, rest, own in heard], [even[:, which] for even in seen], weights, left
     )
-    doubt = np.maximum(known.width[known.full] ** 2 - _FIT_MISFIT**2, 0.1) / width**2
-    bare = Misfit.sure_at(labs, np.zeros_like(labs), doubt)
-    return replace(bare, weights=np.einsum("cij,jc->ic", bare.inverse, known.target[known.full] - labs))
+    full = 0 if known is None else int((known.full & ~known.guess).sum())
+    count = full + sum(int((one.full & ~one.guess).sum()) for one in others) * (0.5 if others else 0)
+    believed = Believed(kept, weights, gains[:, which], observed, left, range_scale(kind, round(count)))
+    return Cast(believed, kind, _model_name(known, others), None, (), full)
 
 
-def _held_out(known: _Known, hypotheses: Sequence[Hypothesis]) -> tuple[FloatArray, FloatArray]:
-    """ΔE00 (n,) by which each anchor of known colour is missed when it is left out: without and with the misfit."""
-    possible = {one.family: one for one in hypotheses if one.share > _HELD_OUT_SHARE}
-    among = [family for family in families(True) if family.name in possible]
-    full = np.flatnonzero(known.full)
-    starts = np.tile(np.stack([possible[family.name].theta for family in among]), (len(full), 1))
-    left_out = np.repeat(full, len(among))
-    fitted = _fit_families(among * len(full), known, starts, steps=2, left_out=left_out)
-    plain, pulled = np.empty((len(full), 3)), np.empty((len(full), 3))
-    for turn, index in enumerate(full.tolist()):
-        trial = Cast(_shared(fitted[turn * len(among) : (turn + 1) * len(among)]))
-        plain[turn] = pulled[turn] = mean_lab(trial.hypotheses, known.cones[index])
-        if len(full) >= 3:
-            pulled[turn] += _misfit(known.without(index), trial).shift(plain[turn])
-    misses = delta_e00(np.stack([plain, pulled]), known.target[full])
-    return misses[0], misses[1]
-
-
-def _clipping(anchors: Sequence[Anchor], patches: Sequence[Patch]) -> tuple[str, ...]:
-    clipped = [i for i, patch in enumerate(patches) if patch.clipped_share > _CLIPPED_ANCHOR]
-    if len(clipped) > _NAMED_SINGLY:
-        return (_("{0} of {1} anchors are clipped and count little").format(len(clipped), len(anchors)),)
-    return tuple(
-        _("anchor {0} at {1:g}, {2:g} is clipped in {3:.0%} of its pixels and counts little").format(
-            i + 1, anchors[i].x, anchors[i].y, patches[i].clipped_share
-        )
-        for i in clipped
+def _balanced(worlds: Worlds, known: Known, rng: np.random.Generator) -> tuple[FloatArray, FloatArray, Known]:
+    """Gains (3, n) on each world's roots that bring the balancing anchor to what it is known to be, how likely that makes
+    the world (n,), and the other anchors."""
+    first = known.balancing
+    have = np.maximum(worlds.roots(known.encoded[first : first + 1])[:, 0], 0.3)
+    want = (
+        worlds.roots_that_give(known.target[first])
+        if known.full[first]
+        else np.broadcast_to(have[1], have.shape)
     )
+    logs = 3 * np.log(np.maximum(want, 0.05) / np.maximum(have, 0.03))
+    weaker = _CLIPPED_WEAKER if known.clipped[first] else 1.0
+    evidence = (
+        _heavy_tail((logs[1] / (_EXPOSURE * weaker)) ** 2, 6)
+        + _heavy_tail(((logs[0] - logs[1]) / (_BALANCE * weaker)) ** 2, 6)
+        + _heavy_tail(((logs[2] - logs[1]) / (_BALANCE * weaker)) ** 2, 6)
+    )
+    if not known.full[first]:  # its lightness stays as found in the mean of the worlds
+        likely = np.exp(evidence - evidence.max())
+        middle = float((have[1] @ likely) / likely.sum())
+        logs = logs + 3 * np.log(root_of_lightness(float(known.target[first, 0])) / middle)
+    light = _PLACE_LIGHT if known.full[first] else 0.0
+    if known.guess[first]:
+        light, weaker = 0.15, 4.0
+    stray = light * rng.standard_normal(len(worlds)) + _PLACE_BALANCE * weaker * rng.standard_normal(
+        logs.shape
+    )
+    stray = stray + known.scatter[first][:, None] * rng.standard_normal(logs.shape)
+    rest = known.chosen(np.delete(np.arange(len(known)), first))
+    return np.exp((logs + stray) / 3).astype(np.float32), evidence, rest
 
 
-def _doubts(anchors: Sequence[Anchor], known: _Known, cast: Cast, misses: FloatArray) -> list[str]:
-    """Anchors that do not fit the others, named with what may be wrong; and anchors that say the same thing."""
-    said = []
-    if cast.known == 2 and misses.mean() > 2 * _OUTLIER_DE00:
-        said.append(
-            _(
-                "the two anchors contradict each other by {0:.1f} ΔE00: one may lie in another light, or be stated wrong"
-            ).format(misses.mean())
-        )
-    for index, miss in _outliers(known, misses):
-        said.append(
-            _("anchor {0} at {1:g}, {2:g} is missed by {3:.1f} ΔE00 from the others: {4}").format(
-                index + 1, anchors[index].x, anchors[index].y, miss, _reason(anchors[index], known, index)
-            )
-        )
-    table = known.target[known.full]
-    if cast.known >= 3 and float(delta_e00(table[:, None], table[None]).max()) < _ONE_COLOUR_DE00:
-        said.append(
-            _("all anchors are of about one colour: a second one of another colour would tell far more")
-        )
-    return said
+def _predicted(worlds: Worlds, gains: FloatArray, known: Known) -> FloatArray:
+    """Even coordinates (m, n, 3) of anchors in each world."""
+    return even_from_lab(worlds.lab(worlds.roots(known.encoded) * gains[:, None]))
 
 
-def _outliers(known: _Known, misses: FloatArray) -> list[tuple[int, float]]:
-    """Indices of anchors of known colour that the rest contradicts, with ΔE00 from the rest; the rest agrees without them."""
-    found: list[tuple[int, float]] = []
-    places, rest = np.arange(len(known.cones)), known
-    while rest.full.sum() > 3 and misses.max() > _OUTLIER_DE00:
-        # A bad anchor spoils the held-out error of the good ones too: try leaving out each of the worst.
-        full = np.flatnonzero(rest.full)
-        trials = []
-        for worst in full[np.argsort(-misses)[:_SUSPECTS]].tolist():
-            others = rest.without(worst)
-            plain, pulled = _held_out(others, _hypotheses(others))
-            trials.append((float(np.minimum(plain, pulled).mean()), worst, others, np.minimum(plain, pulled)))
-        mean, worst, others, left = min(trials, key=lambda trial: trial[0])
-        miss = float(misses[np.flatnonzero(full == worst)[0]])
-        if miss < _OUTLIER_TIMES * mean or mean > 0.7 * misses.mean():
-            break
-        found.append((int(places[worst]), miss))
-        places, rest, misses = np.delete(places, worst), others, left
-    return found
+def _heavy_tail(squared: FloatArray, freedom: float, dimensions: int = 1) -> FloatArray:
+    """Log density of Student's distribution at so many squared deviations, up to a constant."""
+    return -0.5 * (freedom + dimensions) * np.log1p(squared / freedom)
 
 
-def _reason(anchor: Anchor, known: _Known, index: int) -> str:
-    """What the miss of an outlying anchor looks like."""
-    rest = known.without(index)
-    seen = mean_lab(_hypotheses(rest), known.cones[index])
-    dL, da, db = seen - known.target[index]
-    if dL < -4 and abs(dL) > np.hypot(da, db) and db < 2:
-        return _("it may lie in the shade while they are in the sun")
-    if anchor.neutral and np.hypot(da, db) > abs(dL):
-        return _("it may be lit by another light")
-    return _("check what is stated of it, or remove it")
+def _likelihood(worlds: Worlds, known: Known, even: FloatArray, *, own: bool) -> FloatArray:
+    """Log (n,) of how well each world explains anchors."""
+    width = _width(known, own=own)[:, None] ** 2 + (1.5 * LEFT_SHARE * worlds.left.T) ** 2
+    squared = ((even - even_from_lab(known.target)[:, None]) ** 2 / width).sum(axis=-1)
+    return np.asarray((_heavy_tail(squared, _FREEDOM, 3) - 0.5 * np.log(width).sum(axis=-1)).sum(axis=0))
 
 
-def _model_name(anchors: Sequence[Anchor]) -> str:
-    known = [anchor for anchor in anchors if anchor.lightness is not None]
-    if not known:
-        return _("cone scaling, cast only")
-    if len(known) == 1:
-        return _("cone scaling, mixing of likely lights")
-    return _("cone scaling, curves and mixing of likely lights")
+def _width(known: Known, *, own: bool) -> FloatArray:
+    return known.width if own else np.sqrt(known.width**2 + _OTHER_PICTURE**2)
+
+
+def _observed(
+    heard: Sequence[tuple[Known, bool]], seen: Sequence[FloatArray], weights: FloatArray, left: FloatArray
+) -> Observed | None:
+    """What further anchors said to the worlds that are kept."""
+    even = np.concatenate(list(seen))
+    if not len(even):
+        return None
+    at = np.einsum("k,mkc->mc", weights, even)
+    away = np.ascontiguousarray((even - at[:, None]).transpose(1, 0, 2).reshape(len(weights), -1), np.float32)
+    width = np.concatenate([_width(known, own=own) for known, own in heard])
+    target = np.concatenate([even_from_lab(known.target) for known, _own in heard])
+    covariance = (away * weights[:, None]).T @ away + by_coordinate(alike(at, at))
+    covariance += np.diag((width**2 + (LEFT_SHARE * left) ** 2).ravel())
+    return Observed(at, away, (target - at).ravel(), covariance)
+
+
+def _model_name(known: Known | None, others: Sequence[Known]) -> str:
+    if known is None:
+        return _("likely developments, as another picture of its kind says")
+    count = int((known.full & ~known.guess).sum()) + sum(int(one.full.sum()) for one in others)
+    if not known.full.any():
+        return _("cast only: balanced by a grey")
+    if count <= 1:
+        return _("likely developments, balanced by one anchor")
+    return _("likely developments, weighed by {0} anchors").format(count)

@@ -13,7 +13,9 @@ from lean_sepia.colour.words import difference
 from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _, ngettext, plain
 from lean_sepia.photo.correction.cast import Cast
-from lean_sepia.photo.correction.cast_families import LIGHT_WORDS
+from lean_sepia.photo.correction.kinds import LIGHT_WORDS
+from lean_sepia.photo.correction.next_evidence import Open
+from lean_sepia.ui.evidence.development import guess_words
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -51,21 +53,22 @@ class CastPanel(Panel):
             self._anchors.fill(self._anchor_rows(anchors))
         if seen is not None and not coloured:
             self._show_colourless(seen)
-        elif seen is None or not anchors:
+        elif seen is None or seen.cast.believed is None:
             self.words.setText(_("As found."))
             self.detail.setText(
                 _(
-                    "Mark something grey or white with Known grey, or something whose colour you know. Without one a colour can be 10 out."
+                    "Mark something grey or white with Known grey, or something whose colour you know. Without one a colour can be 20 out."
                 )
+                + (f" {guess_words(seen)}" if seen is not None and guess_words(seen) else "")
             )
         else:
             self._show_correction(seen)
 
     def _anchor_rows(self, anchors: Sequence[AnchorMark]) -> Iterator[Item]:
         for anchor in anchors:
-            if not anchor.group:
+            if not anchor.group or anchor.guess:
                 yield self._anchor_row(anchor)
-        for group in dict.fromkeys(anchor.group for anchor in anchors if anchor.group):
+        for group in dict.fromkeys(anchor.group for anchor in anchors if anchor.group and not anchor.guess):
             yield self._chart_row(group, sum(anchor.group == group for anchor in anchors))
 
     def _show_colourless(self, seen: Seen) -> None:
@@ -82,7 +85,14 @@ class CastPanel(Panel):
 
     def _show_correction(self, seen: Seen) -> None:
         self.words.setText(cast_words(seen))
-        detail = [_("Most like {0}.").format(_(LIGHT_WORDS[seen.cast.light]))] if seen.cast.light else []
+        detail = [open_words(seen.still_open)] if seen.still_open else []
+        if guess_words(seen):
+            detail.append(guess_words(seen))
+        if seen.cast.light:
+            detail.append(_("Most like {0}.").format(_(LIGHT_WORDS[seen.cast.light])))
+        if seen.beside:
+            others = ", ".join(one.title for one in seen.beside)
+            detail.append(_("Developed like {0}, whose anchors count too.").format(others))
         hint(self.detail, seen.cast.model)
         if seen.cast.anchor_error_de00 is not None:
             detail.append(_("Held-out error {0}.").format(f"{seen.cast.anchor_error_de00:.1f}"))
@@ -120,6 +130,15 @@ class CastPanel(Panel):
         drop.setAccessibleName(words)
         drop.clicked.connect(lambda: self.remove_wanted.emit(name))
         return drop
+
+
+def open_words(still_open: Sequence[Open]) -> str:
+    """What of a picture's development is not known, in one sentence."""
+    words = {
+        "saturation": _("how strong its colours are"), "contrast": _("how hard it is"),
+        "cast in the dark": _("whether its shadows lean to a colour"),
+    }  # fmt: skip
+    return _("Not known: {0}.").format(", ".join(words[one] for one in still_open))
 
 
 def cast_words(seen: Seen) -> str:

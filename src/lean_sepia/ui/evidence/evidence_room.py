@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout
 
 from lean_sepia.answers.evidence import (
     Outline,
+    alike,
     outline_of,
     patch_of,
 )
@@ -21,9 +22,10 @@ from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.photo.sample import sample_patch
 from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
 from lean_sepia.ui.evidence.cast_panel import CastPanel
-from lean_sepia.ui.evidence.contact_sheet import ContactSheet
+from lean_sepia.ui.evidence.development import Development
 from lean_sepia.ui.evidence.features_panel import FeaturesPanel
 from lean_sepia.ui.evidence.greys_panel import GreysPanel
+from lean_sepia.ui.evidence.line.dated_line import DatedLine
 from lean_sepia.ui.evidence.photo_dialog import PhotoDialog
 from lean_sepia.ui.evidence.photo_edits import PhotoEdits
 from lean_sepia.ui.evidence.samples_panel import SamplesPanel
@@ -31,6 +33,7 @@ from lean_sepia.ui.evidence.shares_panel import SharesPanel
 from lean_sepia.ui.evidence.straighten_dialog import StraightenDialog
 from lean_sepia.ui.kit.panel import ElidedLabel, button, label, row
 from lean_sepia.ui.kit.plain import hint
+from lean_sepia.ui.photo.light_veil import LightVeil
 from lean_sepia.ui.photo.loupe import Loupe, Place
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, first_look, prepare
@@ -43,7 +46,7 @@ _THUMB_SIDE = 280
 
 
 class EvidenceRoom(RoomPage):
-    """Viewer in the middle, contact sheet below, cast and samples at the right."""
+    """Viewer in the middle, the dated line below, cast and samples at the right."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -98,21 +101,31 @@ class EvidenceRoom(RoomPage):
         self.clipped = QCheckBox(_("Clipped"))
         hint(self.clipped, _("Stripes where a channel is at its end: nothing can be measured there"))
         self.clipped.toggled.connect(self.viewer.set_show_clipped)
+        self.lights = QCheckBox(_("Mixed light"))
+        hint(self.lights, _("Where the picture is lit by other light: its greys disagree"))
+        self.lights.toggled.connect(lambda _on: self._show_lights())
+        self._veil = LightVeil(self.viewer)
+        self.lights.hide()
+        self.development = Development(self)
+        self.development.kind_stated.connect(self.edits.state_kind)
+        self.development.usual_wanted.connect(self.edits.toggle_usual)
         head = row(
             self._title,
             self._subtitle,
+            self.development.kind,
             self._details,
             4,
             self._state,
             self.as_found,
             4,
+            self.lights,
             self.clipped,
         )
         head.setStretch(1, 1)
         self.centre.addLayout(head)
         self.centre.addLayout(self._tool_row())
         self.centre.addWidget(self.viewer, 1)
-        self.sheet = ContactSheet(self.session)
+        self.sheet = DatedLine(self.session)
         self.sheet.chosen.connect(self.choose_photo)
         self.sheet.photos_wanted.connect(self.photos_wanted)
         self.centre.addWidget(self.sheet)
@@ -140,6 +153,7 @@ class EvidenceRoom(RoomPage):
         self.cast_panel = CastPanel(self.session)
         self.cast_panel.edit_wanted.connect(self._edit_anchor)
         self.cast_panel.remove_wanted.connect(self.edits.remove_anchor)
+        self.cast_panel.add(self.development.guesses)
         self.greys = GreysPanel(self.session)
         self.samples = SamplesPanel(self.session)
         self.samples.shape_changed.connect(lambda _shape: self._use_shape())
@@ -176,7 +190,7 @@ class EvidenceRoom(RoomPage):
             return
         photo = project.photo(self._photo_id)
         self._title.setText(photo.title)
-        about = (photo.date, photo.process, photo.light, photo.source, photo.trust)
+        about = (photo.light, photo.process, photo.source)
         self._subtitle.show_text(" · ".join(word for word in about if word))
         self.samples.show_samples(photo.id)
         if self._looked_at not in {sample.id for sample in project.samples}:
@@ -185,12 +199,15 @@ class EvidenceRoom(RoomPage):
         self.viewer.mm_per_px = photo.mm_per_px
         known = None if self.seen is None else self.seen.photo
         pictures = self.session.pictures
-        if known is None or (known.id, known.anchors, known.tones) != (photo.id, photo.anchors, photo.tones):
+        beside = alike(project, photo.id)
+        if self.seen is None or not self.seen.shows(photo, beside):
             if known is None or known.id != photo.id:
                 self.session.jobs.start(
                     "look", lambda _p: (photo.id, first_look(pictures, photo)), self._show_look
                 )
-            self.session.jobs.start("photo", lambda _progress: prepare(pictures, photo), self._show_seen)
+            self.session.jobs.start(
+                "photo", lambda _progress: prepare(pictures, photo, beside), self._show_seen
+            )
         else:
             self._show_cast(self.seen)
 
@@ -218,6 +235,13 @@ class EvidenceRoom(RoomPage):
         self.viewer.show_picture(seen.pyramid, seen.correction)
         self._show_cast(seen)
         self._show_state()
+        self._show_lights()
+
+    def _show_lights(self) -> None:
+        """Offer the map of mixed light where greys disagree, and show it where it is wanted."""
+        lights = None if self.seen is None else self.seen.lights
+        self.lights.setVisible(lights is not None)
+        self._veil.show_map(lights if self.lights.isChecked() else None)
 
     def _show_state(self) -> None:
         """Say whether what is shown is corrected."""
@@ -255,6 +279,7 @@ class EvidenceRoom(RoomPage):
 
     def _show_cast(self, seen: Seen | None) -> None:
         self.cast_panel.show_cast(seen)
+        self.development.show_seen(seen)
         self.greys.show_greys(seen)
         self.samples.show_hint(seen)
 
@@ -364,7 +389,7 @@ class EvidenceRoom(RoomPage):
 
     def _edit_photo(self) -> None:
         photo = self.session.project.photo(self._photo_id)
-        dialog = PhotoDialog(photo, self)
+        dialog = PhotoDialog(photo, self.session.project.photos, self)
         answer = dialog.exec()
         if answer == PhotoDialog.REMOVE:
             self.session.edit(_("Remove photo"), lambda p: remove_photo(p, photo.id))

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtWidgets import QCheckBox, QComboBox, QDialogButtonBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Photo
 from lean_sepia.language import _
+from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import label
+from lean_sepia.ui.kit.plain import hint
 
 
 class PhotoDialog(FormDialog):
@@ -15,8 +19,14 @@ class PhotoDialog(FormDialog):
 
     REMOVE = 7
 
-    def __init__(self, photo: Photo, parent: QWidget | None = None) -> None:
+    def __init__(self, photo: Photo, others: Sequence[Photo], parent: QWidget | None = None) -> None:
         self._photo = photo
+        alike = [
+            (other.title, other.id) for other in others if other.id != photo.id and other.tones == "colour"
+        ]
+        self.like = ChoiceBox(choices=[(_("no other photo"), ""), *alike])
+        self.like.choose(photo.like)
+        hint(self.like, _("One of the same camera, film or scan: anchors of each then count for both"))
         self.title, self.date = QLineEdit(photo.title), QLineEdit(photo.date)
         self.process, self.light = QLineEdit(photo.process), QLineEdit(photo.light)
         self.date.setPlaceholderText(_("1957, 1957-09 or 1956/1958"))
@@ -41,7 +51,7 @@ class PhotoDialog(FormDialog):
         self.of_model.setChecked(photo.of_model)
         fields = [
             (_("Title"), self.title), (_("Date"), self.date), (_("Process"), self.process),
-            (_("Light"), self.light), (_("Colours"), self.tones), (_("Source"), self.source),
+            (_("Light"), self.light), (_("Colours"), self.tones), (_("Developed like"), self.like), (_("Source"), self.source),
             (_("Reliability"), self.trust), (_("Prototype"), self.prototype), ("", self.of_model),
             (_("File"), label(f"{photo.name}, {photo.width} × {photo.height}", "second")),
         ]  # fmt: skip
@@ -65,6 +75,7 @@ class PhotoDialog(FormDialog):
                 "prototype": self.prototype.text().strip(),
                 "trust": self.trust.currentData(),
                 "tones": self.tones.currentData(),
+                "like": self.like.currentData(),
                 "of_model": self.of_model.isChecked(),
             }
         )

@@ -6,19 +6,43 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, Signal
 
-from lean_sepia.answers.evidence import Outline, cast_of, resample, take_sample, trace_area
+from lean_sepia.answers.evidence import (
+    Outline,
+    alike,
+    developed_by,
+    of_one_batch,
+    resample,
+    take_sample,
+    trace_area,
+    usual_mark,
+)
 from lean_sepia.answers.straightened import straightened_copy
 from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.edits.photos import add_photo, add_sample, describe_photo, place_region, set_anchors
-from lean_sepia.document.model import AnchorMark, Photo, Region, Role, Sample
+from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Role, Sample
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.chart import chart_anchors
+from lean_sepia.photo.correction.usual_anchors import Usual
+from lean_sepia.photo.picture_kind import KIND_WORDS, PictureKind
 from lean_sepia.photo.shares import snap_to_edges
 from lean_sepia.ui.kit.job import Progress
-from lean_sepia.ui.photo.seen_photo import Seen
+from lean_sepia.ui.photo.pictures import Pictures
+from lean_sepia.ui.photo.seen_photo import Seen, cast_with
 from lean_sepia.ui.shell.session import Session
+
+
+def resampled(project: Project, photo_id: str, pictures: Pictures) -> tuple[list[Sample], list[Region]]:
+    """Samples and regions of a photo, and of those that were developed like it, as they are now; runs in a job."""
+    samples: list[Sample] = []
+    regions: list[Region] = []
+    for photo in (project.photo(photo_id), *of_one_batch(project, photo_id)):
+        cast = cast_with(pictures, photo, alike(project, photo.id))
+        found, seen = resample(project, photo, pictures.picture(photo).pixels, cast)
+        samples += found
+        regions += seen
+    return samples, regions
 
 
 class PhotoEdits(QObject):
@@ -44,23 +68,22 @@ class PhotoEdits(QObject):
         seen = self.seen
         if seen is None:
             return
-        if (seen.photo.anchors, seen.photo.tones) == (photo.anchors, photo.tones):
+        beside = alike(self._session.project, photo.id)
+        if seen.shows(photo, beside):
             then(photo, seen.cast)
             return
-        pixels = seen.picture.pixels
+        pictures = self._session.pictures
 
         def fitted(cast: Cast) -> None:
             now = self._photo()
             if now is None:
                 return
-            if (now.anchors, now.tones) == (photo.anchors, photo.tones):
+            if developed_by(now) == developed_by(photo):
                 then(now, cast)
             else:  # its anchors changed again meanwhile
                 self._with_cast(now, then)
 
-        self._session.jobs.start(
-            "cast", lambda _p: cast_of(pixels, photo.anchors, photo.tones), fitted, keep=True
-        )
+        self._session.jobs.start("cast", lambda _p: cast_with(pictures, photo, beside), fitted, keep=True)
 
     def add_outline(self, outline: Outline, role: Role) -> None:
         """Sample a disc, polygon or brush stroke for the chosen zone in a role."""
@@ -112,6 +135,29 @@ class PhotoEdits(QObject):
         fresh = anchor.model_copy(update={"id": fresh_id(photo.anchors, "a")})
         self._set_anchors((*photo.anchors, fresh), _("Add anchor {0}").format(anchor.name))
 
+    def state_kind(self, kind: PictureKind) -> None:
+        """Keep what kind of picture it is stated to be, and read its samples anew."""
+        photo = self._anchored()
+        if photo is not None and photo.kind != kind:
+            name = _("Kind of picture: {0}").format(_(KIND_WORDS[kind]))
+            self._describe(photo.model_copy(update={"kind": kind}), name)
+
+    def toggle_usual(self, which: Usual) -> None:
+        """Take the deepest shadow or the brightest glint as a guessed anchor, or leave it out again."""
+        photo = self._anchored()
+        if photo is None or self.seen is None:
+            return
+        without = tuple(anchor for anchor in photo.anchors if anchor.group != which)
+        if len(without) < len(photo.anchors):
+            self._set_anchors(without, _("Leave out a guess"))
+            return
+        try:
+            mark = usual_mark(photo, self.seen.picture.pixels, which)
+        except SepiaError as error:
+            self._session.refused.emit(str(error))
+            return
+        self._set_anchors((*photo.anchors, mark), _("Guess: {0}").format(mark.name))
+
     def add_chart(self, corners: list[tuple[float, float]]) -> None:
         """Take the 24 patches of a chart as anchors, from the middles of its corner patches."""
         photo = self._anchored()
@@ -139,7 +185,7 @@ class PhotoEdits(QObject):
         width_mm: float | None = None,
         height_mm: float | None = None,
     ) -> None:
-        """Add a straightened copy of the photo to the contact sheet and show it."""
+        """Add a straightened copy of the photo and show it."""
         seen, project = self.seen, self._session.project
         if seen is None:
             return
@@ -191,7 +237,11 @@ class PhotoEdits(QObject):
         """Keep what is known of a photo; where its colours now count or no longer do, its samples are read anew."""
         name = _("About {0}").format(changed.title)
         seen = self.seen
-        if seen is not None and seen.photo.id == changed.id and seen.photo.tones != changed.tones:
+        if (
+            seen is not None
+            and seen.photo.id == changed.id
+            and developed_by(seen.photo) != developed_by(changed)
+        ):
             self._describe(changed, name)
         else:
             self._session.edit(name, lambda p: describe_photo(p, changed))
@@ -200,12 +250,13 @@ class PhotoEdits(QObject):
         """Keep a photo with other anchors or tones, and read its samples and regions anew, in one edit."""
         if self.seen is None:
             return
-        pixels, project = self.seen.picture.pixels, self._session.project
+        project, pictures = self._session.project, self._session.pictures
+        after = describe_photo(project, changed)
         self._pending = changed
 
         def fit(_progress: Progress) -> tuple[list[Sample], list[Region]] | SepiaError:
             try:
-                return resample(project, changed, pixels, cast_of(pixels, changed.anchors, changed.tones))
+                return resampled(after, changed.id, pictures)
             except SepiaError as error:
                 return error
 

@@ -12,7 +12,7 @@ from lean_sepia.answers.evidence import doubts_of, outline_of, patch_of, shaded_
 from lean_sepia.document.edits.photos import remove_sample, set_role
 from lean_sepia.document.model import ROLE_WORDS, ROLES, Role, Sample
 from lean_sepia.language import _
-from lean_sepia.photo.next_evidence import Help, best_help, what_would_help
+from lean_sepia.photo.correction.next_evidence import Help, best_help, what_would_help
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule, scrolled
@@ -160,6 +160,7 @@ class SamplesPanel(Panel):
             "grey": _("a grey of known lightness in this light"),
             "white": _("a white of known colour in this light"),
             "same colour": _("a known colour close to this one"),
+            "strong colour": _("a known strong colour anywhere in this light"),
             "larger sample": _("a larger sample"),
             "another photo": _("another photo as good as this"),
         }[best.kind]

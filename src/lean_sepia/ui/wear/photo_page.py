@@ -8,6 +8,7 @@ from typing import ClassVar
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
+from lean_sepia.answers.evidence import alike
 from lean_sepia.answers.wearing import proposing, surveying
 from lean_sepia.answers.wearing.surveying import Pointed, WearAnswer, WearQuestion, measured_region
 from lean_sepia.document.edits.photos import set_scale
@@ -79,6 +80,7 @@ class PhotoPage(QWidget):
             self._zone, self._photo_id = zone, None
         region = self._region()
         photo, pictures = self._photo(region), self.session.pictures
+        beside = alike(self.session.project, photo.id) if photo else ()
         self.pointing.photos.offer(
             [(one.title, one.id) for one in self.photos()], keep=photo.id if photo else None
         )
@@ -88,10 +90,12 @@ class PhotoPage(QWidget):
             self.point_by_itself()
         if photo is None:
             self.pointing.show_seen(None)
-        elif self.pointing.seen is None or self.pointing.seen.photo != photo:
+        elif self.pointing.seen is None or not self.pointing.seen.shows(photo, beside):
             if photo.mm_per_px and not (region and region.wear):
                 self.pointing.mm.setValue(photo.mm_per_px)
-            self.session.jobs.start(job_kind, lambda _progress: prepare(pictures, photo), self._show_seen)
+            self.session.jobs.start(
+                job_kind, lambda _progress: prepare(pictures, photo, beside), self._show_seen
+            )
         else:
             self._measure_again()
         self.show_record(region.wear if region else None)

@@ -73,7 +73,10 @@ def test_a_double_click_changes_a_coat_in_its_place(workspace, core, sheet, qtbo
     spot = core._rects()[before.index("Filter")].center().toPoint()
     qtbot.mouseDClick(core, Qt.MouseButton.LeftButton, pos=QPoint(20, spot.y()))
     open_sheet = sheet()
-    assert open_sheet.lines.of.text() == "1 Oil ochre + 1 Oil light rust"
+    (laid,) = [coat for coat in workspace.session.project.coats_of("hull") if coat.kind == "filter"]
+    mixed = [name for name, _parts in workspace.session.project.recipe(laid.recipe).parts]
+    named = [paint.name for name in mixed for paint in workspace.session.project.paints if paint.id == name]
+    assert open_sheet.lines.of.text() == " + ".join(f"1 {name}" for name in named)
     open_sheet.lines.passes.setValue(3)
     sheet()
     qtbot.keyClick(open_sheet.lines.of, Qt.Key.Key_Return)
