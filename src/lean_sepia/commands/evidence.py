@@ -51,6 +51,7 @@ def sample(
 ) -> None:  # fmt: skip
     """Sample corrected colours from a photo, each with its range."""
     from lean_sepia.photo.correction.cast_fit import fit_cast
+    from lean_sepia.photo.correction.next_evidence import open_words, what_is_open
     from lean_sepia.photo.patch import rectangle_mean
     from lean_sepia.photo.read import read_picture
     from lean_sepia.photo.sample import clipping_words, sample_disc, uneven_words
@@ -92,7 +93,9 @@ def sample(
     if areas:
         answer["areas"] = areas
 
-    print_answer(answer, as_json, lambda: _sample_words(answer, clipping))
+    print_answer(
+        answer, as_json, lambda: _sample_words(answer, clipping, open_words(cast, what_is_open(cast)))
+    )
 
 
 def _kind_notes(kind: PictureKind, guess: KindGuess) -> list[str]:
@@ -103,13 +106,14 @@ def _kind_notes(kind: PictureKind, guess: KindGuess) -> list[str]:
     return [words.format(_(KIND_WORDS[guess.kind]), _(guess.why), guess.kind)]
 
 
-def _sample_words(answer: Mapping[str, Any], clipping: Sequence[str]) -> str:
+def _sample_words(answer: Mapping[str, Any], clipping: Sequence[str], still_open: str) -> str:
     from lean_sepia.colour.words import colour_name
 
     correction = answer["correction"]
     error = correction["anchor_error_de00"]
     held_out = "" if error is None else _(", held-out anchor error {0:.1f}").format(error)
     lines = [_("Correction: {0}{1}").format(correction["model"], held_out)]
+    lines += [still_open] if still_open else []
     lines += [_("Note: {0}").format(note) for note in (*answer["notes"], *correction["warnings"])]
     for one, warned in zip(answer["samples"], clipping, strict=True):
         L, a, b = one["lab"]

@@ -14,6 +14,7 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.even import even_from_lab
+from lean_sepia.language import _
 from lean_sepia.photo.correction.believed import Believed, Observed, alike, by_coordinate
 from lean_sepia.photo.correction.cast import Cast, standard_draws, unanchored
 from lean_sepia.photo.correction.cast_fit import stated_width
@@ -82,6 +83,18 @@ def what_is_open(cast: Cast) -> tuple[Open, ...]:
         (float(np.hypot(dark[1], dark[2])) / _OPEN_CAST, "cast in the dark"),
     ]
     return tuple(name for much, name in sorted(found, reverse=True) if much > 1)
+
+
+def open_words(cast: Cast, still_open: Sequence[Open]) -> str:
+    """What of a picture's development is not known, and what would tell, in a sentence or two; empty where nothing is open."""
+    if not still_open:
+        return ""
+    words = {
+        "saturation": _("how strong its colours are"), "contrast": _("how hard it is"),
+        "cast in the dark": _("whether its shadows lean to a colour"),
+    }  # fmt: skip
+    said = _("Not known: {0}.").format(", ".join(words[one] for one in still_open))
+    return f"{said} {_('Its kind, once stated, tells a part.')}" if cast.kind == "unknown" else said
 
 
 def _believed(cast: Cast) -> Believed:

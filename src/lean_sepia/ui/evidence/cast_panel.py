@@ -14,7 +14,7 @@ from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _, ngettext, plain
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.kinds import LIGHT_WORDS
-from lean_sepia.photo.correction.next_evidence import Open
+from lean_sepia.photo.correction.next_evidence import open_words
 from lean_sepia.ui.evidence.development import guess_words
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plain import hint
@@ -85,7 +85,7 @@ class CastPanel(Panel):
 
     def _show_correction(self, seen: Seen) -> None:
         self.words.setText(cast_words(seen))
-        detail = [open_words(seen.still_open)] if seen.still_open else []
+        detail = [open_words(seen.cast, seen.still_open)] if seen.still_open else []
         if guess_words(seen):
             detail.append(guess_words(seen))
         if seen.cast.light:
@@ -130,15 +130,6 @@ class CastPanel(Panel):
         drop.setAccessibleName(words)
         drop.clicked.connect(lambda: self.remove_wanted.emit(name))
         return drop
-
-
-def open_words(still_open: Sequence[Open]) -> str:
-    """What of a picture's development is not known, in one sentence."""
-    words = {
-        "saturation": _("how strong its colours are"), "contrast": _("how hard it is"),
-        "cast in the dark": _("whether its shadows lean to a colour"),
-    }  # fmt: skip
-    return _("Not known: {0}.").format(", ".join(words[one] for one in still_open))
 
 
 def cast_words(seen: Seen) -> str:

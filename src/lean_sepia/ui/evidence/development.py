@@ -13,7 +13,7 @@ from lean_sepia.ui.kit.panel import button, holder, label, row
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.photo.seen_photo import Seen
 
-_KIND_WIDTH = 176
+_KIND_WIDTH = 164
 
 
 class Development(QObject):
@@ -26,12 +26,10 @@ class Development(QObject):
         super().__init__(parent)
         choices = [(_(words), kind) for kind, words in KIND_WORDS.items()]
         self.kind = ChoiceBox(_("Kind of picture"), [choices[-1], *choices[:-1]], _KIND_WIDTH)
-        hint(
-            self.kind,
-            _(
-                "How the picture came to be. A stated kind makes every range narrower; a wrong one makes it untrue."
-            ),
+        self._about = _(
+            "How the picture came to be. A stated kind makes every range narrower; a wrong one makes it untrue."
         )
+        hint(self.kind, self._about)
         self.kind.activated.connect(lambda _index: self.kind_stated.emit(self.kind.currentData()))
         self.shadow = button(
             _("Deep shadow"), "tool", _("Take the deepest shadow for about black: a guess that says a little")
@@ -56,6 +54,8 @@ class Development(QObject):
         if seen is None:
             return
         self.kind.choose(seen.photo.kind)
+        why = f" {guess_words(seen)[:-1]}: {_(seen.picture.guess.why)}." if guess_words(seen) else ""
+        hint(self.kind, self._about + why)
         groups = {anchor.group for anchor in seen.photo.anchors}
         self.shadow.setChecked("shadow" in groups)
         self.glint.setChecked("glint" in groups)
@@ -66,4 +66,4 @@ def guess_words(seen: Seen) -> str:
     guess = seen.picture.guess
     if seen.photo.kind != "unknown" or guess.kind == "unknown":
         return ""
-    return _("Looks like a {0}: {1}.").format(_(KIND_WORDS[guess.kind]), _(guess.why))
+    return _("Looks like a {0}.").format(_(KIND_WORDS[guess.kind]))

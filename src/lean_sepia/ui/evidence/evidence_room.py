@@ -254,6 +254,7 @@ class EvidenceRoom(RoomPage):
             words = words if seen.photo.tones == "colour" else _("no colours")
             words = _("as found") if corrected and self.as_found.isDown() else words
         self._state.setText(words)
+        self._state.setVisible(seen is not None and seen.photo.tones != "colour")
 
     def _show_marks(self, project: Project) -> None:
         photo = project.photo(self._photo_id)

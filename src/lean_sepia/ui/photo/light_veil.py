@@ -14,7 +14,7 @@ from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.photo.viewer import PhotoViewer
 
 _COLUMNS, _ROWS = 48, 32
-_LIGHTNESS, _STRONGER, _FULL_OFF, _MOST = 62.0, 3.0, 12.0, 0.72
+_LIGHTNESS, _STRONGER, _FULL_OFF, _MOST = 62.0, 3.0, 14.0, 0.5
 
 
 @guarded
