@@ -30,7 +30,11 @@ from lean_sepia.photo.picture_kind import PictureKind
 from lean_sepia.photo.sample import sample_disc
 
 STATED: dict[int, tuple[float | None, float | None]] = {1: (2.01, 1.30), 2: (None, None), 6: (1.73, None)}
-RADII: dict[int, float | None] = {1: None, 2: None, 6: None}
+RADII: dict[int, float | None] = {
+    1: 1.4 * 3.78,
+    2: 1.4 * 3.52,
+    6: 1.4 * 3.01,
+}  # 1.4 × what families of light stated
 UNSTATED: dict[int, float | None] = {1: 2.9, 2: None, 6: 1.9}
 LOW, HIGH = 0.85, 0.97
 

@@ -49,7 +49,8 @@ _CLIPPED_WEAKER = 8.0
 _OBSERVED = np.array(
     [1.2, 0.9, 0.9]
 )  # light that differs from place to place, and the surface itself (practice)
-_OTHER_PICTURE = np.array([2.4, 2.6, 2.6])  # what two pictures of one camera do not share: their light
+_OTHER_PICTURE = np.array([3.0, 4.0, 4.0])  # what two pictures of one camera do not share: their light
+_SHARED_SCALE = 1.13  # what ranges that rest on another picture are wider by (practice)
 _EXPOSURE, _BALANCE = 0.40, 0.06  # of what the first anchor is scaled by, as logarithms
 _PLACE_LIGHT, _PLACE_BALANCE = 0.03, 0.008  # by which the light there differs from that elsewhere
 _BORROWED_LIGHT, _BORROWED_BALANCE = 0.18, 0.07  # the same for a balance taken from another picture
@@ -182,7 +183,8 @@ def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> C
     )
     full = 0 if known is None else int((known.full & ~known.guess).sum())
     count = full + sum(int((one.full & ~one.guess).sum()) for one in others) * (0.5 if others else 0)
-    believed = Believed(kept, weights, gains[:, which], observed, left, range_scale(kind, round(count)))
+    scale = range_scale(kind, round(count)) * (_SHARED_SCALE if others else 1)
+    believed = Believed(kept, weights, gains[:, which], observed, left, scale)
     return Cast(believed, kind, _model_name(known, others), None, (), full)
 
 
