@@ -16,6 +16,7 @@ from lean_sepia.photo.picture_kind import KIND_WORDS, PICTURE_KINDS, PictureKind
 
 if TYPE_CHECKING:
     from lean_sepia.photo.correction.kind_guess import KindGuess
+    from lean_sepia.photo.sample import SampledColour
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -54,7 +55,7 @@ def sample(
     from lean_sepia.photo.correction.next_evidence import open_words, what_is_open
     from lean_sepia.photo.patch import rectangle_mean
     from lean_sepia.photo.read import read_picture
-    from lean_sepia.photo.sample import clipping_words, sample_disc, uneven_words
+    from lean_sepia.photo.sample import sample_disc
 
     if not at and not area:
         raise BadInputError(
@@ -67,11 +68,9 @@ def sample(
     for text in at:
         x, y, radius = parse_numbers(text, "--at", (3,))
         found = sample_disc(picture.pixels, cast, x, y, radius)
-        told = asdict(found)
-        uneven = told.pop("uneven")  # in words only: the keys of a sample are a contract
+        told, words = _told_of(found)
         samples.append({"x": x, "y": y, **told})
-        words = (clipping_words(found.clipped, found.bound), uneven_words(uneven))
-        clipping.append("; ".join(part for part in words if part))
+        clipping.append(words)
     areas = [
         {
             "lab": [
@@ -96,6 +95,15 @@ def sample(
     print_answer(
         answer, as_json, lambda: _sample_words(answer, clipping, open_words(cast, what_is_open(cast)))
     )
+
+
+def _told_of(found: SampledColour) -> tuple[dict[str, Any], str]:
+    """A sample by the keys of the contract, and in words what is clipped or uneven about it, which no key tells."""
+    from lean_sepia.photo.sample import clipping_words, uneven_words
+
+    told = asdict(found)
+    words = (clipping_words(found.clipped, found.bound), uneven_words(told.pop("uneven")))
+    return told, "; ".join(part for part in words if part)
 
 
 def _kind_notes(kind: PictureKind, guess: KindGuess) -> list[str]:

@@ -54,8 +54,9 @@ class Development(QObject):
         if seen is None:
             return
         self.kind.choose(seen.photo.kind)
-        why = f" {guess_words(seen)[:-1]}: {_(seen.picture.guess.why)}." if guess_words(seen) else ""
-        hint(self.kind, self._about + why)
+        guess = seen.picture.guess
+        why = _("Looks like a {0}: {1}.").format(_(KIND_WORDS[guess.kind]), _(guess.why))
+        hint(self.kind, f"{self._about} {why}" if guess_words(seen) else self._about)
         groups = {anchor.group for anchor in seen.photo.anchors}
         self.shadow.setChecked("shadow" in groups)
         self.glint.setChecked("glint" in groups)

@@ -190,7 +190,7 @@ class EvidenceRoom(RoomPage):
             return
         photo = project.photo(self._photo_id)
         self._title.setText(photo.title)
-        about = (photo.light, photo.process, photo.source)
+        about = (photo.light, photo.process)
         self._subtitle.show_text(" · ".join(word for word in about if word))
         self.samples.show_samples(photo.id)
         if self._looked_at not in {sample.id for sample in project.samples}:
