@@ -15,7 +15,7 @@ from lean_sepia.errors import SampleError
 from lean_sepia.paint.identify import from_lab_films, internal_from_lab, is_white, one_constant
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.saunderson import into_paint, through_surface
+from lean_sepia.paint.saunderson import Surface, into_paint, through_surface
 from lean_sepia.photo.swatch_card import read_card
 from lean_sepia.recipe.parts import proportions
 
@@ -91,7 +91,7 @@ def _mixtures() -> bool:
         ]
         surface = internal_from_lab(masstone, paint.g)
         start = one_constant(surface.R_i, paint.medium, is_white(masstone))
-        fitted = from_lab_films(start, surface.g, masstone, list(zip(films, grounds, strict=True)), 1.0)
+        fitted = from_lab_films(start, Surface(surface.g), masstone, list(zip(films, grounds, strict=True)), 1.0)
         for shelf, (K, S) in ((alone, start), (card, fitted)):
             shelf.append(
                 Paint(paint.id, paint.name, paint.medium, paint.finish, K, S, surface.g, paint.knowledge)

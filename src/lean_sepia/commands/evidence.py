@@ -92,9 +92,7 @@ def sample(
     if areas:
         answer["areas"] = areas
 
-    print_answer(
-        answer, as_json, lambda: _sample_words(answer, clipping, open_words(cast, what_is_open(cast)))
-    )
+    print_answer(answer, as_json, lambda: _sample_words(answer, clipping, open_words(what_is_open(cast))))
 
 
 def _told_of(found: SampledColour) -> tuple[dict[str, Any], str]:

@@ -85,16 +85,15 @@ def what_is_open(cast: Cast) -> tuple[Open, ...]:
     return tuple(name for much, name in sorted(found, reverse=True) if much > 1)
 
 
-def open_words(cast: Cast, still_open: Sequence[Open]) -> str:
-    """What of a picture's development is not known, and what would tell, in a sentence or two; empty where nothing is open."""
+def open_words(still_open: Sequence[Open]) -> str:
+    """What of a picture's development is not known, in a sentence; empty where nothing is open."""
     if not still_open:
         return ""
     words = {
         "saturation": _("how strong its colours are"), "contrast": _("how hard it is"),
         "cast in the dark": _("whether its shadows lean to a colour"),
     }  # fmt: skip
-    said = _("Not known: {0}.").format(", ".join(words[one] for one in still_open))
-    return f"{said} {_('Its kind, once stated, tells a part.')}" if cast.kind == "unknown" else said
+    return _("Not known: {0}.").format(", ".join(words[one] for one in still_open))
 
 
 def _believed(cast: Cast) -> Believed:

@@ -85,7 +85,7 @@ class CastPanel(Panel):
 
     def _show_correction(self, seen: Seen) -> None:
         self.words.setText(cast_words(seen))
-        detail = [open_words(seen.cast, seen.still_open)] if seen.still_open else []
+        detail = [open_words(seen.still_open)] if seen.still_open else []
         if guess_words(seen):
             detail.append(guess_words(seen))
         if seen.cast.light:

@@ -67,4 +67,4 @@ def guess_words(seen: Seen) -> str:
     guess = seen.picture.guess
     if seen.photo.kind != "unknown" or guess.kind == "unknown":
         return ""
-    return _("Looks like a {0}.").format(_(KIND_WORDS[guess.kind]))
+    return _("Looks like a {0}: stated, that tells a part.").format(_(KIND_WORDS[guess.kind]))
