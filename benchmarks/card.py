@@ -91,7 +91,9 @@ def _mixtures() -> bool:
         ]
         surface = internal_from_lab(masstone, paint.g)
         start = one_constant(surface.R_i, paint.medium, is_white(masstone))
-        fitted = from_lab_films(start, Surface(surface.g), masstone, list(zip(films, grounds, strict=True)), 1.0)
+        fitted = from_lab_films(
+            start, Surface(surface.g), masstone, list(zip(films, grounds, strict=True)), 1.0
+        )
         for shelf, (K, S) in ((alone, start), (card, fitted)):
             shelf.append(
                 Paint(paint.id, paint.name, paint.medium, paint.finish, K, S, surface.g, paint.knowledge)

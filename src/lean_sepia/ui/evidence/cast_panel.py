@@ -37,7 +37,7 @@ class CastPanel(Panel):
         self.words, self.detail = label("", "title", wrap=True), label("", "second", wrap=True)
         self._anchors = Rows(spacing=2)
         self._listed: object = None
-        self._before, self._after = Fields(0, 22), Fields(0, 22)
+        self._before, self._after = Fields(0, 16), Fields(0, 16)
         for item in (self.words, self.detail, self._anchors, self._before, self._after):
             self.add(item)
 

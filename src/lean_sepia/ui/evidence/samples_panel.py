@@ -23,6 +23,7 @@ from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
 
 _LIST_HEIGHT = 118  # three samples: a low window scrolls the column rather than hide them
+_ROLE_WIDTH, _SHAPE_WIDTH = 84, 82
 
 
 class SamplesPanel(Panel):
@@ -51,8 +52,9 @@ class SamplesPanel(Panel):
         self.shape.currentIndexChanged.connect(lambda _i: self.shape_changed.emit(self.shape.currentData()))
         self.radius = measure_box(0.5, 400, 8, "px", _("Radius of disc or brush"), width=66)
         self.radius.valueChanged.connect(self.radius_changed)
-        self.add(self.role)
-        line = row(self.shape, self.radius, spacing=5)
+        self.role.setMinimumWidth(_ROLE_WIDTH)
+        self.shape.setFixedWidth(_SHAPE_WIDTH)
+        line = row(self.role, self.shape, self.radius, spacing=5)
         line.setStretch(0, 1)
         self.add(line)
         self._listed: object = None
