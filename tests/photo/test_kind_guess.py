@@ -98,6 +98,17 @@ def test_anchors_in_the_wrong_order_of_light_are_a_negative():
     assert not any("negative" in words for words in fit_cast(scene(), anchors).warnings)
 
 
+def test_a_grey_stated_far_too_dark_or_light_is_doubted():
+    pixels = scene()
+    pixels[80:120, 80:120] = 150
+    for lightness, words in ((3, "far lighter"), (62, "")):
+        said = " ".join(fit_cast(pixels, [Anchor(*spot(2, 2), lightness)]).warnings)
+        assert words in said
+        assert bool(words) == bool(said)
+    pixels[80:120, 80:120] = 40
+    assert "far darker" in " ".join(fit_cast(pixels, [Anchor(*spot(2, 2), 99)]).warnings)
+
+
 def test_anchors_all_clipped_in_one_channel_are_said():
     pixels = scene()
     pixels[..., 2] = 0

@@ -23,11 +23,12 @@ _ONE_COLOUR_DE00 = 4.0
 _NAMED_SINGLY = 3
 _TOLD_LIGHTNESS, _TOLD_LEVEL = 12.0, 0.06
 _CHANNELS_CLIPPED = 0.3
+_MOST_TIMES = 6.0  # as bright or as dark as its kind is usually taken (practice)
 
 
 def doubts(cast: Cast, anchors: Sequence[Anchor], patches: Sequence[Patch], known: Known) -> Cast:
     """The correction with its held-out error, and with words on what is to be doubted."""
-    said = [*_clipping(anchors, patches, known), *_all_clipped(patches)]
+    said = [*_clipping(anchors, patches, known), *_all_clipped(patches), *_far_off(cast, anchors, known)]
     if known.telling.sum() < 2:
         return replace(cast, warnings=tuple(said))
     missed = held_out(cast, known)
@@ -84,6 +85,27 @@ def _clipping(anchors: Sequence[Anchor], patches: Sequence[Patch], known: Known)
     )
 
 
+def _far_off(cast: Cast, anchors: Sequence[Anchor], known: Known) -> list[str]:
+    """Whether the anchor that balances the picture would make it many times darker or lighter than pictures are taken."""
+    first = known.balancing
+    if cast.believed is None or not known.full[first]:
+        return []
+    times = float(np.exp(3 * np.log(cast.believed.gains[1]) @ cast.believed.weights))
+    if 1 / _MOST_TIMES < times < _MOST_TIMES:
+        return []
+    anchor = anchors[first]
+    words = (
+        _(
+            "anchor {0} at {1:g}, {2:g} is shown far lighter than its stated L* {3:g}: check what is stated of it"
+        )
+        if times < 1
+        else _(
+            "anchor {0} at {1:g}, {2:g} is shown far darker than its stated L* {3:g}: check what is stated of it"
+        )
+    )
+    return [words.format(first + 1, anchor.x, anchor.y, anchor.lightness)]
+
+
 def _all_clipped(patches: Sequence[Patch]) -> list[str]:
     """Channels that every anchor has at an end of the scale."""
     names = (_("red"), _("green"), _("blue"))
@@ -91,7 +113,8 @@ def _all_clipped(patches: Sequence[Patch]) -> list[str]:
     words = _(
         "every anchor is clipped in {0}: nothing says how much of it the light had; add an anchor that is darker or less strong"
     )
-    return [words.format(name) for name, out in zip(names, held.tolist(), strict=True) if out]
+    out = [name for name, all_out in zip(names, held.tolist(), strict=True) if all_out]
+    return [words.format(", ".join(out))] if out else []
 
 
 def _turned_over(known: Known) -> list[str]:

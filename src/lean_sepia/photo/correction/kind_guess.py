@@ -28,7 +28,7 @@ _EXIF_IFD, _FILE_SOURCE, _EXPOSURE, _APERTURE, _FOCAL, _FOCAL_35 = (
 )
 _WRITERS = (0x010F, 0x0110, 0x0131)  # maker, model, software
 _PHONE_CROP, _FINE_SCAN_DPI, _COARSE_SCAN_DPI = 4.5, 1600, 150
-_SMALL, _WINDOW = 96, 96
+_SMALL, _WINDOW, _LEAST_SIDE = 96, 96, 16
 _LIFTED, _DIM = 0.10, 0.93
 _GREENISH, _PALE = 1.3, 0.12
 _ORANGE_SHARE, _ORANGE_STEP, _ORANGE_BRIGHT = 0.85, 0.03, 0.72
@@ -139,6 +139,8 @@ def _resolution(image: Image.Image) -> KindGuess | None:
 
 
 def _histogram(reduced: FloatArray) -> KindGuess | None:
+    if is_of_one_colour(reduced) or len(reduced) < _LEAST_SIDE:
+        return None
     levels = reduced.reshape(-1, 3)
     red, green, blue = levels.mean(axis=0)
     pale = float(np.ptp(levels, axis=1).mean()) < _PALE
