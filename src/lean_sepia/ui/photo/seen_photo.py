@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from threading import Lock
 
 from lean_sepia.answers.evidence import cast_of, developed_by, mixed_light
 from lean_sepia.document.model import Photo
@@ -15,7 +17,7 @@ from lean_sepia.photo.pyramid import Pyramid, build_pyramid
 from lean_sepia.photo.read import Picture, quick_look
 from lean_sepia.ui.photo.pictures import Pictures
 
-_QUICK_SIDE = 1400
+_QUICK_SIDE, _MOST_KEPT = 1400, 12
 
 
 @dataclass(frozen=True, eq=False)
@@ -46,20 +48,48 @@ def _state(photo: Photo, beside: Sequence[Photo]) -> object:
 
 def prepare(pictures: Pictures, photo: Photo, beside: Sequence[Photo] = ()) -> Seen:
     """Decode, correct and halve one photo, with what photos of the same camera or scan say; runs in a job."""
-    picture = pictures.picture(photo)
-    cast = cast_with(pictures, photo, beside)
-    pyramid = pictures.pyramid(photo)
+    fitted = _fitted(pictures, photo, beside)
     return Seen(
-        photo, tuple(beside), picture, cast, pyramid, CorrectionTable(cast) if cast.believed else None, what_is_open(cast),
-        mixed_light(photo, picture.pixels),
+        photo, tuple(beside), pictures.picture(photo), fitted.cast, pictures.pyramid(photo), fitted.correction, fitted.still_open,
+        fitted.lights,
     )  # fmt: skip
+
+
+@dataclass(frozen=True, eq=False)
+class _Fitted:
+    """What follows from a photo's pixels and anchors alone."""
+
+    cast: Cast
+    correction: CorrectionTable | None
+    still_open: tuple[Open, ...]
+    lights: LightMap | None
+
+
+_kept: OrderedDict[object, _Fitted] = OrderedDict()
+_keeping = Lock()
+
+
+def _fitted(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> _Fitted:
+    """The correction of a photo with all that is shown of it; the last ones are kept, for photos that are returned to."""
+    key = tuple((one.sha256, developed_by(one)) for one in (photo, *beside))
+    with _keeping:
+        if key in _kept:
+            _kept.move_to_end(key)
+            return _kept[key]
+    pixels = pictures.picture(photo).pixels
+    cast = cast_of(photo, pixels, [(one, pictures.picture(one).pixels) for one in beside])
+    table = CorrectionTable(cast) if cast.believed else None
+    found = _Fitted(cast, table, what_is_open(cast), mixed_light(photo, pixels))
+    with _keeping:
+        _kept[key] = found
+        while len(_kept) > _MOST_KEPT:
+            _kept.popitem(last=False)
+    return found
 
 
 def cast_with(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> Cast:
     """The correction of a photo with what photos of the same camera or scan say; runs in a job."""
-    return cast_of(
-        photo, pictures.picture(photo).pixels, [(one, pictures.picture(one).pixels) for one in beside]
-    )
+    return _fitted(pictures, photo, beside).cast
 
 
 def first_look(pictures: Pictures, photo: Photo) -> Pyramid | None:
