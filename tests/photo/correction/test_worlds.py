@@ -24,12 +24,18 @@ def test_even_coordinates_take_equal_steps_and_go_back(rng):
     assert np.linalg.norm(np.diff(even_from_lab(strong), axis=0)) < 0.6
 
 
+@pytest.fixture(scope="module")
+def stage():
+    """What worlds are drawn from, the surfaces they are fitted to, and the true L*a*b* of these."""
+    surfaces = training_surfaces()
+    return Stage.usual(), surfaces, true_labs(surfaces)
+
+
 @pytest.mark.parametrize("rendering", RENDERINGS)
-def test_a_world_that_ships_is_the_one_its_seed_makes(rendering):
+def test_a_world_that_ships_is_the_one_its_seed_makes(rendering, stage):
     every = all_worlds()
     first = int(np.flatnonzero(every.rendering == RENDERINGS.index(rendering))[0])
-    surfaces = training_surfaces()
-    curves, mixing, left, light = make_world(rendering, 0, Stage.usual(), surfaces, true_labs(surfaces))
+    curves, mixing, left, light = make_world(rendering, 0, *stage)
     assert np.allclose(every.curves[..., first], curves, atol=2e-3)
     assert np.allclose(every.mixing[..., first], mixing, rtol=2e-3, atol=0.1)
     assert np.allclose(every.left[..., first], left, rtol=5e-3)
