@@ -25,7 +25,8 @@ def use_language(translations: gettext.NullTranslations | None = None) -> None:
     _current = translations
 
 
-def _spoken() -> gettext.NullTranslations:
+def spoken() -> gettext.NullTranslations:
+    """The translations that are spoken through: what keeps sentences keeps them by these."""
     if _current is None:
         use_language()
     assert _current is not None
@@ -34,12 +35,12 @@ def _spoken() -> gettext.NullTranslations:
 
 def _(words: str) -> str:
     """A sentence in the user's language."""
-    return _spoken().gettext(words) if words else ""
+    return spoken().gettext(words) if words else ""
 
 
 def ngettext(one: str, many: str, count: int) -> str:
     """The form of a counted sentence that the language wants for this number."""
-    return _spoken().ngettext(one, many, count)
+    return spoken().ngettext(one, many, count)
 
 
 def N_(words: str) -> str:  # noqa: N802 - the usual name of the marker

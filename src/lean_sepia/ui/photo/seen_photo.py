@@ -9,6 +9,7 @@ from threading import Lock
 
 from lean_sepia.answers.evidence import cast_of, developed_by, mixed_light
 from lean_sepia.document.model import Photo
+from lean_sepia.language import spoken
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.light_map import LightMap
 from lean_sepia.photo.correction.next_evidence import Open, what_is_open
@@ -71,7 +72,8 @@ _keeping = Lock()
 
 def _fitted(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> _Fitted:
     """The correction of a photo with all that is shown of it; the last ones are kept, for photos that are returned to."""
-    key = tuple((one.sha256, developed_by(one)) for one in (photo, *beside))
+    # A correction holds sentences: one made in another language is not the same.
+    key = (spoken(), *((one.sha256, developed_by(one)) for one in (photo, *beside)))
     with _keeping:
         if key in _kept:
             _kept.move_to_end(key)
