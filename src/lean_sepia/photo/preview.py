@@ -9,7 +9,7 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray, Image8, IntArray
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
-from lean_sepia.photo.correction.cast import Cast
+from lean_sepia.photo.correction.cast import Cast, lattice
 
 _NODES = 25
 _BITS = (5, 6, 5)  # of red, green and blue in a packed pixel
@@ -24,11 +24,10 @@ class CorrectionTable:
     """
 
     def __init__(self, cast: Cast) -> None:
-        axis = np.linspace(0, 1, _NODES)
-        lattice = np.stack(np.meshgrid(axis, axis, axis, indexing="ij"), axis=-1).reshape(-1, 3)
+        nodes = lattice(_NODES)
         # Not clipped to what a screen shows: a cell on the edge of that would pull its neighbours with it.
-        linear = linear_from_xyz(cast.xyz(linear_from_srgb(lattice)))
-        shift = np.clip(255 * (srgb_from_linear(linear) - lattice), -255, 254).astype(np.float32)
+        linear = linear_from_xyz(cast.xyz(linear_from_srgb(nodes)))
+        shift = np.clip(255 * (srgb_from_linear(linear) - nodes), -255, 254).astype(np.float32)
         red, green, blue = (_between(bits) for bits in _BITS)
         rows: FloatArray = (red @ shift.reshape(_NODES, -1)).reshape(-1, _NODES, _NODES * 3)
         planes: FloatArray = (green @ rows).reshape(-1, _NODES, 3)

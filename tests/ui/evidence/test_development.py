@@ -15,6 +15,15 @@ def grey(x=1088.0, y=511.0, lightness=65.0, **more):
     return AnchorMark(id="new", x=x, y=y, radius=5, lightness=lightness, name="Locker", **more)
 
 
+def sampled_house(untouched):
+    """The room and the session with one grey on the slide, and a sample of the house."""
+    room, session = untouched.rooms["evidence"], untouched.session
+    session.choose_zone("house")
+    room.edits.add_anchor(grey())
+    room.add_sample(640, 520, 12)
+    return room, session, session.project.samples[0]
+
+
 def stated(room, kind):
     box = room.development.kind
     box.choose(kind)
@@ -22,11 +31,7 @@ def stated(room, kind):
 
 
 def test_a_stated_kind_narrows_every_range_and_undo_takes_it_back(untouched):
-    room, session = untouched.rooms["evidence"], untouched.session
-    session.choose_zone("house")
-    room.edits.add_anchor(grey())
-    room.add_sample(640, 520, 12)
-    before = session.project.samples[0]
+    room, session, before = sampled_house(untouched)
     assert session.project.photo("f1").kind == "unknown"
     assert "Not known: " in room.cast_panel.detail.text()
     stated(room, "developed")
@@ -68,11 +73,7 @@ def test_black_and_white_by_guess_are_anchors_that_can_be_left_out_again(untouch
 
 
 def test_anchors_of_a_photo_developed_alike_count_and_follow(untouched):
-    room, session = untouched.rooms["evidence"], untouched.session
-    session.choose_zone("house")
-    room.edits.add_anchor(grey())
-    room.add_sample(640, 520, 12)
-    alone = session.project.samples[0]
+    room, session, alone = sampled_house(untouched)
     room.choose_photo("f2")
     for x, y, lab in ((1088.0, 511.0, (65.0, 0.0, 0.0)), (660.0, 424.0, (91.0, -0.4, 7.3))):
         room.edits.add_anchor(grey(x, y, lab[0], a=lab[1], b=lab[2]))

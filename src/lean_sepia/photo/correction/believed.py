@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cache, cached_property
 
 import numpy as np
 from scipy.linalg import cho_factor, cho_solve
@@ -18,6 +18,9 @@ from scipy.linalg import cho_factor, cho_solve
 from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.colour.even import even_from_lab, lab_from_even
 from lean_sepia.photo.correction.worlds import LIGHTS, Worlds
+
+MOST_WORLDS, EFFECTIVE_WORLDS = 1000, 200
+"""How many worlds are kept for a picture, and how many of them must count at least."""
 
 MISFIT = np.array([1.3, 1.7, 1.7])
 """What no world follows, in even coordinates (practice, as the reach and the share below)."""
@@ -118,7 +121,7 @@ class Believed:
         """The most likely L*a*b* (m, 3) of encoded colours (m, 3)."""
         found = np.empty((len(encoded), 3))
         for part in self._parts(len(encoded)):
-            _middle, moved, _open = self._updated(encoded[part], spread=False)
+            moved, _open = self._updated(encoded[part], spread=False)
             found[part] = lab_from_even((moved * self._surfaces(moved)).sum(axis=-1).T)
         return found
 
@@ -132,16 +135,13 @@ class Believed:
             observed=None if seen is None else replace(seen, away=seen.away[which]),
         )  # fmt: skip
 
-    def possible(self, encoded: FloatArray, draws: FloatArray) -> tuple[FloatArray, FloatArray]:
-        """L*a*b* (k, 3) that one encoded colour (3,) may be, and their weights (k,).
-
-        draws : (k, 3) standard normal
-        """
-        _middle, moved, still_open = self._updated(encoded[None], spread=True)
+    def possible(self, encoded: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """L*a*b* (k, 3) that one encoded colour (3,) may be, and their weights (k,)."""
+        moved, still_open = self._updated(encoded[None], spread=True)
         values, vectors = np.linalg.eigh(still_open)
         root = vectors * np.sqrt(np.maximum(values, _LEAST_VARIANCE))
         middle = (moved * self._surfaces(moved)).sum(axis=-1)[:, 0]
-        members = moved[:, 0] + root @ draws.T
+        members = moved[:, 0] + root @ standard_draws(len(self.weights))[:, :3].T
         weights = self._surfaces(members)
         spread = middle + self.scale * (members.T - members @ weights)
         spread[:, 0] = np.clip(spread[:, 0], 0, _LIGHTEST)
@@ -157,15 +157,15 @@ class Believed:
         weights = self.weights * np.exp(common - common.max(axis=-1, keepdims=True))
         return np.asarray(weights / weights.sum(axis=-1, keepdims=True))
 
-    def _updated(self, encoded: FloatArray, *, spread: bool) -> tuple[FloatArray, FloatArray, FloatArray]:
-        """Of encoded colours (m, 3): their mean (3, m); each world's own (3, m, k) after the update; and, of a single colour
-        and if asked for, the covariance (3, 3) that is open beside how these differ."""
+    def _updated(self, encoded: FloatArray, *, spread: bool) -> tuple[FloatArray, FloatArray]:
+        """Of encoded colours (m, 3): each world's own (3, m, k) after the update; and, of a single colour and if asked for,
+        the covariance (3, 3) that is open beside how these differ."""
         members = self.predicted(encoded)
         middle = members @ self.weights
         still_open = np.diag(self._unfollowed(middle)[:, 0]) if spread else np.zeros((3, 3))
         seen = self.observed
         if seen is None:
-            return middle, members, still_open
+            return members, still_open
         away = members - middle[..., None]
         weighed = away * self.weights
         together = weighed @ seen.away  # (3, m, 3 n)
@@ -179,11 +179,18 @@ class Believed:
             stray = away[:, 0] + moved[:, 0] - (moved[:, 0] @ self.weights)[:, None]
             still_open = still_open + weighed[:, 0] @ away[:, 0].T - gain @ together[:, 0].T
             still_open = still_open - (stray * self.weights) @ stray.T
-        return middle, members + moved, still_open
+        return members + moved, still_open
 
     def _unfollowed(self, even: FloatArray) -> FloatArray:
         """Variance (3, m) of what no world follows at even coordinates (3, m)."""
         return (MISFIT**2 + (LEFT_SHARE * self.left) ** 2)[:, None] * _share_of_misfit(even) ** 2
+
+
+@cache
+def standard_draws(count: int) -> FloatArray:
+    """Standard normal draws (count, 6), the same for every sample so that answers repeat exactly, and balanced."""
+    half = np.random.default_rng(90).standard_normal((MOST_WORLDS // 2, 6))
+    return np.stack([half, -half], axis=1).reshape(-1, 6)[:count]
 
 
 def _share_of_misfit(even: FloatArray) -> FloatArray:

@@ -20,13 +20,16 @@ from lean_sepia.colour.even import even_from_lab, lab_from_even
 from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.colour.srgb import srgb_from_linear, xyz_from_linear
 from lean_sepia.language import _
-from lean_sepia.photo.correction.believed import Believed, most_likely
+from lean_sepia.photo.correction.believed import (
+    EFFECTIVE_WORLDS,
+    MOST_WORLDS,
+    Believed,
+    most_likely,
+    standard_draws,
+)
 from lean_sepia.photo.correction.kinds import range_scale, worlds_of
 from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.picture_kind import PictureKind
-
-MOST_WORLDS, EFFECTIVE_WORLDS = 1000, 200
-"""How many worlds are kept for a picture, and how many of them must count at least."""
 
 _NODES, _COARSE_NODES, _FEW_WORLDS = 25, 5, 64
 _SINGLY = 1500  # colours beyond which they are looked up in a table
@@ -91,6 +94,11 @@ class Cast:
         """The light that explains the anchors best, where one stands out."""
         return self.believed.light if self.believed is not None and self.known else None
 
+    @property
+    def development(self) -> Believed:
+        """What is believed of how the picture was developed, also where it is taken as found."""
+        return unanchored(self.kind) if self.believed is None else self.believed
+
     def lab(self, linear_rgb: npt.ArrayLike) -> FloatArray:
         """Corrected L*a*b* (..., 3), D65, of the picture's linear sRGB (..., 3); of many from a table between whose nodes
         it is interpolated."""
@@ -115,7 +123,7 @@ class Cast:
         """
         assert self.believed is not None
         few = self.believed.thinned(_FEW_WORLDS)
-        coarse, fine = _lattice(_COARSE_NODES), _lattice(_NODES)
+        coarse, fine = lattice(_COARSE_NODES), lattice(_NODES)
         with threadpool_limits(1):  # its products are small: threads would wait for each other
             left_out = even_from_lab(self.believed.lab(coarse)) - even_from_lab(few.lab(coarse))
             whole = even_from_lab(few.lab(fine)) + _between_nodes(_cube(left_out), fine)
@@ -129,17 +137,15 @@ class Cast:
 
         They hold the patch's own error, what the anchors left open, and what no world follows.
         """
-        believed = unanchored(self.kind) if self.believed is None else self.believed
-        draws = standard_draws()[: len(believed.weights)]
-        labs, weights = believed.possible(srgb_from_linear(patch.mean), draws[:, :3])
+        labs, weights = self.development.possible(srgb_from_linear(patch.mean))
         slopes = rgb_slopes(self, patch.mean)
         reading = slopes @ patch.cov_of_mean @ slopes.T
         values, vectors = np.linalg.eigh(reading)
         root = vectors * np.sqrt(np.maximum(values, 0))
-        return labs + draws[:, 3:] @ root.T, weights
+        return labs + standard_draws(len(weights))[:, 3:] @ root.T, weights
 
 
-def _lattice(nodes: int) -> FloatArray:
+def lattice(nodes: int) -> FloatArray:
     """Encoded colours (nodes³, 3)."""
     axis = np.linspace(0, 1, nodes)
     return np.stack(np.meshgrid(axis, axis, axis, indexing="ij"), axis=-1).reshape(-1, 3)
@@ -156,13 +162,6 @@ def _between_nodes(cube: FloatArray, encoded: FloatArray) -> FloatArray:
     return np.stack(
         [map_coordinates(cube[..., c], places, order=1, mode="nearest") for c in range(3)], axis=-1
     )
-
-
-@cache
-def standard_draws() -> FloatArray:
-    """Standard normal draws (n, 6), the same for every sample so that answers repeat exactly, and balanced."""
-    half = np.random.default_rng(90).standard_normal((MOST_WORLDS // 2, 6))
-    return np.stack([half, -half], axis=1).reshape(-1, 6)
 
 
 AS_FOUND = Cast()

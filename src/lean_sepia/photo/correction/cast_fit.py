@@ -18,7 +18,9 @@ from lean_sepia.colour.even import even_from_lab
 from lean_sepia.colour.srgb import srgb_from_linear
 from lean_sepia.language import _
 from lean_sepia.photo.correction.believed import (
+    EFFECTIVE_WORLDS,
     LEFT_SHARE,
+    MOST_WORLDS,
     Believed,
     Observed,
     alike,
@@ -27,8 +29,6 @@ from lean_sepia.photo.correction.believed import (
 )
 from lean_sepia.photo.correction.cast import (
     AS_FOUND,
-    EFFECTIVE_WORLDS,
-    MOST_WORLDS,
     Anchor,
     Cast,
     rgb_slopes,
@@ -81,6 +81,11 @@ class Known:
     def chosen(self, which: IntArray) -> Known:
         """Some of them."""
         return Known(*(getattr(self, name)[which] for name in self.__dataclass_fields__))
+
+    @property
+    def counted(self) -> int:
+        """How many are of known colour and no guess."""
+        return int((self.full & ~self.guess).sum())
 
     @property
     def telling(self) -> BoolArray:
@@ -181,8 +186,8 @@ def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> C
     observed = _observed(
         [(rest, own) for _theirs, rest, own in heard], [even[:, which] for even in seen], weights, left
     )
-    full = 0 if known is None else int((known.full & ~known.guess).sum())
-    count = full + sum(int((one.full & ~one.guess).sum()) for one in others) * (0.5 if others else 0)
+    full = 0 if known is None else known.counted
+    count = full + 0.5 * sum(one.counted for one in others)
     scale = range_scale(kind, round(count)) * (_SHARED_SCALE if others else 1)
     believed = Believed(kept, weights, gains[:, which], observed, left, scale)
     return Cast(believed, kind, _model_name(known, others), None, (), full)
@@ -260,7 +265,7 @@ def _observed(
 def _model_name(known: Known | None, others: Sequence[Known]) -> str:
     if known is None:
         return _("likely developments, as another picture of its kind says")
-    count = int((known.full & ~known.guess).sum()) + sum(int(one.full.sum()) for one in others)
+    count = known.counted + sum(one.counted for one in others)
     if not known.full.any():
         return _("cast only: balanced by a grey")
     if count <= 1:

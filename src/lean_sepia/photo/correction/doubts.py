@@ -12,7 +12,7 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.even import even_from_lab, lab_from_even
 from lean_sepia.language import _
 from lean_sepia.photo.correction.believed import Believed
-from lean_sepia.photo.correction.cast import Anchor, Cast, standard_draws
+from lean_sepia.photo.correction.cast import Anchor, Cast
 from lean_sepia.photo.correction.cast_fit import Known, fitted
 from lean_sepia.photo.patch import Patch
 
@@ -64,8 +64,7 @@ def held_out(cast: Cast, known: Known) -> HeldOut:
 
 def _surprise(believed: Believed, known: Known, index: int) -> float:
     """How surprising an anchor is to what is believed without it, as χ² of three degrees of freedom."""
-    draws = standard_draws()[: len(believed.weights), :3]
-    labs, weights = believed.possible(known.encoded[index], draws)
+    labs, weights = believed.possible(known.encoded[index])
     even = even_from_lab(labs)
     middle = weights @ even
     covariance = ((even - middle).T * weights) @ (even - middle) + np.diag(known.width[index] ** 2)

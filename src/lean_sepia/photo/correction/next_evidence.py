@@ -16,7 +16,7 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.even import even_from_lab
 from lean_sepia.language import _
 from lean_sepia.photo.correction.believed import Believed, Observed, alike, by_coordinate
-from lean_sepia.photo.correction.cast import Cast, standard_draws, unanchored
+from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.cast_fit import stated_width
 from lean_sepia.photo.correction.kinds import range_scale
 from lean_sepia.photo.patch import Patch
@@ -62,18 +62,17 @@ def what_would_help(cast: Cast, patch: Patch) -> list[Help]:
 
 def what_is_open(cast: Cast) -> tuple[Open, ...]:
     """What the anchors and the kind of picture leave open, the widest first."""
-    believed = _believed(cast)
-    draws = standard_draws()[: len(believed.weights), :3]
+    believed = cast.development
 
     def spread(encoded: FloatArray) -> tuple[FloatArray, FloatArray]:
-        labs, weights = believed.possible(encoded, draws)
+        labs, weights = believed.possible(encoded)
         even = even_from_lab(labs)
         middle = weights @ even
         return middle, np.sqrt(weights @ (even - middle) ** 2)
 
     strengths = []
     for encoded in _MID_STRONG:
-        labs, weights = believed.possible(encoded, draws)
+        labs, weights = believed.possible(encoded)
         chroma = np.log(np.maximum(np.hypot(labs[:, 1], labs[:, 2]), 1.0))
         strengths.append(float(np.sqrt(weights @ (chroma - weights @ chroma) ** 2)))
     (_dark, dark), (_light, light) = spread(_DARK), spread(_LIGHT)
@@ -96,13 +95,9 @@ def open_words(still_open: Sequence[Open]) -> str:
     return _("Not known: {0}.").format(", ".join(words[one] for one in still_open))
 
 
-def _believed(cast: Cast) -> Believed:
-    return unanchored(cast.kind) if cast.believed is None else cast.believed
-
-
 def _with_anchor(cast: Cast, lab: FloatArray) -> Cast:
     """The correction as sure as it would be with one more anchor of this colour."""
-    believed = _believed(cast)
+    believed = cast.development
     encoded = _encoded_that_gives(believed, lab)
     members = believed.predicted(encoded[None])[:, 0]
     at = members @ believed.weights
