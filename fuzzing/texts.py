@@ -140,9 +140,9 @@ def file_targets(folder: Path) -> list[Target]:
     from lean_sepia.demo.shelf import demo_shelf
     from lean_sepia.document.migrate import parse_document
     from lean_sepia.plan.evenings import parse_evenings
-    from lean_sepia.plan.rules import check_plan
-    from lean_sepia.plan.schedule import build_schedule
-    from lean_sepia.plan.step import read_plan
+    from lean_sepia.plan.plan_file import read_plan
+    from lean_sepia.plan.rules.table import check_plan
+    from lean_sepia.plan.schedule.build import build_schedule
     from lean_sepia.shelf.card_shelf import read_names
     from lean_sepia.shelf.card_swatches import read_mixtures
     from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, write_shelf
@@ -164,9 +164,9 @@ def file_targets(folder: Path) -> list[Target]:
         return with_file
 
     def plan(place: Path) -> None:
-        steps = read_plan(place)
-        check_plan(steps)
-        build_schedule(steps, datetime(2031, 3, 3, 19), parse_evenings("daily 19:00-21:30"))
+        plan = read_plan(place)
+        check_plan(plan.steps, plan.schools, plan.drying)
+        build_schedule(plan.steps, datetime(2031, 3, 3, 19), parse_evenings("daily 19:00-21:30"), plan.drying)
 
     steps = {"steps": [
         {"id": "a", "kind": "primer", "material": {"medium": "acrylic-water"}, "zones": ["hull"], "hands_on_min": 20},

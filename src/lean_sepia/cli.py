@@ -11,7 +11,7 @@ import click
 from lean_sepia import __version__
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.evidence import film, sample
-from lean_sepia.commands.planning import plan
+from lean_sepia.commands.planning import plan_group
 from lean_sepia.commands.questions import amount, ratio, show
 from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
 from lean_sepia.commands.shelving import shelf, swatch_card
@@ -39,7 +39,7 @@ for _command in (
     fade,
     glaze,
     wear,
-    plan,
+    plan_group,
     swatch_card,
     shelf,
     amount,

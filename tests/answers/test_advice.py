@@ -8,7 +8,8 @@ from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_varnish, p
 from lean_sepia.document.edits.items import put
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import add_photo
-from lean_sepia.document.edits.steps import add_step, set_step_done
+from lean_sepia.document.edits.planning import set_step_done
+from lean_sepia.document.edits.steps import add_step
 from lean_sepia.document.edits.zones import add_zone, state_target
 from lean_sepia.document.model import Photo, Project, Sample, Subject
 

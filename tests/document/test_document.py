@@ -5,11 +5,11 @@ import pytest
 
 from lean_sepia.answers.advice import ROOMS, advice, contradiction, room_states
 from lean_sepia.answers.match import base_laying
-from lean_sepia.answers.plan import plan_steps
 from lean_sepia.answers.strata import seen_miss, strata_of
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import xyz_from_lab
+from lean_sepia.document.called import title_of
 from lean_sepia.document.check import dangling_reference
 from lean_sepia.document.edits.coats import (
     lay_fade,
@@ -23,12 +23,13 @@ from lean_sepia.document.edits.coats import (
 from lean_sepia.document.edits.items import put
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import add_photo
-from lean_sepia.document.edits.steps import move_step, title_of
+from lean_sepia.document.edits.steps import move_step
 from lean_sepia.document.edits.zones import add_zone, remove_zone, state_target
 from lean_sepia.document.model import Project, Sample
 from lean_sepia.document.versions import paint_of, recipe_paint, version_of
+from lean_sepia.document.work import plan_steps
 from lean_sepia.errors import EditError
-from lean_sepia.plan.rules import check_plan
+from lean_sepia.plan.rules.table import check_plan
 
 
 def sample(identity, role, lab, radius=3.0, photo="f1"):
@@ -203,7 +204,9 @@ def test_moving_steps_respects_their_ties(worked):
     tied = put(worked, "steps", second.model_copy(update={"after": (first.id,)}))
     with pytest.raises(EditError, match="bound to their order"):
         move_step(tied, first.id, 1)
-    assert move_step(worked, first.id, -3) == worked
+    stayed = move_step(worked, first.id, -3)
+    assert [step.id for step in stayed.steps] == [step.id for step in worked.steps]
+    assert stayed.step(first.id).by_hand
 
 
 def test_the_same_photo_twice_is_refused(worked):

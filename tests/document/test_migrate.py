@@ -5,10 +5,10 @@ from pathlib import Path
 
 import pytest
 
-from lean_sepia.answers.plan import plan_steps
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import FORMAT
+from lean_sepia.document.work import plan_steps
 from lean_sepia.errors import NewerVersionError, ProjectFileError
 
 TEXT = (Path(__file__).parent / "form-2.json").read_text(encoding="utf-8")
@@ -25,9 +25,12 @@ def test_a_document_of_form_2_opens_with_its_coats_steps_and_times():
     for step in steps:
         kept = old[step.id]
         assert (step.kind, step.medium) == (kept["kind"], kept["medium"])
-        for name in ("hands_on_min", "touch_dry_min", "full_cure_min", "removable_until_min"):
-            if kept.get(name) is not None:
-                assert getattr(step, name) == kept[name], (step.kind, name)
+        assert step.hands_min == kept["hands_on_min"], step.kind
+        for name in ("touch_dry_min", "full_cure_min", "removable_until_min"):
+            assert getattr(step, name) in (None, kept.get(name)), (
+                step.kind,
+                name,
+            )  # the usual ones say the tables now
     assert after.schools == {"decals": "gloss-first"}
     assert strata_of(after, "hull").seen is not None
 
@@ -83,6 +86,7 @@ def test_a_document_of_form_4_opens_as_it_was_with_undivided_zones():
         zone.pop("panels")
         zone.pop("wear")
     again.pop("mark_tools")
+    _before_form_8(again)
     for sample in again["samples"]:
         sample.pop("uneven")
     _before_form_7(again)
@@ -126,8 +130,37 @@ def test_a_document_of_form_6_opens_as_it_was_with_no_kind_of_picture_stated():
     assert after.format == FORMAT
     assert {photo.kind for photo in after.photos} == {"unknown"}
     again = json.loads(after.model_dump_json())
+    _before_form_8(again)
     _before_form_7(again)
     assert again | {"format": 6} == before
+
+
+def test_a_document_of_form_7_opens_as_it_was_with_nothing_logged():
+    text = (Path(__file__).parent / "form-7.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    assert after.format == FORMAT
+    again = json.loads(after.model_dump_json())
+    _before_form_8(again)
+    assert again | {"format": 7} == before
+
+
+def _before_form_8(data):
+    """Take out what form 8 added."""
+    for later in ("deadline", "workplace", "drying", "accepted", "waits"):
+        data.pop(later)
+    for step in data["steps"]:
+        for later in (
+            "tool",
+            "mask",
+            "workable_until_min",
+            "by_hand",
+            "started",
+            "ended",
+            "spent_min",
+            "ticked",
+            "remark",
+        ):
+            step.pop(later)
 
 
 def _before_form_7(data):

@@ -2,8 +2,9 @@
 
 import pytest
 
-from lean_sepia.plan.rules import check_plan
-from lean_sepia.plan.step import parse_plan
+from lean_sepia.plan.plan_file import parse_plan
+from lean_sepia.plan.rules.table import check_plan
+from lean_sepia.plan.waits import USUAL
 
 
 def plan(medium, kind, over, application="glaze"):
@@ -17,7 +18,7 @@ def plan(medium, kind, over, application="glaze"):
         "material": {"medium": over},
         "application": application,
     }
-    return parse_plan({"steps": [found, step]})
+    return parse_plan({"steps": [found, step]}).steps
 
 
 @pytest.mark.parametrize("medium", [None, "unknown"])
@@ -41,4 +42,4 @@ def test_a_known_enamel_stops_as_ever_and_needs_no_wait():
     findings = check_plan(plan("enamel", "filter", "oil"))
     assert "stop" in {one.severity for one in findings if one.code == "solvent-attacks-base"}
     steps = plan("unknown", "filter", "oil")
-    assert (steps[0].hands_on_min, steps[0].wait_before(steps[1])) == (0, 0)
+    assert (steps[0].hands_min, USUAL.wait(*steps).not_before) == (0, 0)

@@ -11,9 +11,9 @@ from scripts.card_layout import layouts
 
 from lean_sepia.answers.amounts import cups_of
 from lean_sepia.answers.bench import span
+from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
-from lean_sepia.document.edits.steps import title_of
 from lean_sepia.document.edits.zones import add_zone, change_zone
 from lean_sepia.document.model import Project
 from lean_sepia.errors import BadInputError

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project, Recipe
 from lean_sepia.document.versions import from_cup, medium_of, paint_of, recipe_paint
 from lean_sepia.language import _, ngettext

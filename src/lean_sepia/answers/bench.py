@@ -8,20 +8,21 @@ from datetime import timedelta
 
 from lean_sepia.answers.amounts import Cup, cups_of
 from lean_sepia.answers.coats.draft import run_words
-from lean_sepia.answers.plan import PlanAnswer, coats_in
+from lean_sepia.answers.plan import PlanAnswer
 from lean_sepia.answers.strata import Strata, passes_words
 from lean_sepia.answers.targets import Target, target_for
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project, Zone
 from lean_sepia.document.versions import medium_of
+from lean_sepia.document.work import coats_in
 from lean_sepia.language import _
 from lean_sepia.paint.media import CARRIER_WORDS
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.cautions import cautions
+from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.rules import Finding
-from lean_sepia.plan.schedule import Placed
+from lean_sepia.plan.rules.finding import Finding
+from lean_sepia.plan.schedule.build import Placed
 from lean_sepia.plan.step import PlanStep
 
 _MOST_COLOURS = 4

@@ -2,69 +2,42 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 
-from lean_sepia.document.edits.steps import title_of
-from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.versions import finish_of, medium_of
+from lean_sepia.document.model import Project
+from lean_sepia.document.work import drying_of, plan_steps
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import Window, parse_evenings
-from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.rules import Finding, check_plan
-from lean_sepia.plan.schedule import Schedule, build_schedule
+from lean_sepia.plan.evenings import Evenings, Window, parse_evenings
+from lean_sepia.plan.net import Links, links
+from lean_sepia.plan.order import Order
+from lean_sepia.plan.rules.finding import Finding
+from lean_sepia.plan.rules.table import check_plan
+from lean_sepia.plan.schedule.build import Placed, Schedule, build_schedule
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.waits import USUAL, Drying
 
-
-def coats_in(project: Project, step_id: str) -> tuple[Coat, ...]:
-    """The coats that are laid in a step and are on."""
-    return tuple(coat for coat in project.coats if coat.step == step_id and coat.on)
-
-
-def plan_steps(project: Project) -> tuple[PlanStep, ...]:
-    """The document's steps as rules and schedule see them; a step whose coats are all switched off is left out."""
-    answer = []
-    for step in project.steps:
-        coats = coats_in(project, step.id)
-        if not coats and any(coat.step == step.id for coat in project.coats):
-            continue
-        medium = medium_of(project, coats[0]) if coats else step.medium or KINDS[step.kind].medium
-        finish = finish_of(project, coats[0]) if coats else KINDS[step.kind].finish or "flat"
-        zones = sorted({coat.zone for coat in coats} | set(step.zones))
-        answer.append(
-            PlanStep.model_validate(
-                {
-                    "id": step.id, "title": title_of(project, step), "kind": step.kind, "zones": tuple(zones) or "all",
-                    "material": {"medium": medium, "finish": finish} if medium else None, "after": _kept(step.after, project),
-                    "carrier": step.carrier, "application": coats[0].tool if coats else next(iter(KINDS[step.kind].tools), None),
-                    "place": step.place or (None if project.owns.booth else "indoors"), **_stated_times(step),
-                }
-            )
-        )  # fmt: skip
-    return tuple(answer)
-
-
-def _kept(after: tuple[str, ...], project: Project) -> tuple[str, ...]:
-    """The steps waited for, without those whose coats are all switched off."""
-    off = {coat.step for coat in project.coats} - {coat.step for coat in project.coats if coat.on}
-    off |= {step.id for step in project.steps if not KINDS[step.kind].to_do}
-    return tuple(name for name in after if name not in off)
-
-
-def _stated_times(step: object) -> dict[str, float]:
-    """The times the user gave a step; the others are the usual ones of its kind."""
-    names = ("hands_on_min", "touch_dry_min", "full_cure_min", "removable_until_min")
-    return {name: value for name in names if (value := getattr(step, name)) is not None}
+_OPTIONAL = ("glaze", "spots", "powder")
+_MOST_DROPPED = 5
 
 
 @dataclass(frozen=True)
 class PlanQuestion:
-    """The steps, and when there is time for them."""
+    """The steps, how they dry, and when there is time for them.
+
+    accepted : code, step and earlier step of findings that are meant; daylight : hours for work outdoors
+    """
 
     steps: tuple[PlanStep, ...]
     start: str
     evenings: str
+    schools: Mapping[str, str] = field(default_factory=dict)
+    drying: Drying = USUAL
+    accepted: frozenset[tuple[str, str, str | None]] = frozenset()
+    daylight: str = ""
+    deadline: str = ""
 
     @property
     def work(self) -> tuple[PlanStep, ...]:
@@ -76,7 +49,7 @@ class PlanQuestion:
 class PlanAnswer:
     """What was found against the order, and when each step is done; without a schedule, why there is none.
 
-    used : the evenings with work in them
+    quiet : findings that are meant; used : the evenings with work in them; dropped : steps to leave out so that the deadline is kept
     """
 
     question: PlanQuestion
@@ -84,11 +57,13 @@ class PlanAnswer:
     schedule: Schedule | None
     used: tuple[Window, ...]
     fault: str = ""
+    quiet: tuple[Finding, ...] = ()
+    dropped: tuple[str, ...] = ()
 
     @property
     def hands(self) -> timedelta:
         """Time at the bench."""
-        return timedelta(minutes=sum(step.hands_on_min for step in self.question.steps))
+        return timedelta(minutes=sum(step.hands_min for step in self.question.steps))
 
     @property
     def waiting(self) -> timedelta:
@@ -96,7 +71,25 @@ class PlanAnswer:
         if self.schedule is None or not self.schedule.steps:
             return timedelta()
         begin = min(placed.start for placed in self.schedule.steps)
-        return self.schedule.finish - begin - self.hands
+        return max(timedelta(), self.schedule.finish - begin - self.hands)
+
+    @property
+    def late(self) -> timedelta | None:
+        """By how much the deadline is missed; None where there is none, or it is kept."""
+        if not self.question.deadline or self.schedule is None:
+            return None
+        over = self.schedule.finish - datetime.fromisoformat(self.question.deadline)
+        return over if over > timedelta() else None
+
+    @property
+    def placed(self) -> dict[str, Placed]:
+        """When each step is done, by its id."""
+        return {one.id: one for one in self.schedule.steps} if self.schedule else {}
+
+    @property
+    def links(self) -> Links:
+        """What each step in which there is work waits for."""
+        return links(self.question.work, self.question.drying)
 
 
 def next_evening(now: datetime) -> str:
@@ -106,22 +99,56 @@ def next_evening(now: datetime) -> str:
 
 def ask(project: Project, now: datetime | None = None) -> PlanQuestion:
     """The question for a document; without a start of its own the plan begins tomorrow evening."""
-    start = project.plan_start or next_evening(now or datetime.now())
-    return PlanQuestion(plan_steps(project), start, project.evenings)
+    return PlanQuestion(
+        plan_steps(project), project.plan_start or next_evening(now or datetime.now()), project.evenings, project.schools,
+        drying_of(project), frozenset((one.code, one.step, one.after) for one in project.accepted),
+        project.workplace.daylight, project.deadline,
+    )  # fmt: skip
 
 
 def answer(question: PlanQuestion) -> PlanAnswer:
     """Check the order and place every step."""
-    findings = tuple(check_plan(question.steps))
+    every = check_plan(question.steps, question.schools, question.drying)
+    findings = tuple(f for f in every if (f.code, f.step, f.after) not in question.accepted)
+    quiet = tuple(f for f in every if (f.code, f.step, f.after) in question.accepted)
     try:
         evenings = parse_evenings(question.evenings)
         begin = datetime.fromisoformat(question.start)
-        schedule = build_schedule(question.work, begin, evenings)
+        schedule = schedule_of(question, question.work, begin, evenings)
     except SepiaError as error:
-        return PlanAnswer(question, findings, None, (), str(error))
+        return PlanAnswer(question, findings, None, (), str(error), quiet)
     except ValueError:
         fault = _("A start is written 2026-11-30T19:00; found {0!r}.").format(question.start)
-        return PlanAnswer(question, findings, None, (), fault)
+        return PlanAnswer(question, findings, None, (), fault, quiet)
+    timed = _timed(question, schedule)
+    findings = tuple(
+        dict.fromkeys([*findings, *(f for f in timed if (f.code, f.step, f.after) not in question.accepted)])
+    )
+    found = PlanAnswer(question, findings, schedule, _used(schedule, evenings, begin), "", quiet)
+    return replace(found, dropped=_to_drop(found, begin, evenings)) if found.late else found
+
+
+def schedule_of(
+    question: PlanQuestion, steps: tuple[PlanStep, ...], begin: datetime, evenings: Evenings
+) -> Schedule:
+    """When each of the steps is done."""
+    outdoors = parse_evenings(question.daylight) if question.daylight else None
+    return build_schedule(steps, begin, evenings, question.drying, outdoors)
+
+
+def _timed(question: PlanQuestion, schedule: Schedule) -> list[Finding]:
+    """What the second clocks say of the schedule: waits are kept by it, what can still be worked may not be."""
+    placed = {one.id: one for one in schedule.steps}
+    dated = [
+        step.model_copy(update={"start": placed[step.id].start, "end": placed[step.id].end})
+        if step.id in placed
+        else step
+        for step in question.steps
+    ]
+    return [f for f in check_plan(dated, question.schools, question.drying) if f.code == "too-late"]
+
+
+def _used(schedule: Schedule, evenings: Evenings, begin: datetime) -> tuple[Window, ...]:
     used = []
     last = max((placed.end for placed in schedule.steps), default=begin)
     for window in evenings.windows(begin):
@@ -129,4 +156,73 @@ def answer(question: PlanQuestion) -> PlanAnswer:
             break
         if any(window.start <= placed.start < window.end for placed in schedule.steps):
             used.append(window)
-    return PlanAnswer(question, findings, schedule, tuple(used))
+    return tuple(used)
+
+
+def _to_drop(found: PlanAnswer, begin: datetime, evenings: Evenings) -> tuple[str, ...]:
+    """Glazes, spots and powder without which the deadline is kept, each the one that gains most; none where that is not enough."""
+    question, left = found.question, list(found.question.work)
+    deadline = datetime.fromisoformat(question.deadline)
+    dropped: list[str] = []
+    while len(dropped) < _MOST_DROPPED:
+        trials = []
+        for step in left:
+            if step.done or step.nature.family not in _OPTIONAL:
+                continue
+            rest = tuple(
+                other.model_copy(update={"after": tuple(n for n in other.after if n != step.id)})
+                for other in left
+                if other.id != step.id and not (other.kind == "blend" and step.kind == "oil-dots" and other.shares_zone(step))
+            )  # fmt: skip
+            trials.append((schedule_of(question, rest, begin, evenings).finish, step.id, rest))
+        if not trials:
+            return ()
+        finish, name, rest = min(trials, key=lambda trial: trial[0])
+        dropped.append(name)
+        left = list(rest)
+        if finish <= deadline:
+            return tuple(dropped)
+    return ()
+
+
+@dataclass(frozen=True)
+class Clocks:
+    """Both clocks of a step: the earliest start and what sets it, and until when it can still be worked on.
+
+    until : when the work on what lies below is late, and when it comes too late; None where nothing presses
+    """
+
+    not_before: datetime
+    because: str
+    late: datetime | None = None
+    closed: datetime | None = None
+
+
+def clocks_of(found: PlanAnswer) -> dict[str, Clocks]:
+    """Both clocks of every step that is placed."""
+    placed, work = found.placed, found.question.work
+    order, drying = Order(work), found.question.drying
+    answer, before = {}, found.links
+    for index, step in enumerate(work):
+        if step.id not in placed:
+            continue
+        begin, because = None, ""
+        for earlier, minutes in before[index].items():
+            free = placed[work[earlier].id].end + timedelta(minutes=minutes)
+            if begin is None or free > begin:
+                begin, because = free, work[earlier].id
+        late = closed = None
+        for below in order.open_below(index):
+            wait, end = drying.wait(below, step), placed[below.id].end
+            if step.nature.reworks:
+                late = _first(late, wait.late, end)
+                closed = _first(closed, wait.closed, end)
+        answer[step.id] = Clocks(begin or placed[step.id].start, because, late, closed)
+    return answer
+
+
+def _first(known: datetime | None, minutes: float | None, end: datetime) -> datetime | None:
+    if minutes is None:
+        return known
+    moment = end + timedelta(minutes=minutes)
+    return moment if known is None else min(known, moment)

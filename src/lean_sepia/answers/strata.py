@@ -11,7 +11,8 @@ from lean_sepia.answers.targets import Target, Targets, targets_of
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.steps import coat_name, place_for
+from lean_sepia.document.called import coat_name
+from lean_sepia.document.edits.steps import place_for
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint, medium_of
 from lean_sepia.language import _, ngettext

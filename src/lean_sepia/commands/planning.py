@@ -14,12 +14,12 @@ from lean_sepia.language import _, clock, day, day_and_time, weekday_and_time
 # The core is imported inside the commands: help and the window start without it.
 
 
-@click.group()
-def plan() -> None:
+@click.group("plan")
+def plan_group() -> None:
     """Check the order of work, or put it on a calendar."""
 
 
-@plan.command("check")
+@plan_group.command("check")
 @click.argument("file")
 @click.option("--start", metavar="ISO")
 @click.option("--evenings", metavar='"mon-fri 19:00-21:30,..."')
@@ -27,16 +27,18 @@ def plan() -> None:
 def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool) -> None:
     """Find what one step would do to the others."""
     from lean_sepia.plan.evenings import parse_evenings
-    from lean_sepia.plan.rules import SEVERITY_WORDS, check_plan
-    from lean_sepia.plan.schedule import lay_without_waiting
-    from lean_sepia.plan.step import read_plan
+    from lean_sepia.plan.plan_file import read_plan
+    from lean_sepia.plan.rules.finding import SEVERITY_WORDS
+    from lean_sepia.plan.rules.table import check_plan
+    from lean_sepia.plan.schedule.build import lay_without_waiting
 
     if (start is None) != (evenings is None):
         raise BadInputError(_("--start and --evenings go together: give both or neither."))
-    steps = list(read_plan(file))
+    plan = read_plan(file)
+    steps = list(plan.steps)
     if start is not None and evenings is not None:
         steps = lay_without_waiting(steps, parse_moment(start), parse_evenings(evenings))
-    findings = check_plan(steps)
+    findings = check_plan(steps, plan.schools, plan.drying)
 
     def words() -> str:
         return "\n".join(f"{_(SEVERITY_WORDS[f.severity])}: {f.message} [{f.code}]" for f in findings) or _(
@@ -46,19 +48,25 @@ def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool
     print_answer({"findings": [asdict(finding) for finding in findings]}, as_json, words)
 
 
-@plan.command("schedule")
+@plan_group.command("schedule")
 @click.argument("file")
 @click.option("--start", required=True, metavar="ISO")
 @click.option("--evenings", required=True, metavar='"mon-fri 19:00-21:30,..."')
+@click.option("--calendar", metavar="OUT.ics", help="Also write the schedule as a calendar file.")
 @json_option
-def plan_schedule(file: str, start: str, evenings: str, as_json: bool) -> None:
+def plan_schedule(file: str, start: str, evenings: str, calendar: str | None, as_json: bool) -> None:
     """Place every step in the evenings there are."""
     from lean_sepia.plan.evenings import parse_evenings
-    from lean_sepia.plan.schedule import build_schedule
-    from lean_sepia.plan.step import read_plan
+    from lean_sepia.plan.plan_file import read_plan
+    from lean_sepia.plan.schedule.build import build_schedule
 
-    steps = read_plan(file)
-    schedule = build_schedule(steps, parse_moment(start), parse_evenings(evenings))
+    plan = read_plan(file)
+    steps = plan.steps
+    schedule = build_schedule(steps, parse_moment(start), parse_evenings(evenings), plan.drying)
+    if calendar is not None:
+        from lean_sepia.report.calendar_file import write_calendar
+
+        write_calendar(steps, schedule, calendar)
     answer = {
         "steps": [
             {"id": s.id, "start": s.start.isoformat(), "end": s.end.isoformat(), "ready": s.ready.isoformat()}

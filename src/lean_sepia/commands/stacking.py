@@ -87,7 +87,8 @@ def _colour(lab: tuple[float, float, float] | None) -> str:
 def _project(stack: _Stack, paints: dict[str, Any]) -> Any:
     """The document of one zone with these coats, in the order of the file."""
     from lean_sepia.document.edits.zones import add_zone
-    from lean_sepia.document.model import Coat, Project, Recipe, Step
+    from lean_sepia.document.model import Coat, Project, Recipe
+    from lean_sepia.document.planned import Step
     from lean_sepia.document.versions import version_of
 
     project, zone = add_zone(Project(title="Stack"), "Stack")

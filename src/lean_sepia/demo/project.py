@@ -29,7 +29,8 @@ from lean_sepia.document.edits.coats import (
 from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import add_sample, place_region, set_anchors
-from lean_sepia.document.edits.steps import add_step, move_step, set_school
+from lean_sepia.document.edits.planning import set_school
+from lean_sepia.document.edits.steps import add_step, move_step
 from lean_sepia.document.edits.zones import locate_feature, name_feature
 from lean_sepia.document.model import (
     AnchorMark,
@@ -288,6 +289,15 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
     return lay_wear(project, "hull", marks_of(record))
 
 
+def _masked_waterline(project: Project) -> Project:
+    """The hull is masked along the waterline while the boot topping is sprayed."""
+    boot = next(coat for coat in project.coats_of("boot") if coat.kind == "base").step
+    place = [step.id for step in project.steps].index(boot)
+    project, _ = add_step(project, "unmask", ["hull"], title="Unmask the waterline", place=place + 1)
+    project, _ = add_step(project, "mask", ["hull"], title="Mask the waterline", place=place)
+    return project
+
+
 def _plan(project: Project) -> Project:
     letters = true_labs()["lettering"]["fresh"]
     project = lay_marking(project, "hull", Mix(lab=triple(letters)), Manner(area_share=0.012, tool="brush"))
@@ -298,7 +308,7 @@ def _plan(project: Project) -> Project:
     project, _ = add_step(
         project, "wash-model", [zone.id for zone in project.zones], title="Wash in soapy water"
     )
-    project, _ = add_step(project, "mask", ["hull", "boot"], title="Mask the waterline")
+    project = _masked_waterline(project)
     project, dust = add_step(project, "powder", ["boot"], title="Quay dust, boot topping")
     # The one planted fault: the powder comes before the matte coat, which swallows it.
     order = [step.kind for step in project.steps]

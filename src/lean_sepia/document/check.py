@@ -162,11 +162,17 @@ def _unreadable(project: Project) -> str | None:
         for text in _dates(project):
             date_span(text)
         parse_evenings(project.evenings)
+        parse_evenings(project.workplace.daylight)
     except SepiaError as error:
         return str(error).rstrip(".")
     if project.plan_start and plan_moment(project.plan_start) is None:
         words = _("the plan starts at a date and time such as 2031-03-03T19:00, from {1} to {2}; found {0!r}")
         return words.format(project.plan_start[:40], *YEARS)
+    for text in (project.deadline, *(t for step in project.steps for t in (step.started, step.ended))):
+        if text and plan_moment(text) is None:
+            return _("{0!r} is no date and time such as 2031-03-03T19:00, from {1} to {2}").format(
+                text[:40], *YEARS
+            )
     return None
 
 
@@ -223,6 +229,8 @@ def dangling_reference(project: Project) -> str | None:
         *(("recipe", coat.recipe, f"coat {coat.id!r}") for coat in project.coats if coat.recipe),
         *(("zone", zone, f"step {step.id!r}") for step in project.steps for zone in step.zones),
         *(("step", other, f"step {step.id!r}") for step in project.steps for other in step.after),
+        *(("step", a.step, "an accepted finding") for a in project.accepted),
+        *(("step", a.after, "an accepted finding") for a in project.accepted if a.after),
     ]
     for kind, target, source in references:
         if target not in known[kind]:

@@ -128,6 +128,11 @@ def _no_kinds_of_picture_yet(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "format": 7}
 
 
+def _no_bench_log_yet(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 8 keeps when steps were done, where the work is done, what was accepted and which waits were logged."""
+    return {**data, "format": 8}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
@@ -135,6 +140,7 @@ _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     4: _no_panels_yet,
     5: _no_wear_planned_yet,
     6: _no_kinds_of_picture_yet,
+    7: _no_bench_log_yet,
 }
 """From a document's format number to the function that makes the next one of it."""
 

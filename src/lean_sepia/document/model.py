@@ -15,7 +15,6 @@ from lean_sepia.document.bounds import (
     Key,
     Lab,
     Lightness,
-    Minutes,
     Name,
     Opponent,
     Parts,
@@ -25,15 +24,16 @@ from lean_sepia.document.bounds import (
     Words,
 )
 from lean_sepia.document.panels import PanelGrid
+from lean_sepia.document.planned import AT_HOME, Accepted, LoggedWait, Step, Workplace
 from lean_sepia.document.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import Carrier
 from lean_sepia.photo.picture_kind import PictureKind
-from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ProfileName, ToolName
+from lean_sepia.plan.names import Finish, KindName, MediumName, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
-FORMAT = 7  # of this document; a newer form is refused, an older one migrated
+FORMAT = 8  # of this document; a newer form is refused, an older one migrated
 Role = Literal[
     "base", "sheltered", "faded", "undercoat", "patch", "replaced", "rust", "dust", "soot", "early-marking", "late-marking",
 ]  # fmt: skip
@@ -296,29 +296,6 @@ class Coat(Frozen):
     on: bool = True
 
 
-class Step(Frozen):
-    """One step of the work; the document's order of steps is the only order.
-
-    Where coats are laid in it, zones, medium, finish and tool are theirs; `zones` and `medium` are for steps without a coat.
-    Title and times are kept only where the user gave them.
-    """
-
-    id: Key
-    kind: KindName
-    title: Name = ""
-    zones: tuple[Key, ...] = ()
-    after: tuple[Key, ...] = ()
-    medium: MediumName | None = None
-    carrier: Carrier | None = None
-    place: Place | None = None
-    hands_on_min: Minutes | None = None
-    touch_dry_min: Minutes | None = None
-    full_cure_min: Minutes | None = None
-    removable_until_min: Minutes | None = None
-    note: Words = ""
-    done: bool = False
-
-
 Item = TypeVar("Item", bound="Frozen")
 
 
@@ -344,6 +321,11 @@ class Project(Frozen):
     mark_tools: dict[Name, Size] = Field(default_factory=dict)
     plan_start: Name = ""
     evenings: Name = "mon-fri 19:00-21:30,sat 10:00-16:00"
+    deadline: Name = ""
+    workplace: Workplace = AT_HOME
+    drying: Annotated[float, Field(ge=0.1, le=10)] = 1.0
+    accepted: tuple[Accepted, ...] = ()
+    waits: tuple[LoggedWait, ...] = ()
 
     @property
     def signature(self) -> str:

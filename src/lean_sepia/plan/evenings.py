@@ -39,11 +39,25 @@ class Evenings:
     """Bench hours per weekday, as minutes from midnight; an end past 1440 runs into the next day."""
 
     spans: tuple[tuple[tuple[int, int], ...], ...]
+    text: str = ""
+
+    def within(self, others: Evenings) -> Evenings:
+        """What of these hours lies in others too."""
+        spans = tuple(
+            tuple(
+                (max(begin, low), min(end, high))
+                for begin, end in mine
+                for low, high in theirs
+                if max(begin, low) < min(end, high)
+            )
+            for mine, theirs in zip(self.spans, others.spans, strict=True)
+        )
+        return Evenings(spans, self.text)
 
     @property
     def longest_min(self) -> int:
         """Minutes of the longest evening."""
-        return max(end - start for day in self.spans for start, end in day)
+        return max((end - start for day in self.spans for start, end in day), default=0)
 
     def windows(self, start: datetime) -> Iterator[Window]:
         """Stretches of bench time from `start` on, in order, merged where they touch; three years of them."""
@@ -84,7 +98,7 @@ def parse_evenings(text: str) -> Evenings:
             if index == stop:
                 break
             index = (index + 1) % 7
-    return Evenings(tuple(tuple(sorted(day)) for day in spans))
+    return Evenings(tuple(tuple(sorted(day)) for day in spans), text)
 
 
 def _read_part(part: str) -> tuple[str, str, int, int]:

@@ -1,6 +1,7 @@
 """The one table of kinds of step: what each is called, lays and needs, when it comes, and which room owns it.
 
-Everything that asks what a kind is asks here. Times and order are common practice without a source.
+Everything that asks what a kind is asks here; how long it must be left alone says the table of waits. Times at the bench and order
+are common practice without a source.
 """
 
 from __future__ import annotations
@@ -17,23 +18,12 @@ Family = Literal["preparation", "paint", "varnish", "marking", "glaze", "spots",
 Room = Literal["evidence", "match", "tone", "glaze", "wear", "plan", "bench"]
 Caution = Literal["dust", "blade", "wet"]
 
-_HOUR, _DAY = 60.0, 24 * 60.0
 _BRUSH = ("brush", "airbrush")
 _SPRAY = ("airbrush", "spray-can", "brush")
 _TINT = ("glaze", "flood", "airbrush", "mist")
 _ANY_SPOT = ("sponge", "brush", "drybrush")
 _ONE_IN_10, _ONE_IN_20 = 10 / 11, 20 / 21  # parts of thinner to all
 _NO_TOOL: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
-class Times:
-    """Minutes at the bench, until the same paint may follow, until anything may, and until which it can be taken off."""
-
-    hands_on_min: float
-    touch_dry_min: float
-    full_cure_min: float
-    removable_until_min: float | None = None
 
 
 @dataclass(frozen=True)
@@ -52,18 +42,20 @@ class Kind:
     """One kind of step.
 
     covers : how its coats lie in the strata; dry powders lie as spots whatever this says
+    hands_on_min : minutes it usually takes at the bench
     tools : that it is laid with, the usual one first; none for what is not laid
     medium : what it is usually made of
     usual : how it is laid with its usual tool, where that is not as a coat of that tool; roles : in which its colour is sampled
     stage : of a zone's targets, the first that holds this coat
     whole_model : laid on every zone at once unless the user splits it
     runs : a wash, which flows along seams and needs a sheen below; finish : of a varnish
+    reworks : works on what was laid while that can still be worked: draws out, wipes, unmasks
     """
 
     title: str
     family: Family
     covers: Covers
-    times: Times
+    hands_on_min: float
     room: Room = "plan"
     tools: tuple[str, ...] = _NO_TOOL
     medium: str | None = None
@@ -75,6 +67,7 @@ class Kind:
     usual: Preset | None = None
     roles: tuple[str, ...] = ()
     cautions: tuple[Caution, ...] = ()
+    reworks: bool = False
 
     @property
     def is_paint(self) -> bool:
@@ -85,6 +78,11 @@ class Kind:
     def sets_the_colour(self) -> bool:
         """Whether it is a full coat that may well have the colour of what it lies on, such as a second primer or a touch-up."""
         return self.is_paint and self.room == "match"
+
+    @property
+    def is_full_coat(self) -> bool:
+        """Whether it covers all it is laid on: a primer, a base, a pattern; not a tone or a touch-up."""
+        return self.sets_the_colour and self.stage == "fresh"
 
     @property
     def is_varnish(self) -> bool:
@@ -109,7 +107,7 @@ class Kind:
     @property
     def to_do(self) -> bool:
         """Whether there is work in it; a found finish is there already."""
-        return self.times.hands_on_min > 0
+        return self.hands_on_min > 0
 
     @property
     def leaves_film(self) -> bool:
@@ -130,17 +128,17 @@ class Kind:
 _LIGHT = Preset(area_share=0.25)
 
 
-def _paint(title: str, room: Room, stage: Literal["fresh", "exposed", "seen"], minutes: float, cure: float = 12 * _HOUR, touch: float = 20,
+def _paint(title: str, room: Room, stage: Literal["fresh", "exposed", "seen"], minutes: float,
            whole_model: bool = False, usual: Preset | None = None, roles: tuple[str, ...] = ()) -> Kind:  # fmt: skip
     return Kind(
-        title, "paint", "film", Times(minutes, touch, cure), room, _SPRAY, "acrylic-water", stage,
+        title, "paint", "film", minutes, room, _SPRAY, "acrylic-water", stage,
         whole_model=whole_model, wet=True, usual=usual, roles=roles,
     )  # fmt: skip
 
 
-def _varnish(title: str, finish: Literal["flat", "satin", "gloss"], cure: float) -> Kind:
+def _varnish(title: str, finish: Literal["flat", "satin", "gloss"]) -> Kind:
     return Kind(
-        title, "varnish", "varnish", Times(15, 30, cure), "plan", _SPRAY, "acrylic-water",
+        title, "varnish", "varnish", 15, "plan", _SPRAY, "acrylic-water",
         whole_model=True, wet=True, finish=finish,
     )  # fmt: skip
 
@@ -149,14 +147,13 @@ def _powder(
     title: str,
     minutes: float,
     medium: str = "pigment",
-    cure: float = 60,
     covers: Covers = "loose",
     *,
     usual: Preset = _LIGHT,
     roles: tuple[str, ...] = (),
 ) -> Kind:
     return Kind(
-        title, "powder", covers, Times(minutes, 0, cure), "wear", _ANY_SPOT, medium, usual=usual, roles=roles,
+        title, "powder", covers, minutes, "wear", _ANY_SPOT, medium, usual=usual, roles=roles,
         cautions=("dust",),
     )  # fmt: skip
 
@@ -164,76 +161,71 @@ def _powder(
 def _other(
     title: str,
     family: Family,
-    times: Times,
+    minutes: float,
     *cautions: Caution,
     wet: bool = False,
     covers: Covers = "nothing",
     room: Room = "plan",
     usual: Preset | None = None,
     roles: tuple[str, ...] = (),
+    reworks: bool = False,
 ) -> Kind:
-    return Kind(title, family, covers, times, room, wet=wet, usual=usual, roles=roles, cautions=cautions)
+    return Kind(
+        title, family, covers, minutes, room, wet=wet, usual=usual, roles=roles, cautions=cautions, reworks=reworks
+    )  # fmt: skip
 
 
 KINDS: dict[str, Kind] = {
-    "wash-model": _other(N_("Wash the parts"), "preparation", Times(15, 120, 120)),
-    "found": Kind(N_("Found finish"), "paint", "film", Times(0, 0, 0), "match", stage="fresh", whole_model=True),
-    "test-piece": _other(N_("Test piece"), "preparation", Times(20, 0, 0)),
-    "primer": _paint(N_("Primer"), "match", "fresh", 20, _DAY, 60, whole_model=True,
+    "wash-model": _other(N_("Wash the parts"), "preparation", 15),
+    "found": Kind(N_("Found finish"), "paint", "film", 0, "match", stage="fresh", whole_model=True),
+    "test-piece": _other(N_("Test piece"), "preparation", 20),
+    "primer": _paint(N_("Primer"), "match", "fresh", 20, whole_model=True,
                     usual=Preset(2, 0.5), roles=("undercoat",)),
     "preshade": _paint(N_("Pre-shading"), "tone", "fresh", 30, usual=Preset(1, 0.7, 1.0, "recess", 0.1)),
     "base": _paint(N_("Base colour"), "match", "fresh", 30),
-    "mask": _other(N_("Mask"), "mask", Times(30, 0, 0), "blade"),
-    "resist": _other(N_("Resist"), "mask", Times(15, 10, 30), covers="resist", room="wear", usual=Preset(area_share=0.05)),
+    "mask": _other(N_("Mask"), "mask", 30, "blade"),
+    "resist": _other(N_("Resist"), "mask", 15, covers="resist", room="wear", usual=Preset(area_share=0.05)),
     "camouflage": _paint(N_("Second colour"), "match", "fresh", 45, usual=Preset(2, 0.7), roles=("patch",)),
-    "unmask": _other(N_("Take masks off"), "mask", Times(10, 0, 0), "blade"),
-    "remove-resist": _other(N_("Rub the resist off"), "mask", Times(30, 10, 30), "wet", wet=True, covers="unresist", room="wear"),
+    "unmask": _other(N_("Take masks off"), "mask", 10, "blade", reworks=True),
+    "remove-resist": _other(N_("Rub the resist off"), "mask", 30, "wet", wet=True, covers="unresist", room="wear", reworks=True),
     "tone": _paint(N_("Light and shade"), "tone", "exposed", 30, usual=Preset(2, 0.9)),
-    "marking": Kind(N_("Lettering"), "marking", "spots", Times(40, 60, 12 * _HOUR), "plan", _BRUSH, "acrylic-water", "exposed",
+    "marking": Kind(N_("Lettering"), "marking", "spots", 40, "plan", _BRUSH, "acrylic-water", "exposed",
                     wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02), roles=("early-marking", "late-marking")),
-    "setting-solution": _other(N_("Setting solution"), "marking", Times(10, 60, 12 * _HOUR), wet=True),
-    "fade": _paint(N_("Fade"), "tone", "exposed", 25, 60, usual=Preset(2, 0.8)),
-    "filter": Kind(N_("Filter"), "glaze", "tint", Times(15, 20, 6 * _HOUR, 60), "glaze", _TINT, "oil", wet=True,
+    "setting-solution": _other(N_("Setting solution"), "marking", 10, wet=True),
+    "fade": _paint(N_("Fade"), "tone", "exposed", 25, usual=Preset(2, 0.8)),
+    "filter": Kind(N_("Filter"), "glaze", "tint", 15, "glaze", _TINT, "oil", wet=True,
                     usual=Preset(2, _ONE_IN_20)),
-    "chips": Kind(N_("Chips"), "spots", "spots", Times(40, 20, 60), "wear", _ANY_SPOT, "acrylic-water", wet=True,
+    "chips": Kind(N_("Chips"), "spots", "spots", 40, "wear", _ANY_SPOT, "acrylic-water", wet=True,
                     usual=Preset(1, 0.0, 0.02), roles=("rust", "undercoat")),
-    "scrape": _other(N_("Scrape"), "preparation", Times(20, 0, 0), "blade", covers="taken", room="wear",
+    "scrape": _other(N_("Scrape"), "preparation", 20, "blade", covers="taken", room="wear",
                     usual=Preset(area_share=0.02), roles=("undercoat",)),
-    "wash": Kind(N_("Wash"), "glaze", "tint", Times(25, 60, _DAY, 12 * _HOUR), "glaze", _TINT, "oil", wet=True, runs=True,
+    "wash": Kind(N_("Wash"), "glaze", "tint", 25, "glaze", _TINT, "oil", wet=True, runs=True,
                     usual=Preset(1, _ONE_IN_10)),
-    "pin-wash": Kind(N_("Pin wash"), "glaze", "tint", Times(30, 60, _DAY, 12 * _HOUR), "glaze", ("seam", *_TINT), "oil", wet=True,
+    "pin-wash": Kind(N_("Pin wash"), "glaze", "tint", 30, "glaze", ("seam", *_TINT), "oil", wet=True,
                      runs=True, usual=Preset(1, _ONE_IN_10, 0.05)),
-    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", Times(40, 20, _DAY, 12 * _HOUR), "glaze", ("brush", "glaze"), "oil", wet=True,
+    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", 40, "glaze", ("brush", "glaze"), "oil", wet=True,
                     usual=Preset(1, 0.0, 0.1)),
-    "blend": _other(N_("Draw the oils out"), "preparation", Times(40, 0, 0)),
-    "streaks": Kind(N_("Streaks"), "spots", "spots", Times(30, 60, _DAY, 12 * _HOUR), "wear", ("brush", *_ANY_SPOT), "oil", wet=True,
+    "blend": _other(N_("Draw the oils out"), "preparation", 40, reworks=True),
+    "streaks": Kind(N_("Streaks"), "spots", "spots", 30, "wear", ("brush", *_ANY_SPOT), "oil", wet=True,
                     usual=Preset(1, 0.8, 0.03), roles=("rust",)),
-    "graphite": _powder(N_("Graphite"), 10, cure=0, covers="spots", usual=Preset(area_share=0.01)),
-    "gloss-coat": _varnish(N_("Gloss coat"), "gloss", 12 * _HOUR),
-    "satin-coat": _varnish(N_("Satin coat"), "satin", 12 * _HOUR),
-    "matte-coat": _varnish(N_("Matte coat"), "flat", _DAY),
+    "graphite": _powder(N_("Graphite"), 10, covers="spots", usual=Preset(area_share=0.01)),
+    "gloss-coat": _varnish(N_("Gloss coat"), "gloss"),
+    "satin-coat": _varnish(N_("Satin coat"), "satin"),
+    "matte-coat": _varnish(N_("Matte coat"), "flat"),
     "powder": _powder(N_("Powder"), 20, roles=("dust", "rust")),
     "pastel": _powder(N_("Pastel"), 20, "pastel", roles=("dust", "rust")),
     "dust": _powder(N_("Dust"), 20, usual=Preset(1, 0.0, 0.25, "below", 0.2), roles=("dust",)),
     "soot": _powder(N_("Soot"), 15, usual=Preset(area_share=0.08), roles=("soot",)),
-    "wipe-back": _other(N_("Wipe back"), "preparation", Times(15, 0, 0), covers="taken", room="wear",
-                    usual=Preset(1, 0.0, 0.89, "open", 0.25)),
-    "fix-powder": _other(N_("Fix the powder"), "preparation", Times(10, 60, 60)),
+    "wipe-back": _other(N_("Wipe back"), "preparation", 15, covers="taken", room="wear",
+                    usual=Preset(1, 0.0, 0.89, "open", 0.25), reworks=True),
+    "fix-powder": _other(N_("Fix the powder"), "preparation", 10),
     "touch-up": _paint(N_("Touch-up"), "match", "seen", 20, usual=Preset(2, 0.5, 0.05), roles=("patch", "replaced")),
-    "fit-glass": _other(N_("Fit the glass"), "assembly", Times(20, 0, 60)),
-    "assemble": _other(N_("Assemble"), "assembly", Times(30, 0, 60)),
-    "other": _other(N_("Another step"), "preparation", Times(15, 0, 0)),
+    "fit-glass": _other(N_("Fit the glass"), "assembly", 20),
+    "assemble": _other(N_("Assemble"), "assembly", 30),
+    "other": _other(N_("Another step"), "preparation", 15),
 }  # fmt: skip
 """In the usual order of work."""
 
 _NEXT: dict[Family, str] = {"paint": "filter", "varnish": "wash", "marking": "satin-coat", "glaze": "chips", "spots": "dust",
                             "powder": "powder", "mask": "base"}  # fmt: skip
 RANK = {name: position for position, name in enumerate(KINDS)}
-
-
-def usual_times(name: str, medium: str | None = None) -> Times:
-    """Usual times of a kind of step; paint coats in oil need longer."""
-    kind = KINDS[name]
-    if medium == "oil" and kind.is_paint:
-        return Times(kind.times.hands_on_min, 6 * _HOUR, 36 * _HOUR)
-    return kind.times

@@ -30,7 +30,7 @@ from lean_sepia.document.model import Project, Zone
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import write_whole
 from lean_sepia.language import _, clock, day
-from lean_sepia.plan.cautions import DEFER
+from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
 
@@ -250,7 +250,7 @@ def _waits(step: BenchStep) -> str:
     if step.placed is not None:
         said.append(f"{day(step.placed.start)}, {clock(step.placed.start)}–{clock(step.placed.end)}")
     else:
-        said.append(_("{0} at the bench").format(span(step.step.hands_on_min)))
+        said.append(_("{0} at the bench").format(span(step.step.hands_min)))
     if step.step.touch_dry_min:
         said.append(_("touch-dry {0}").format(span(step.step.touch_dry_min)))
     if step.step.full_cure_min:

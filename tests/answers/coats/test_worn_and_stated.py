@@ -22,7 +22,7 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay, pin_base
 from lean_sepia.document.edits.cups import keep_mix
 from lean_sepia.document.edits.mixes import Manner, Mix
-from lean_sepia.document.edits.steps import set_owned, set_step_done
+from lean_sepia.document.edits.planning import set_owned, set_step_done
 from lean_sepia.document.edits.zones import NewZone, add_zones, state_target
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError

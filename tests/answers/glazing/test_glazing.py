@@ -11,7 +11,7 @@ from lean_sepia.answers.strata import strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay, lay_filter, lay_marking, lay_varnish, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
-from lean_sepia.document.edits.steps import set_school
+from lean_sepia.document.edits.planning import set_school
 from lean_sepia.document.edits.zones import add_zone, state_target
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError

@@ -6,6 +6,7 @@ from datetime import date
 import numpy as np
 import pytest
 
+from lean_sepia.document.called import title_of
 from lean_sepia.document.dates import date_span, verdict
 from lean_sepia.document.edits.coats import (
     Marks,
@@ -29,16 +30,8 @@ from lean_sepia.document.edits.photos import (
     set_anchors,
     set_role,
 )
-from lean_sepia.document.edits.steps import (
-    add_step,
-    move_step,
-    place_for,
-    set_hours,
-    set_school,
-    set_step_done,
-    title_of,
-    without_step,
-)
+from lean_sepia.document.edits.planning import set_hours, set_school, set_step_done
+from lean_sepia.document.edits.steps import add_step, move_step, place_for, without_step
 from lean_sepia.document.edits.zones import (
     add_zone,
     change_zone,

@@ -15,7 +15,7 @@ from lean_sepia.document.edits.coats import (
 )
 from lean_sepia.document.edits.cups import change_cup, drop_cup, keep_mix
 from lean_sepia.document.edits.mixes import Manner, Mix, manner_of
-from lean_sepia.document.edits.steps import set_owned
+from lean_sepia.document.edits.planning import set_owned
 from lean_sepia.document.edits.zones import (
     NewZone,
     add_sister,

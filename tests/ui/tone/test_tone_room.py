@@ -7,7 +7,7 @@ from lean_sepia.answers.strata import strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay_marking
 from lean_sepia.document.edits.mixes import Manner, Mix
-from lean_sepia.document.edits.steps import set_school
+from lean_sepia.document.edits.planning import set_school
 
 
 @pytest.fixture

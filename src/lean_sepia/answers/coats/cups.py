@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from lean_sepia.answers.amounts import CUP_ML, Line, cup_lines, needed, set_aside
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project, Recipe
 from lean_sepia.document.versions import recipe_paint
 from lean_sepia.language import _

@@ -13,15 +13,15 @@ from lean_sepia.answers.strata import Band, Strata, strata_of
 from lean_sepia.answers.targets import Target, target_for
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.check import fault_of_edit
 from lean_sepia.document.edits.coats import edit_coat, lay
 from lean_sepia.document.edits.mixes import Manner, Mix
-from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint, finish_of, medium_of
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
-from lean_sepia.plan.cautions import DEFER, cautions
+from lean_sepia.plan.care.cautions import DEFER, cautions
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import Material, PlanStep
 from lean_sepia.recipe.batch import BatchVolume

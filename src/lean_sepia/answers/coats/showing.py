@@ -9,7 +9,7 @@ from lean_sepia.answers.strata import coating_of, final_varnish
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.showing import LIMITS, READABLE_L, Shown, verdict
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint

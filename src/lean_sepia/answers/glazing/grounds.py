@@ -14,7 +14,7 @@ from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating
-from lean_sepia.plan.cautions import DEFER, cautions
+from lean_sepia.plan.care.cautions import DEFER, cautions
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import Material, PlanStep
 from lean_sepia.recipe.tints.glaze import Ground

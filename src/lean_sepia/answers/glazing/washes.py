@@ -19,8 +19,9 @@ from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating, Opaque, Stack
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import preset
+from lean_sepia.plan.step import Material, PlanStep
+from lean_sepia.plan.waits import removable_for
 from lean_sepia.recipe.tints.wash import FLOWS, LOST_DE00, WASH_THINNER, Flow, Wash, choose_washes
 
 _CHIP: Lab = (38.0, 24.0, 24.0)
@@ -47,12 +48,11 @@ class WashAnswer:
     @property
     def remarks(self) -> tuple[str, ...]:
         """How it flows there, the risk of tide marks, when to clean up, and what it does to chips."""
-        times = KINDS["wash"].times
         said = [
             _(self.flow.words),
             _("Tide marks: {0}.").format(_(self.flow.tide_marks)),
             _("Clean up from a minute after, within {0:.0f} hours; later it stays.").format(
-                (times.removable_until_min or 0) / 60
+                (removable_for(PlanStep(id="wash", kind="wash", material=Material(medium="oil"))) or 0) / 60
             ),
         ]
         if self.flow.stains:

@@ -6,9 +6,10 @@ from collections.abc import Iterable, Sequence
 from dataclasses import asdict, dataclass
 
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import fresh_id, put, without
 from lean_sepia.document.edits.mixes import NOTHING_MIXED, ONCE, Manner, Mix, with_recipe, without_unused
-from lean_sepia.document.edits.steps import add_step, move_step, place_for, title_of, without_step
+from lean_sepia.document.edits.steps import add_step, move_step, place_for, without_step
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import medium_of
 from lean_sepia.errors import EditError
@@ -90,7 +91,8 @@ def _laid(project: Project, zone_id: str, kind: str, mix: Mix, manner: Manner, n
     if old is None or _is_among_others(project, coat, medium):
         shared = _shared_step(project, kind, medium)
         if shared is None:
-            project, shared = add_step(project, kind)
+            place = place_for(project, kind, (zone_id,), medium)
+            project, shared = add_step(project, kind, place=place)
         coat = coat.model_copy(update={"step": shared})
     return without_unused(put(project, "coats", coat))
 
@@ -131,7 +133,7 @@ def lay(
     """
     first = zones[0]
     project, coat = _made(project, first, kind, mix, manner, name, None)
-    place, until = _gap(project, first, kind, above)
+    place, until = _gap(project, coat, above)
     place = _on_top_of_all(project, zones[1:], place, until)
     order = {step.id: index for index, step in enumerate(project.steps)}
     below = [other for other in project.coats_of(first) if order[other.step] < place]
@@ -151,17 +153,17 @@ def lay(
 LOWEST = ""
 
 
-def _gap(project: Project, zone_id: str, kind: str, above: str | None) -> tuple[int, int]:
+def _gap(project: Project, new: Coat, above: str | None) -> tuple[int, int]:
     """Between which places in the order of steps a coat comes: the first free one, and the one it must come before."""
     order = {step.id: index for index, step in enumerate(project.steps)}
-    mine = project.coats_of(zone_id)
-    if kind == "found":
+    mine = project.coats_of(new.zone)
+    if new.kind == "found":
         above = LOWEST
+    usual = place_for(project, new.kind, (new.zone,), medium_of(project, new))
     if above is None:
-        place = place_for(project, kind)
-        return place, place
+        return usual, usual
     if above == LOWEST:
-        upper = order[mine[0].step] if mine else place_for(project, kind)
+        upper = order[mine[0].step] if mine else usual
         return upper, upper
     lower = order[project.coat(above).step]
     return lower + 1, min((order[coat.step] for coat in mine if order[coat.step] > lower), default=len(order))

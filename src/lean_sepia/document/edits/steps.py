@@ -1,44 +1,29 @@
-"""Edits of the plan: steps, their order, schools and the evenings."""
+"""Edits of the order of work: steps added, changed, divided, joined, copied, moved and taken away."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from datetime import datetime
+from collections.abc import Collection, Mapping, Sequence
+from typing import Any
 
+from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import fresh_id, put
-from lean_sepia.document.model import Coat, Project, Step
+from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.planned import Step
+from lean_sepia.document.work import plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import parse_evenings
-from lean_sepia.plan.kinds import KINDS, RANK
-from lean_sepia.plan.owned import Owned
-from lean_sepia.plan.schools import checked_school
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.placing import arranged, place_of
 
 
-def coat_name(coat: Coat) -> str:
-    """What a coat is called: its own name, else that of its kind."""
-    return coat.name or _(KINDS[coat.kind].title)
-
-
-def title_of(project: Project, step: Step) -> str:
-    """What a step is called: its own title, else its coats or kind and where that is."""
-    if step.title:
-        return step.title
-    coats = [coat for coat in project.coats if coat.step == step.id]
-    title = coat_name(coats[0]) if coats else _(KINDS[step.kind].title)
-    zones = dict.fromkeys(coat.zone for coat in coats) or dict.fromkeys(step.zones)
-    if KINDS[step.kind].whole_model or not zones or len(zones) > _MOST_NAMED:
-        return title
-    return f"{title}, {', '.join(project.zone(zone).short for zone in zones)}"
-
-
-_MOST_NAMED = 2
-
-
-def place_for(project: Project, kind: str) -> int:
-    """Where in the order of steps one of this kind usually comes."""
-    rank = RANK[kind]
-    return max((i + 1 for i, other in enumerate(project.steps) if RANK[other.kind] <= rank), default=0)
+def place_for(project: Project, kind: str, zones: Sequence[str] = (), medium: str | None = None) -> int:
+    """Where in the order of steps one of this kind comes: by its phase, the schools, and what speaks against it."""
+    step = Step(id="\0", kind=kind, zones=tuple(zones), medium=medium)
+    placed = plan_steps(project)
+    place = place_of(placed, plan_step(project, step), project.schools)
+    if place >= len(placed):
+        return len(project.steps)
+    return [step.id for step in project.steps].index(placed[place].id)
 
 
 def add_step(
@@ -51,19 +36,56 @@ def add_step(
 ) -> tuple[Project, str]:
     """Add a step at a place, else where its kind usually comes; returns its id."""
     step = Step(id=fresh_id(project.steps, "s"), kind=kind, title=title, zones=tuple(zones), medium=medium)
-    place = place_for(project, kind) if place is None else place
-    steps = (*project.steps[:place], step, *project.steps[place:])
-    return project.model_copy(update={"steps": steps}), step.id
+    place = place_for(project, kind, zones, medium) if place is None else place
+    return _with_step(project, step, place), step.id
+
+
+def _with_step(project: Project, step: Step, place: int) -> Project:
+    return project.model_copy(update={"steps": (*project.steps[:place], step, *project.steps[place:])})
+
+
+def arrange(project: Project, but: Collection[str] = ()) -> Project:
+    """Put steps that the user did not place where nothing speaks against them, as far as the order can do that."""
+    steps = plan_steps(project)
+    movable = {
+        step.id for step in project.steps if not step.by_hand and not step.done and KINDS[step.kind].to_do
+    }
+    order = [step.id for step in arranged(steps, project.schools, movable - set(but))]
+    if order == [step.id for step in steps]:
+        return project
+    waiting = iter(order)
+    shown = set(order)
+    whole = [next(waiting) if step.id in shown else step.id for step in project.steps]
+    return _ordered(project, whole)
+
+
+def _ordered(project: Project, order: Sequence[str]) -> Project:
+    by_id = {step.id: step for step in project.steps}
+    return project.model_copy(update={"steps": tuple(by_id[name] for name in order)})
 
 
 def without_step(project: Project, step_id: str) -> Project:
-    """The document without a step; nothing waits for it any more."""
+    """The document without a step; nothing waits for it any more, and what was accepted about it goes too."""
     steps = tuple(
         step.model_copy(update={"after": tuple(other for other in step.after if other != step_id)})
         for step in project.steps
         if step.id != step_id
     )
-    return project.model_copy(update={"steps": steps})
+    accepted = tuple(one for one in project.accepted if step_id not in (one.step, one.after))
+    return project.model_copy(update={"steps": steps, "accepted": accepted})
+
+
+def remove_step(project: Project, step_id: str) -> Project:
+    """Take a step away with the coats that are laid in it; mixes that others are made from stay."""
+    from lean_sepia.document.edits.mixes import without_unused
+
+    gone = {coat.id for coat in project.coats if coat.step == step_id}
+    coats = tuple(
+        coat.model_copy(update={"down_to": None}) if coat.down_to in gone else coat
+        for coat in project.coats
+        if coat.id not in gone
+    )
+    return without_unused(without_step(project.model_copy(update={"coats": coats}), step_id))
 
 
 def move_step(project: Project, step_id: str, places: int) -> Project:
@@ -74,9 +96,21 @@ def move_step(project: Project, step_id: str, places: int) -> Project:
     EditError
         The step would pass one that it comes after, or that comes after it.
     """
+    index = next(i for i, step in enumerate(project.steps) if step.id == step_id)
+    return move_step_to(project, step_id, index + places)
+
+
+def move_step_to(project: Project, step_id: str, place: int) -> Project:
+    """Move a step to a place in the order of work, counted without it; it stays there when others are arranged.
+
+    Raises
+    ------
+    EditError
+        The step would pass one that it comes after, or that comes after it.
+    """
     steps = list(project.steps)
     index = next(i for i, step in enumerate(steps) if step.id == step_id)
-    target = max(0, min(len(steps) - 1, index + places))
+    target = max(0, min(len(steps) - 1, place))
     moved = steps.pop(index)
     for passed in steps[min(index, target) : max(index, target)]:
         if passed.id in moved.after or moved.id in passed.after:
@@ -85,45 +119,196 @@ def move_step(project: Project, step_id: str, places: int) -> Project:
                     title_of(project, moved), title_of(project, passed)
                 )
             )
-    steps.insert(target, moved)
+    steps.insert(target, moved.model_copy(update={"by_hand": True}))
     return project.model_copy(update={"steps": tuple(steps)})
 
 
-def set_school(project: Project, question: str, choice: str) -> Project:
-    """Choose a school for the whole project.
+_OF_THE_STEP = ("title", "after", "mask", "place", "hands_on_min", "touch_dry_min", "full_cure_min", "workable_until_min",
+                "removable_until_min", "note", "remark", "carrier")  # fmt: skip
+
+
+def change_step(project: Project, step_id: str, changes: Mapping[str, Any]) -> Project:
+    """Change what is said of a step: its own fields, and kind, tool, medium and zones of it or of the coats laid in it.
 
     Raises
     ------
     EditError
-        There is no such question or choice.
+        A coat mixed from paints has the medium of its paints, a kind does not fit, or a step would lose its last zone.
     """
-    checked_school(question, choice)
-    return project.model_copy(update={"schools": {**project.schools, question: choice}})
+    step = project.step(step_id)
+    own = {name: value for name, value in changes.items() if name in _OF_THE_STEP}
+    coats = [coat for coat in project.coats if coat.step == step_id]
+    if "kind" in changes and changes["kind"] != step.kind:
+        project = _with_kind(project, step, coats, changes["kind"])
+        own["kind"] = changes["kind"]
+    if "tool" in changes:
+        own |= {} if coats else {"tool": changes["tool"]}
+        tool = changes["tool"] or project.owns.usual_tool(own.get("kind", step.kind))
+        project = _with_coats(project, step_id, {"tool": tool})
+    if "medium" in changes:
+        if any(coat.recipe for coat in coats) and changes["medium"] is not None:
+            raise EditError(
+                _("“{0}” has the medium of the paints it is mixed from. Mix it from others to change that.").format(
+                    title_of(project, step)
+                )
+            )  # fmt: skip
+        own |= {} if coats else {"medium": changes["medium"]}
+        project = _with_coats(project, step_id, {"medium": changes["medium"]})
+    project = put(project, "steps", Step.model_validate({**project.step(step_id).model_dump(), **own}))
+    if "zones" in changes:
+        project = _with_zones(project, step_id, tuple(changes["zones"]))
+    return project
 
 
-def set_owned(project: Project, owns: Owned) -> Project:
-    """Say what the person has to work with."""
-    return project.model_copy(update={"owns": owns})
+def _with_kind(project: Project, step: Step, coats: Sequence[Coat], kind: str) -> Project:
+    one, other = KINDS[step.kind], KINDS[kind]
+    if coats and other.covers == "nothing":
+        raise EditError(
+            _("A coat is laid in “{0}”, and {1} lays none. Take the coat away, or add a step beside it.").format(
+                title_of(project, step), _(other.title)
+            )
+        )  # fmt: skip
+    if not coats and one.covers == "nothing":
+        return project
+    return _with_coats(project, step.id, {"kind": kind})
 
 
-def set_step_done(project: Project, step_id: str, done: bool) -> Project:
-    """Mark a step as done or not."""
-    return put(project, "steps", project.step(step_id).model_copy(update={"done": done}))
+def _with_coats(project: Project, step_id: str, changes: Mapping[str, Any]) -> Project:
+    for coat in project.coats:
+        if coat.step == step_id:
+            project = put(project, "coats", Coat.model_validate({**coat.model_dump(), **changes}))
+    return project
 
 
-def set_hours(project: Project, start: str, evenings: str) -> Project:
-    """Say when the work begins and which hours there are.
+def _with_zones(project: Project, step_id: str, zones: tuple[str, ...]) -> Project:
+    """A step on other zones: its coat is laid on new ones as on the first, and taken off those that are no longer named."""
+    from lean_sepia.document.edits.coats import copy_coat, remove_coat
+
+    coats = [coat for coat in project.coats if coat.step == step_id]
+    if not coats:
+        return put(project, "steps", project.step(step_id).model_copy(update={"zones": zones}))
+    if not zones:
+        raise EditError(
+            _("A coat is laid somewhere: “{0}” needs a zone. Remove the step to take it away.").format(
+                title_of(project, project.step(step_id))
+            )
+        )
+    new = [zone for zone in zones if zone not in {coat.zone for coat in coats}]
+    project = copy_coat(project, coats[0].id, new)
+    for coat in coats:
+        if coat.zone not in zones:
+            project = remove_coat(project, coat.id)
+    return put(project, "steps", project.step(step_id).model_copy(update={"zones": ()}))
+
+
+def duplicate_step(project: Project, step_id: str) -> tuple[Project, str]:
+    """The same step once more right after it, with the same coats; not done yet."""
+    step = project.step(step_id)
+    copied = step.model_copy(update={"id": fresh_id(project.steps, "s"), **_UNDONE})
+    project = _with_step(project, copied, project.steps.index(step) + 1)
+    for coat in [coat for coat in project.coats if coat.step == step_id]:
+        again = coat.model_copy(update={"id": fresh_id(project.coats, "c"), "step": copied.id})
+        project = put(project, "coats", again)
+    return project, copied.id
+
+
+_UNDONE: dict[str, object] = {
+    "done": False,
+    "started": "",
+    "ended": "",
+    "spent_min": None,
+    "ticked": (),
+    "remark": "",
+}
+
+
+def split_step(project: Project, step_id: str, zones: Sequence[str] = ()) -> tuple[Project, str]:
+    """Two steps of one: some of its zones get a step of their own, or, where none are named, the time at the bench is halved.
 
     Raises
     ------
     EditError
-        The start is no date and time.
-    PlanError
-        The evenings cannot be read.
+        All of its zones are named, or one that it is not on.
     """
-    parse_evenings(evenings)
-    try:
-        datetime.fromisoformat(start)
-    except ValueError:
-        raise EditError(_("A start is written 2026-11-30T19:00; found {0!r}.").format(start)) from None
-    return project.model_copy(update={"plan_start": start, "evenings": evenings})
+    step = project.step(step_id)
+    coats = [coat for coat in project.coats if coat.step == step_id]
+    mine = dict.fromkeys([*(coat.zone for coat in coats), *step.zones])
+    if not zones and len(mine) > 1:
+        zones = list(mine)[len(mine) // 2 :]
+    if zones and (not set(zones) <= set(mine) or len(set(zones)) == len(mine)):
+        raise EditError(
+            _("“{0}” is split between its zones: name some of them, not all.").format(title_of(project, step))
+        )
+    place = project.steps.index(step) + 1
+    if not zones:
+        return _halved(project, step, place)
+    own = step.model_copy(update={"id": fresh_id(project.steps, "s"), **_UNDONE,
+                                  "zones": tuple(zone for zone in step.zones if zone in zones)})  # fmt: skip
+    kept = step.model_copy(update={"zones": tuple(zone for zone in step.zones if zone not in zones)})
+    project = put(_with_step(project, own, place), "steps", kept)
+    for coat in coats:
+        if coat.zone in zones:
+            project = put(project, "coats", coat.model_copy(update={"step": own.id}))
+    return project, own.id
+
+
+def _halved(project: Project, step: Step, place: int) -> tuple[Project, str]:
+    """A step on one zone in two sittings; a coat stays in the first, the second is more of the same work."""
+    hands = step.hands_on_min if step.hands_on_min is not None else KINDS[step.kind].hands_on_min
+    half = {"hands_on_min": hands / 2}
+    own = fresh_id(project.steps, "s")
+    laid = any(coat.step == step.id for coat in project.coats)
+    more = step.model_copy(
+        update={
+            "id": own, **_UNDONE, **half, "kind": "other" if laid else step.kind,
+            "title": _("{0}, second half").format(title_of(project, step)),
+            "zones": tuple(dict.fromkeys([*step.zones, *(c.zone for c in project.coats if c.step == step.id)])),
+        }
+    )  # fmt: skip
+    first = step.model_copy(update=half)
+    return put(_with_step(project, more, place), "steps", first), own
+
+
+def join_steps(project: Project, step_id: str, other_id: str) -> Project:
+    """Make one step of two of a kind: the second's zones and coats come into the first, with its time where that was given.
+
+    Raises
+    ------
+    EditError
+        They are of different kinds or media, lie on a common zone, or one waits for the other.
+    """
+    one, other = project.step(step_id), project.step(other_id)
+    plans = {step.id: step for step in plan_steps(project)}
+    first, second = plans.get(step_id), plans.get(other_id)
+    names = title_of(project, one), title_of(project, other)
+    if one.kind != other.kind or (first and second and first.medium != second.medium):
+        raise EditError(
+            _("“{0}” and “{1}” are different work; only steps of one kind and medium are joined.").format(
+                *names
+            )
+        )
+    mine = {coat.zone for coat in project.coats if coat.step == step_id}
+    if any(coat.step == other_id and coat.zone in mine for coat in project.coats):
+        raise EditError(_("“{0}” and “{1}” both lay a coat on one zone: those are two coats.").format(*names))
+    if other_id in one.after or step_id in other.after:
+        raise EditError(_("“{0}” and “{1}” wait for each other. Take that tie off first.").format(*names))
+    for coat in [coat for coat in project.coats if coat.step == other_id]:
+        project = put(project, "coats", coat.model_copy(update={"step": step_id}))
+    hands = None if one.hands_on_min is None and other.hands_on_min is None else (
+        (one.hands_on_min or KINDS[one.kind].hands_on_min) + (other.hands_on_min or KINDS[other.kind].hands_on_min))  # fmt: skip
+    joined = one.model_copy(
+        update={
+            "zones": tuple(dict.fromkeys([*one.zones, *other.zones])), "hands_on_min": hands,
+            "after": tuple(dict.fromkeys([*one.after, *(n for n in other.after if n != step_id)])),
+        }
+    )  # fmt: skip
+    steps = tuple(
+        step.model_copy(
+            update={"after": tuple(dict.fromkeys(step_id if n == other_id else n for n in step.after))}
+        )
+        if other_id in step.after
+        else step
+        for step in project.steps
+    )
+    project = put(project.model_copy(update={"steps": steps}), "steps", joined)
+    return without_step(project, other_id)

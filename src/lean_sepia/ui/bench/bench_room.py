@@ -12,9 +12,9 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from lean_sepia.answers import plan
 from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
 from lean_sepia.answers.bench import BenchStep, bench_steps, span
-from lean_sepia.document.edits.steps import set_step_done
+from lean_sepia.document.edits.planning import set_step_done
 from lean_sepia.language import _, ngettext
-from lean_sepia.plan.cautions import DEFER
+from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.ui.bench.print_card import ask_card
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QCompleter, QLineEdit
 
 from lean_sepia.answers.coats.draft import LAID, Draft, usual_draft
 from lean_sepia.colour.written import is_colour
-from lean_sepia.document.edits.steps import coat_name
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.versions import from_cup
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _

@@ -16,8 +16,8 @@ from lean_sepia.answers.match import (
     usual_manner,
     usual_mix,
 )
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.mixes import Manner
-from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.language import _
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.ui.kit.panel import count_box, measure_box

@@ -11,13 +11,15 @@ from PySide6.QtWidgets import QComboBox, QFrame, QLineEdit, QVBoxLayout
 from lean_sepia.answers import plan
 from lean_sepia.answers.bench import span, span_of
 from lean_sepia.answers.plan import PlanAnswer
+from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import lay_varnish
-from lean_sepia.document.edits.steps import add_step, move_step, set_hours, set_school, title_of
+from lean_sepia.document.edits.planning import set_hours, set_school
+from lean_sepia.document.edits.steps import add_step, move_step
 from lean_sepia.document.model import Project
 from lean_sepia.language import _, clock, day, day_and_time, ngettext, weekday_and_time
-from lean_sepia.plan.cautions import cautions
+from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.schedule import Schedule
+from lean_sepia.plan.schedule.build import Schedule
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.ui.kit.diamond import Diamond
@@ -203,7 +205,7 @@ class PlanRoom(RoomPage):
 
     def _step_rows(self, step: PlanStep) -> Iterator[Item]:
         placed = next((p for p in self.schedule.steps if p.id == step.id), None) if self.schedule else None
-        facts = [(_("at the bench"), span(step.hands_on_min))]
+        facts = [(_("at the bench"), span(step.hands_min))]
         if placed:
             facts.insert(0, (_("not before"), weekday_and_time(placed.start)))
             facts.append((_("ready"), f"{day(placed.ready)}, {clock(placed.ready)}"))

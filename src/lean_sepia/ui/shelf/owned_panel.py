@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox
 
-from lean_sepia.document.edits.steps import set_owned
+from lean_sepia.document.edits.planning import set_owned
 from lean_sepia.language import N_, _
 from lean_sepia.plan.owned import Owned
 from lean_sepia.ui.kit.panel import Panel, label

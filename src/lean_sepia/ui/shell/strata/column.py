@@ -11,8 +11,8 @@ from PySide6.QtWidgets import QFrame, QMenu, QVBoxLayout
 from lean_sepia.answers.strata import Strata, seen_miss
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import difference
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.coats import copy_coat
-from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.document.edits.zones import add_zone, duplicate_zone, move_zone, remove_zone
 from lean_sepia.document.model import Project
 from lean_sepia.language import _

@@ -14,8 +14,8 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QMenu, QWidget
 
 from lean_sepia.answers.strata import Band
+from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.coats import LOWEST, move_coat, remove_coat, switch_coat
-from lean_sepia.document.edits.steps import coat_name
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.ui.kit.faults import guarded

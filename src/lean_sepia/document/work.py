@@ -1,0 +1,104 @@
+"""The document's steps as rules and schedule see them, and how things dry for this person."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from lean_sepia.document.called import title_of
+from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.planned import Step
+from lean_sepia.document.versions import finish_of, medium_of
+from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.rules.finding import Finding
+from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.waits import Drying, LoggedTime, rested
+
+_STATED = ("hands_on_min", "touch_dry_min", "full_cure_min", "workable_until_min", "removable_until_min", "mask", "done")  # fmt: skip
+
+
+def coats_in(project: Project, step_id: str) -> tuple[Coat, ...]:
+    """The coats that are laid in a step and are on."""
+    return tuple(coat for coat in project.coats if coat.step == step_id and coat.on)
+
+
+def plan_steps(project: Project) -> tuple[PlanStep, ...]:
+    """The document's steps as rules and schedule see them; a step whose coats are all switched off is left out."""
+    laid = {coat.step for coat in project.coats}
+    steps = []
+    for step in project.steps:
+        coats = coats_in(project, step.id)
+        if coats or step.id not in laid:
+            steps.append(plan_step(project, step, coats))
+    return tuple(steps)
+
+
+def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> PlanStep:
+    """One step with the coats that are laid in it, as rules and schedule see it."""
+    kind = KINDS[step.kind]
+    medium = medium_of(project, coats[0]) if coats else step.medium or kind.medium
+    finish = finish_of(project, coats[0]) if coats else kind.finish or "flat"
+    zones = sorted({coat.zone for coat in coats} | set(step.zones))
+    models = {project.zone(zone).subject for zone in zones}
+    tool = coats[0].tool if coats else step.tool or next(iter(project.owns.tools(step.kind)), None)
+    return PlanStep.model_validate(
+        {
+            "id": step.id, "title": title_of(project, step), "kind": step.kind, "zones": tuple(zones) or "all",
+            "model": models.pop() if len(models) == 1 else "",
+            "material": {"medium": medium, "finish": finish} if medium else None, "after": _kept(step.after, project),
+            "carrier": step.carrier or next((coat.carrier for coat in coats if coat.carrier), None), "application": tool,
+            "place": place_of_work(project, step, tool), "area_share": max((c.area_share for c in coats), default=None),
+            "films": _films(coats), "cup": (coats[0].recipe or "") if coats else "",
+            **{name: value for name in _STATED if (value := getattr(step, name)) is not None},
+            **_done_at(step),
+        }
+    )  # fmt: skip
+
+
+def place_of_work(project: Project, step: Step, tool: str | None) -> str | None:
+    """Where a step is done: as it says, else as the project says; without extraction, sprays go outdoors."""
+    if step.place or project.workplace.place:
+        return step.place or project.workplace.place
+    if tool is None or not TOOLS[tool].sprayed:
+        return None
+    return "indoors-extracted" if project.owns.booth else "outdoors"
+
+
+def _films(coats: tuple[Coat, ...]) -> float | None:
+    """Full films that the thickest of a step's coats lays; a varnish or a step without coats is left to the rules."""
+    films = [
+        coat.passes * (1 - coat.thinner_share) * TOOLS[coat.tool].spread
+        for coat in coats
+        if KINDS[coat.kind].is_paint and coat.kind != "found"
+    ]
+    return max(films) if films else None
+
+
+def _done_at(step: Step) -> dict[str, datetime]:
+    """When a step that is done was done, where that was kept."""
+    if not step.done or not step.ended:
+        return {}
+    end = datetime.fromisoformat(step.ended)
+    start = datetime.fromisoformat(step.started) if step.started else end
+    return {"start": min(start, end), "end": end}
+
+
+def _kept(after: tuple[str, ...], project: Project) -> tuple[str, ...]:
+    """The steps waited for, without those whose coats are all switched off."""
+    off = {coat.step for coat in project.coats} - {coat.step for coat in project.coats if coat.on}
+    off |= {step.id for step in project.steps if not KINDS[step.kind].to_do}
+    return tuple(name for name in after if name not in off)
+
+
+def drying_of(project: Project) -> Drying:
+    """How things dry for this person: logged times first, one factor for thick coats, cold and damp, and the school of the oils."""
+    logged = tuple(LoggedTime(one.below, one.medium, one.then, one.minutes) for one in project.waits)
+    return Drying(project.drying, logged, rested(project.schools))
+
+
+def is_accepted(project: Project, finding: Finding) -> bool:
+    """Whether a finding was said to be meant."""
+    return any(
+        (one.code, one.step, one.after) == (finding.code, finding.step, finding.after)
+        for one in project.accepted
+    )

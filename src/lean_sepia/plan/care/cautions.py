@@ -1,0 +1,66 @@
+"""The usual cautions at the step where they matter; the product's data sheet and local rules decide."""
+
+from __future__ import annotations
+
+from lean_sepia.language import N_, _
+from lean_sepia.plan.kinds import Caution
+from lean_sepia.plan.step import PlanStep
+
+_WORDS: dict[Caution, str] = {
+    "dust": N_("Dust: mask, wipe damp, do not blow."),
+    "blade": N_("Fresh blade, cut away from you, on a mat."),
+    "wet": N_("Gloves; keep the water off electrics."),
+}
+DEFER = N_("The product's safety data sheet and local rules decide.")
+_BY_KIND: dict[str, tuple[str, ...]] = {
+    "scrape": (N_("An old finish may hold lead: wet, masked, no children near."),),
+    "remove-resist": (N_("Wet paint and tools off a powered track."),),
+    "graphite": (N_("Graphite dust conducts: keep it off electrics."),),
+}
+
+
+def cautions(step: PlanStep) -> tuple[str, ...]:
+    """Short cautions for one step, the gravest first."""
+    if not step.nature.to_do:
+        return ()
+    solvent = step.solvent in ("alcohol", "white-spirit", "lacquer-thinner")
+    found = [*_of_spraying(step, solvent)]
+    if solvent and not _is_sprayed(step):
+        found.append(_("Ventilate; no flame; gloves; lids on open cups."))
+    if step.solvent == "white-spirit":
+        found.append(_("Oily rags can self-heat: dry them flat outdoors or keep them in a lidded metal can."))
+    if step.solvent == "lacquer-thinner":
+        found.append(_("Thin nitrile gloves do not stop lacquer thinner."))
+    if solvent and step.solvent != "white-spirit":
+        found.append(_("No hair-dryer or heat gun on wet alcohol or thinner."))
+    found += [_(_WORDS[code]) for code in step.nature.cautions if code != "dust" or step.loose]
+    found += [_(words) for words in _BY_KIND.get(step.kind, ())]
+    return tuple(found)
+
+
+def _is_sprayed(step: PlanStep) -> bool:
+    return step.application is not None and step.sprayed
+
+
+def _of_spraying(step: PlanStep, solvent: bool) -> list[str]:
+    """Mist of any paint, and vapour of solvents; where the work is done outdoors, the wind too."""
+    if not _is_sprayed(step):
+        return []
+    can = step.application == "spray-can"
+    if solvent or can:
+        found = [_("Extract to outside; respirator for organic vapour and particles; no flame or sparks.")]
+    else:
+        found = [
+            _(
+                "Extract the mist; respirator with a particle filter, water-borne too; holding your breath is no protection."
+            )
+        ]
+    if step.place == "outdoors":
+        found[0] = _(
+            "Outdoors too: respirator for organic vapour and particles, the wind behind you, nothing into drains."
+        )
+    if can:
+        found.append(_("Warm a can only in warm water, never above 50 °C."))
+    else:
+        found.append(_("Cleaner spits back when blown through: eyes, lidded waste."))
+    return found

@@ -1,0 +1,129 @@
+"""Where a step comes: by its phase and the schools, then so that as little as possible speaks against it."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping, Sequence
+
+from lean_sepia.plan.rules.table import check_plan
+from lean_sepia.plan.step import PlanStep
+
+_PHASES: tuple[tuple[str, ...], ...] = (
+    ("found",), ("wash-model",), ("test-piece",), ("primer",), ("preshade",), ("resist",), ("base",), ("mask",), ("camouflage",),
+    ("unmask",), ("remove-resist",), ("tone",), ("gloss-coat", "satin-coat"), ("marking", "setting-solution"), ("fade",), ("seal",), ("filter",),
+    ("chips", "scrape"), ("wash", "pin-wash"), ("clean-up",), ("oil-dots",), ("blend",), ("streaks",), ("late-chips",), ("touch-up", "paint-soot"),
+    ("matte-coat",), ("powder", "pastel", "dust", "soot"), ("wipe-back",), ("fix-powder",), ("graphite",), ("fit-glass",), ("assemble", "other"),
+)  # fmt: skip
+_PHASE = {name: float(place) for place, names in enumerate(_PHASES) for name in names}
+_WEIGHTS = {"ground": 1_000_000, "stop": 10_000, "warn": 100, "note": 1}
+_ON_A_GROUND = frozenset({"varnish", "marking", "glaze", "spots", "powder"})
+_MOST_TRIED, _ROUNDS = 60, 12
+
+
+def phase(step: PlanStep, schools: Mapping[str, str], others: Sequence[PlanStep] = ()) -> float:
+    """When in the work a step usually comes, as the schools say; `others` are the steps there are beside it."""
+    kind = step.kind
+    if kind == "camouflage" and schools.get("camouflage") == "reverse":
+        return _PHASE["base"] - 0.5
+    if kind == "chips" and schools.get("chips") == "after-wash":
+        return _PHASE["late-chips"]
+    if kind in ("gloss-coat", "satin-coat") and _seals_markings(step, schools, others):
+        return _PHASE["seal"]
+    if kind == "wipe-back" and not any(other.loose for other in others):
+        return _PHASE["clean-up"]
+    if kind in ("soot", "dust") and not step.loose:
+        return _PHASE["paint-soot"]
+    return _PHASE[kind]
+
+
+def _seals_markings(step: PlanStep, schools: Mapping[str, str], others: Sequence[PlanStep]) -> bool:
+    """Whether a gloss or satin coat is not the one that markings lie on, but the one over them, under filters and washes."""
+    if schools.get("decals") in ("smooth", "on-matte"):
+        return True
+    return any(other.kind in ("gloss-coat", "satin-coat") and other.shares_zone(step) for other in others)
+
+
+def place_of(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, str]) -> int:
+    """Where a step comes among others: the place against which least speaks, the nearest to its phase of those."""
+    usual = _usual_place(steps, step, schools)
+    best = _cost([*steps[:usual], step, *steps[usual:]], schools)
+    if best < _WEIGHTS["warn"] or best <= _cost(steps, schools):
+        return usual
+    places = sorted(range(len(steps) + 1), key=lambda i: (abs(i - usual), -i))[: 2 * _MOST_TRIED]
+    found = usual
+    for place in places:
+        cost = _cost([*steps[:place], step, *steps[place:]], schools)
+        if cost < best:
+            best, found = cost, place
+    return found
+
+
+def _usual_place(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, str]) -> int:
+    """The latest place at which the fewest others are on the wrong side of it, those on its zones above all."""
+    mine = phase(step, schools, steps)
+    wrong = [(1 if other.shares_zone(step) else 0.01) for other in steps]
+    phases = [phase(other, schools, [s for s in steps if s is not other]) for other in steps]
+    cost = sum(weight for weight, other in zip(wrong, phases, strict=True) if other < mine)
+    place, best = 0, cost
+    for index, (weight, other) in enumerate(zip(wrong, phases, strict=True)):
+        cost += weight if other > mine else -weight if other < mine else 0.0
+        if cost <= best + 1e-9:
+            place, best = index + 1, cost
+    return place
+
+
+def _cost(steps: Sequence[PlanStep], schools: Mapping[str, str]) -> int:
+    """What speaks against an order; above all that something lies under the coat that is to be its ground."""
+    upside_down = sum(
+        steps[i].nature.family in _ON_A_GROUND and steps[i].shares_zone(coat)
+        for j, coat in enumerate(steps)
+        if coat.is_full_coat
+        for i in range(j)
+    )
+    findings = check_plan(steps, schools)
+    return upside_down * _WEIGHTS["ground"] + sum(_WEIGHTS[finding.severity] for finding in findings)
+
+
+def _full_cost(steps: Sequence[PlanStep], schools: Mapping[str, str]) -> tuple[int, int]:
+    """What speaks against an order, then how many pairs on a shared zone are not in the order of their phases."""
+    phases = [phase(step, schools, [s for s in steps if s is not step]) for step in steps]
+    turned = sum(
+        one > two and steps[i].shares_zone(steps[i + 1 + j])
+        for i, one in enumerate(phases)
+        for j, two in enumerate(phases[i + 1 :])
+    )
+    return _cost(steps, schools), turned
+
+
+def arranged(
+    steps: Sequence[PlanStep], schools: Mapping[str, str], movable: Collection[str]
+) -> tuple[PlanStep, ...]:
+    """The steps with those that may be moved put where nothing speaks against them, as far as an order can do that.
+
+    Steps that wait for each other by `after` keep their order; nothing is moved where nothing is found.
+    """
+    order = list(steps)
+    best = _full_cost(order, schools)
+    for _round in range(_ROUNDS):
+        found = check_plan(order, schools)
+        if not found:
+            break
+        named = {name for finding in found for name in (finding.step, finding.after) if name in movable}
+        tried = [step for step in order if step.id in named][:_MOST_TRIED]
+        better = min(
+            (trial for step in tried for trial in _moves(order, step)),
+            key=lambda trial: _full_cost(trial, schools), default=order,
+        )  # fmt: skip
+        cost = _full_cost(better, schools)
+        if cost >= best:
+            break
+        order, best = better, cost
+    return tuple(order)
+
+
+def _moves(order: list[PlanStep], step: PlanStep) -> list[list[PlanStep]]:
+    """The order with one step at every other place that what it waits for, and what waits for it, allow."""
+    index = order.index(step)
+    rest = order[:index] + order[index + 1 :]
+    low = max((i + 1 for i, other in enumerate(rest) if other.id in step.after), default=0)
+    high = min((i for i, other in enumerate(rest) if step.id in other.after), default=len(rest))
+    return [[*rest[:place], step, *rest[place:]] for place in range(low, high + 1) if place != index]

@@ -1,0 +1,1 @@
+"""When each step is done: one pair of hands, inside the evenings, waits in calendar time."""

@@ -1,0 +1,158 @@
+"""The schedule of a plan."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from lean_sepia.errors import PlanError
+from lean_sepia.language import _
+from lean_sepia.plan.evenings import Evenings
+from lean_sepia.plan.net import links, topological_order
+from lean_sepia.plan.order import Order
+from lean_sepia.plan.schedule.bench_time import Bench, Hours, WallClock
+from lean_sepia.plan.schedule.search import best_placing
+from lean_sepia.plan.schedule.serial import Placing, Problem, Task
+from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.waits import USUAL, Drying
+
+_WORKS_ON_IT = ("blend", "wipe-back")
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A step in time; `ready` is its end plus the wait that the following steps need."""
+
+    id: str
+    start: datetime
+    end: datetime
+    ready: datetime
+
+
+@dataclass(frozen=True)
+class Schedule:
+    """All steps in the plan's order, when the last one is ready, and what held the finish back."""
+
+    steps: tuple[Placed, ...]
+    finish: datetime
+    critical_path: tuple[str, ...]
+    changes: int = 0
+
+
+def build_schedule(
+    steps: Sequence[PlanStep],
+    start: datetime,
+    evenings: Evenings,
+    drying: Drying = USUAL,
+    outdoors: Evenings | None = None,
+) -> Schedule:
+    """Place every step so that the last is ready as early as order, drying and the evenings allow.
+
+    A plan of up to ten steps is searched through; a larger one starts from three priorities and is changed as long as that helps.
+    What works on a step, such as blending, is kept within its second clock where the evenings allow. `outdoors` are the hours of
+    steps whose place that is.
+
+    Raises
+    ------
+    PlanError
+        A step is longer than every evening, there are no hours for it, or the plan is circular.
+    """
+    before = links(steps, drying)
+    order = topological_order(steps, before)
+    for step in steps:
+        if step.hands_min > evenings.longest_min and not step.done:
+            raise PlanError(
+                _(
+                    "Step {0!r} takes {1:g} min and the longest evening has {2} min. A step is not split: make it two steps, or the evening longer."
+                ).format(step.name, step.hands_min, evenings.longest_min)
+            )
+    if not steps:
+        return Schedule((), start, ())
+    clock = WallClock(start)
+    outside = _daylight(steps, evenings, outdoors)
+    indoors = Hours(evenings, clock)
+    tasks = [_task(step, drying, clock, outside is not None) for step in steps]
+    problem = Problem.of(
+        tasks, before, _limits(steps, drying), indoors, Hours(outside, clock) if outside else indoors
+    )
+    return _summary(steps, best_placing(problem, order), clock)
+
+
+def _task(step: PlanStep, drying: Drying, clock: WallClock, outdoor_hours: bool) -> Task:
+    fixed = None
+    if step.done and step.end is not None:
+        begin = step.start or step.end
+        fixed = clock.minutes(begin), clock.minutes(step.end)
+    cup = (step.cup or step.medium or "") if step.sprayed else ""
+    outdoors = outdoor_hours and step.place == "outdoors"
+    return Task(step.hands_min, drying.alone(step), outdoors, cup, fixed)
+
+
+def _daylight(steps: Sequence[PlanStep], evenings: Evenings, outdoors: Evenings | None) -> Evenings | None:
+    """The evenings as far as they lie in the hours for work outdoors, where some step needs them."""
+    outside = [step for step in steps if step.place == "outdoors" and not step.done]
+    if outdoors is None or not outside:
+        return None
+    both = evenings.within(outdoors)
+    longest = max(outside, key=lambda step: step.hands_min)
+    if both.longest_min < longest.hands_min:
+        raise PlanError(
+            _("Step {0!r} is done outdoors and takes {1:g} min; the evenings leave {2} min in a row within the hours for outdoors ({3}). Add hours by daylight, or give the step another place.").format(
+                longest.name, longest.hands_min, both.longest_min, outdoors.text
+            )
+        )  # fmt: skip
+    return both
+
+
+def _limits(steps: Sequence[PlanStep], drying: Drying) -> dict[int, tuple[int, float]]:
+    """For a step with a second clock, what works on it and the minutes until that is late."""
+    order = Order(steps)
+    limits: dict[int, tuple[int, float]] = {}
+    for index, step in enumerate(order):
+        if step.kind not in _WORKS_ON_IT:
+            continue
+        for below in order.open_below(index):
+            wait = drying.wait(below, step)
+            ends = [value for value in (wait.late, wait.closed) if value is not None]
+            if ends and below.nature.leaves_film:
+                limits.setdefault(order.place[below.id], (index, min(ends)))
+                break
+    return limits
+
+
+def _summary(steps: Sequence[PlanStep], placing: Placing, clock: WallClock) -> Schedule:
+    slots = [placing.slots[index] for index in range(len(steps))]
+    ready = [placing.problem.ready(index, slot.end) for index, slot in enumerate(slots)]
+    finish = max(ready)
+    path: list[str] = []
+    index: int | None = ready.index(finish)
+    while index is not None and steps[index].id not in path:
+        path.append(steps[index].id)
+        index = slots[index].cause
+    placed = [
+        Placed(step.id, clock.moment(slot.start), clock.moment(slot.end), clock.moment(when))
+        for step, slot, when in zip(steps, slots, ready, strict=True)
+    ]
+    _late, _finish, changes = placing.cost()
+    return Schedule(tuple(placed), clock.moment(finish), tuple(reversed(path)), changes)
+
+
+def lay_without_waiting(steps: Sequence[PlanStep], start: datetime, evenings: Evenings) -> list[PlanStep]:
+    """Give steps without dates the time they get when they are done straight through, one after the other."""
+    clock = WallClock(start)
+    bench, hours, cursor = Bench(), Hours(evenings, clock), 0.0
+    dated = []
+    for index, step in enumerate(steps):
+        length = step.hands_min
+        if step.start is None or step.end is None:
+            moment = clock.minutes(step.start) if step.start else bench.earliest(hours, cursor, length)[0]
+            begin = clock.moment(moment)
+            step = step.model_copy(
+                update={"start": begin, "end": step.end or begin + timedelta(minutes=length)}
+            )
+        if step.start and step.end:
+            bench.take(clock.minutes(step.start), length, index)
+            cursor = max(cursor, clock.minutes(step.end))
+        dated.append(step)
+    return dated
