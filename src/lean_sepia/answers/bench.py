@@ -2,30 +2,37 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import timedelta
+from datetime import datetime, timedelta
+from typing import Literal
 
 from lean_sepia.answers.amounts import Cup, cups_of
 from lean_sepia.answers.coats.draft import run_words
-from lean_sepia.answers.plan import PlanAnswer
+from lean_sepia.answers.plan import Clocks, PlanAnswer, clocks_of
 from lean_sepia.answers.strata import Strata, passes_words
 from lean_sepia.answers.targets import Target, target_for
+from lean_sepia.answers.working.before import Check, checks_before
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project, Zone
 from lean_sepia.document.versions import medium_of
 from lean_sepia.document.work import coats_in
-from lean_sepia.language import _
+from lean_sepia.language import _, weekday_and_time
 from lean_sepia.paint.media import CARRIER_WORDS
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.care.cautions import cautions
+from lean_sepia.plan.care.looking import angles, looks_again
+from lean_sepia.plan.care.readying import pressure, to_put_out, tool_state
+from lean_sepia.plan.care.rescue import test_first, undoing
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.schedule.build import Placed
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.waits import removable_for
 
 _MOST_COLOURS = 4
+_MOST_NAMED = 3
 
 
 @dataclass(frozen=True)
@@ -53,6 +60,36 @@ class BenchStep:
     findings: tuple[Finding, ...]
     cautions: tuple[str, ...]
     placed: Placed | None
+    clocks: Clocks | None = None
+    checks: tuple[Check, ...] = ()
+
+    @property
+    def to_put_out(self) -> tuple[str, ...]:
+        """What to have at hand before it begins."""
+        return to_put_out(self.step, tuple(line.name for cup in self.cups for line in cup.lines))
+
+    @property
+    def prompts(self) -> tuple[str, ...]:
+        """The state of the tool, the pressure with its purpose, from where to look, and what to try first."""
+        said = (test_first(self.step), *tool_state(self.step), pressure(self.step), *angles(self.step))
+        return tuple(words for words in said if words)
+
+    @property
+    def undoing(self) -> tuple[str, ...]:
+        """How it can be undone, until when, the earliest first; with moments where it was done."""
+        end = self.step.end if self.step.done else None
+        said: list[str] = []
+        for undo in undoing(self.step):
+            if undo.until_min is None:
+                said.append(_("Later: {0}").format(_(undo.how)) if said else _(undo.how))
+            elif undo.until_min > 0 and end is not None:
+                until = weekday_and_time(end + timedelta(minutes=undo.until_min))
+                said.append(_("Until {0}: {1}").format(until, _(undo.how)))
+            elif undo.until_min > 0:
+                said.append(_("For {0}: {1}").format(span(undo.until_min), _(undo.how)))
+            else:
+                said.append(_(undo.how))
+        return tuple(said)
 
     @property
     def title(self) -> str:
@@ -66,8 +103,9 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
     found: dict[str, list[Finding]] = {}
     for finding in plan.findings:
         found.setdefault(finding.step, []).append(finding)
+    clocks, work = clocks_of(plan), plan.question.work
     answer = []
-    for number, step in enumerate(plan.question.work, start=1):
+    for number, step in enumerate(work, start=1):
         coats = coats_in(project, step.id)
         zones = tuple(zone for zone in project.zones if step.zones == "all" or zone.id in step.zones)
         answer.append(
@@ -75,10 +113,83 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
                 number, step, project.step(step.id).done, zones, len(zones) == len(project.zones), coats,
                 laying_words(project, coats[0]) if coats else "",
                 tuple(cups_of(project, coats)), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
-                tuple(found.get(step.id, ())), cautions(step), placed.get(step.id),
+                tuple(found.get(step.id, ())), cautions(step), placed.get(step.id), clocks.get(step.id),
+                checks_before(project, work, step),
             )
         )  # fmt: skip
     return tuple(answer)
+
+
+def step_details(project: Project, plan: PlanAnswer) -> dict[str, str]:
+    """A few words on each step: the parts of its mix, else how it is laid, else where."""
+    answer = {}
+    for step in plan.question.work:
+        coats = coats_in(project, step.id)
+        recipe = project.recipe(coats[0].recipe) if coats and coats[0].recipe else None
+        if recipe is not None and len(recipe.parts) > 1:
+            words = " : ".join(str(count) for _version, count in recipe.parts)
+        elif recipe is not None and recipe.parts:
+            words = project.paint(recipe.parts[0][0]).name
+        elif coats:
+            words = laying_words(project, coats[0])
+        else:
+            zones = [zone.short for zone in project.zones if step.zones != "all" and zone.id in step.zones]
+            words = ", ".join(zones) if len(zones) < len(project.zones) else _("the whole model")
+        answer[step.id] = words
+    return answer
+
+
+@dataclass(frozen=True)
+class Timer:
+    """A clock that runs since a step was done.
+
+    kind : "ready" for what comes next, "closes" for until when it can be worked on, "look" for a look again
+    """
+
+    step: str
+    kind: Literal["ready", "closes", "look"]
+    moment: datetime
+    words: str
+
+    @property
+    def key(self) -> str:
+        """What tells it from other clocks."""
+        return f"{self.step} {self.kind} {self.words}"
+
+
+def timers(plan: PlanAnswer, steps: Sequence[BenchStep]) -> tuple[Timer, ...]:
+    """The clocks of steps that are done whose time was kept, the next first: they follow from the document alone, so a restart loses none."""
+    work = plan.question.work
+    found: dict[str, Timer] = {}
+    before = plan.links
+    ready: dict[tuple[int, datetime], list[str]] = {}
+    for index, step in enumerate(work):
+        for i, wait in before[index].items() if not step.done else ():
+            end = work[i].end
+            if work[i].done and end is not None and wait > 0:
+                ready.setdefault((i, end + timedelta(minutes=wait)), []).append(step.name)
+    for (i, moment), names in ready.items():
+        words = _("{0} is ready for {1}").format(work[i].name, "; ".join(names[:_MOST_NAMED]))
+        timer = Timer(work[i].id, "ready", moment, words)
+        found[timer.key] = timer
+    for one in steps:
+        step = one.step
+        if not step.done or step.end is None:
+            continue
+        until = removable_for(step)
+        if until is not None:
+            words = _("{0} can no longer be wiped or drawn out").format(step.name)
+            timer = Timer(step.id, "closes", step.end + timedelta(minutes=until), words)
+            found[timer.key] = timer
+        for look in looks_again(step):
+            timer = Timer(
+                step.id,
+                "look",
+                step.end + timedelta(minutes=look.after_min),
+                _("Look again: {0}").format(f"{step.name}. {_(look.words)}"),
+            )
+            found[timer.key] = timer
+    return tuple(sorted(found.values(), key=lambda timer: timer.moment))
 
 
 def _colour(project: Project, cut: Strata, coat: Coat) -> StepColour:

@@ -11,6 +11,7 @@ from lean_sepia.document.work import drying_of, plan_steps
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.evenings import Evenings, Window, parse_evenings
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.net import Links, links
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Finding
@@ -92,15 +93,22 @@ class PlanAnswer:
         return links(self.question.work, self.question.drying)
 
 
+def _start(project: Project, now: datetime) -> str:
+    """When what is not done yet can begin."""
+    if any(step.done and KINDS[step.kind].to_do for step in project.steps):
+        return now.isoformat(timespec="minutes")
+    return project.plan_start or next_evening(now)
+
+
 def next_evening(now: datetime) -> str:
     """Tomorrow evening, as a plan starts where no start was given."""
     return f"{now + timedelta(days=1):%Y-%m-%d}T19:00"
 
 
 def ask(project: Project, now: datetime | None = None) -> PlanQuestion:
-    """The question for a document; without a start of its own the plan begins tomorrow evening."""
+    """The question for a document; without a start of its own the plan begins tomorrow evening, one that has begun goes on from now."""
     return PlanQuestion(
-        plan_steps(project), project.plan_start or next_evening(now or datetime.now()), project.evenings, project.schools,
+        plan_steps(project), _start(project, now or datetime.now()), project.evenings, project.schools,
         drying_of(project), frozenset((one.code, one.step, one.after) for one in project.accepted),
         project.workplace.daylight, project.deadline,
     )  # fmt: skip

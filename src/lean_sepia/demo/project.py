@@ -300,11 +300,8 @@ def _masked_waterline(project: Project) -> Project:
 
 def _plan(project: Project) -> Project:
     letters = true_labs()["lettering"]["fresh"]
-    project = lay_marking(project, "hull", Mix(lab=triple(letters)), Manner(area_share=0.012, tool="brush"))
     project = lay_varnish(project, ["hull"], "satin-coat")
-    kinds = [step.kind for step in project.steps]
-    satin = project.steps[kinds.index("satin-coat")]
-    project = move_step(project, satin.id, kinds.index("marking") - kinds.index("satin-coat"))
+    project = lay_marking(project, "hull", Mix(lab=triple(letters)), Manner(area_share=0.012, tool="brush"))
     project, _ = add_step(
         project, "wash-model", [zone.id for zone in project.zones], title="Wash in soapy water"
     )

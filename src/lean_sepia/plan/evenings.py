@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, time, timedelta
 
@@ -120,3 +120,53 @@ def _read_part(part: str) -> tuple[str, str, int, int]:
     if begin == end:
         raise PlanError(_("An evening needs a length; {0!r} has none.").format(part))
     return days[0], days[1], begin, end if end > begin else end + 1440
+
+
+@dataclass(frozen=True)
+class Hours:
+    """One line of bench hours: on which days of the week, Monday first, from when to when in minutes from midnight."""
+
+    days: tuple[bool, ...]
+    begin: int
+    end: int
+
+
+def hours_of(evenings: Evenings) -> tuple[Hours, ...]:
+    """Bench hours as lines, one for each pair of times, in the order of the week."""
+    times = dict.fromkeys(span for day in evenings.spans for span in day)
+    return tuple(Hours(tuple(span in day for day in evenings.spans), *span) for span in times)
+
+
+def written_hours(lines: Sequence[Hours]) -> str:
+    """Lines of bench hours as they are written, such as "mon-fri 19:00-21:30,sat 10:00-16:00".
+
+    Raises
+    ------
+    PlanError
+        No line has a day, or one begins when it ends.
+    """
+    parts = []
+    for hours in lines:
+        for first, last in _runs(hours.days):
+            days = _DAYS[first] if first == last else f"{_DAYS[first]}-{_DAYS[last]}"
+            parts.append(f"{days} {_clock(hours.begin)}-{_clock(hours.end)}")
+    if not parts:
+        raise PlanError(_("There is no hour at the bench. Give at least one day its hours."))
+    text = ",".join(parts)
+    parse_evenings(text)
+    return text
+
+
+def _runs(days: Sequence[bool]) -> Iterator[tuple[int, int]]:
+    """First and last of each run of days."""
+    first = None
+    for index, on in enumerate([*days, False]):
+        if on and first is None:
+            first = index
+        elif not on and first is not None:
+            yield first, index - 1
+            first = None
+
+
+def _clock(minutes: int) -> str:
+    return f"{minutes // 60 % 24:02d}:{minutes % 60:02d}" if minutes != 1440 else "24:00"

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator
 
-from lean_sepia.language import _
+from lean_sepia.language import N_, _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.tools import TOOLS
@@ -35,3 +35,6 @@ KindName = Annotated[str, _named_in(KINDS, _OLD_KINDS)]
 MediumName = Annotated[str, _named_in(MEDIA)]
 ToolName = Annotated[str, _named_in(TOOLS)]
 ProfileName = Annotated[str, _named_in(RUNS)]
+PLACE_WORDS: dict[Place, str] = {
+    "indoors-extracted": N_("booth, extracted"), "indoors": N_("indoors"), "outdoors": N_("outdoors"),
+}  # fmt: skip

@@ -9,11 +9,19 @@ from lean_sepia.language import N_, _
 
 
 @dataclass(frozen=True)
-class Question:
-    """What is asked, and the words of each choice by its code."""
+class Choice:
+    """One school's answer, and why it is given."""
 
     words: str
-    choices: dict[str, str]
+    reason: str
+
+
+@dataclass(frozen=True)
+class Question:
+    """What is asked, and the choices by their codes."""
+
+    words: str
+    choices: dict[str, Choice]
 
     @property
     def usual(self) -> str:
@@ -23,27 +31,53 @@ class Question:
 
 SCHOOLS: dict[str, Question] = {
     "decals": Question(N_("gloss before lettering"), {
-        "gloss-first": N_("gloss or satin first"), "smooth": N_("none, thin smooth paint"), "on-matte": N_("on matte, strong solutions")}),
+        "gloss-first": Choice(N_("gloss or satin first"), N_("No silvering, and a wash runs on it; costs a coat and its wait.")),
+        "smooth": Choice(N_("none, thin smooth paint"), N_("Thin smooth paint and setting solutions hold the film; saves a wait.")),
+        "on-matte": Choice(N_("on matte, strong solutions"), N_("Strong solutions draw the film in; what stays visible is matted afterwards."))}),
     "primer": Question(N_("primer"), {
-        "prototype": N_("as the prototype"), "black": N_("black"), "white": N_("white or grey")}),
-    "camouflage": Question(N_("camouflage"), {"base-first": N_("base first"), "reverse": N_("reverse, base last")}),
+        "prototype": Choice(N_("as the prototype"), N_("Its colour keeps the coat above warm, and shows truly where it wears through.")),
+        "black": Choice(N_("black"), N_("Shadows are there from the start, and unlike materials become one; it greys what is thin.")),
+        "white": Choice(N_("white or grey"), N_("Thin bright colours stay bright."))}),
+    "camouflage": Question(N_("camouflage"), {
+        "base-first": Choice(N_("base first"), N_("Each tone is seen against the one below while it is laid.")),
+        "reverse": Choice(N_("reverse, base last"), N_("Less to mask where the base is large; the tones are shaded without seeing the whole."))}),
     "light": Question(N_("light"), {
-        "post-shade": N_("post-shade"), "pre-shade": N_("pre-shade"), "none": N_("none, the wash does it")}),
+        "post-shade": Choice(N_("post-shade"), N_("Very thin light paint over the finished coat, as much as is wanted.")),
+        "pre-shade": Choice(N_("pre-shade"), N_("Shadows lie under the coat and show through it; nothing more to match.")),
+        "none": Choice(N_("none, the wash does it"), N_("The wash darkens the recesses; the surface stays even."))}),
     "chips": Question(N_("chips"), {
-        "before-wash": N_("before the wash"), "after-wash": N_("after the wash"), "resist": N_("built in with a resist")}),
+        "before-wash": Choice(N_("before the wash"), N_("The wash tones them and ties them in.")),
+        "after-wash": Choice(N_("after the wash"), N_("They stay bright and sharp.")),
+        "resist": Choice(N_("built in with a resist"), N_("Real edges of real layers; what is rubbed off cannot be put back."))}),
     "varnish": Question(N_("varnish between layers"), {
-        "often": N_("often"), "rarely": N_("rarely"), "not-over-matte": N_("never over matte for pigment")}),
+        "often": Choice(N_("often"), N_("Every layer can be wiped without reaching the one below; each costs a wait.")),
+        "rarely": Choice(N_("rarely"), N_("Fewer films, finer detail; what goes wrong goes deeper.")),
+        "not-over-matte": Choice(N_("never over matte for pigment"), N_("Pigment holds on matte and vanishes under a varnish."))}),
     "red-lightener": Question(N_("fade of red"), {
-        "by-sample": N_("decide from samples"), "white": N_("white"), "greenish": N_("off-white leaning green")}),
-    "filter-hue": Question(N_("filter hue"), {"related": N_("related hues"), "opposite": N_("opposite hues")}),
-    "dots": Question(N_("oil dots"), {"blended": N_("drawn out until none is left"), "streaks": N_("left as streaks")}),
-    "oil-rest": Question(N_("rest before blending"), {"none": N_("none needed"), "rest": N_("some 20 minutes")}),
+        "by-sample": Choice(N_("decide from samples"), N_("The sheltered and the exposed paint of the photo say where the red went.")),
+        "white": Choice(N_("white"), N_("Faded red is pink.")),
+        "greenish": Choice(N_("off-white leaning green"), N_("It takes red lighter without pink."))}),
+    "filter-hue": Question(N_("filter hue"), {
+        "related": Choice(N_("related hues"), N_("The surface stays one colour.")),
+        "opposite": Choice(N_("opposite hues"), N_("More variety in one surface."))}),
+    "dots": Question(N_("oil dots"), {
+        "blended": Choice(N_("drawn out until none is left"), N_("A soft shift of tone, no marks.")),
+        "streaks": Choice(N_("left as streaks"), N_("They follow the water."))}),
+    "oil-rest": Question(N_("rest before blending"), {
+        "none": Choice(N_("none needed"), N_("Oils can be worked for hours.")),
+        "rest": Choice(N_("some 20 minutes"), N_("The surface draws some oil in, and the dots move less."))}),
     "amount": Question(N_("amount"), {
-        "as-photo": N_("as heavy as the photo"), "subtle": N_("subtle"), "taste": N_("to taste")}),
+        "as-photo": Choice(N_("as heavy as the photo"), N_("The photo is measured.")),
+        "subtle": Choice(N_("subtle"), N_("On a small model less reads as more.")),
+        "taste": Choice(N_("to taste"), N_("The model is a picture, not a record."))}),
     "fidelity": Question(N_("fidelity"), {
-        "one": N_("one prototype"), "sisters": N_("amalgam of sisters"), "what-if": N_("what if")}),
+        "one": Choice(N_("one prototype"), N_("Every mark can be shown.")),
+        "sisters": Choice(N_("amalgam of sisters"), N_("What one photo lacks another has; the label says so.")),
+        "what-if": Choice(N_("what if"), N_("Nothing to follow but likelihood; the label says so."))}),
     "scale-effect": Question(N_("scale effect"), {
-        "none": N_("none"), "haze": N_("haze law"), "customary": N_("customary lightening")}),
+        "none": Choice(N_("none"), N_("At the usual distance haze is far below what the eye sees.")),
+        "haze": Choice(N_("haze law"), N_("Contrast falls with distance as air has it.")),
+        "customary": Choice(N_("customary lightening"), N_("A small model in full colour looks too dark to many."))}),
 }  # fmt: skip
 
 

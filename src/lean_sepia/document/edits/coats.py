@@ -73,6 +73,20 @@ def lay_varnish(project: Project, zones: Iterable[str], kind: str) -> Project:
     return project
 
 
+def lay_varnish_at(project: Project, zones: Sequence[str], kind: str, place: int) -> tuple[Project, str]:
+    """Lay one more clear coat on zones, in a step of its own at a place in the order of work; returns the step's id."""
+    project, step = add_step(project, kind, place=place)
+    for zone_id in zones:
+        project, coat = _made(project, zone_id, kind, NOTHING_MIXED, ONCE, "", None)
+        project = put(project, "coats", coat.model_copy(update={"step": step}))
+    return project, step
+
+
+def lay_varnish_in_place(project: Project, zones: Sequence[str], kind: str) -> tuple[Project, str]:
+    """Lay one more clear coat where its kind comes by its phase and the schools; returns the step's id."""
+    return lay_varnish_at(project, zones, kind, place_for(project, kind, zones, KINDS[kind].medium))
+
+
 def lay_wear(project: Project, zone_id: str, found: Iterable[Marks], finish: Finish = "flat") -> Project:
     """Lay wear, each kind on its share of a zone; its colours are those seen at a finish."""
     for marks in found:

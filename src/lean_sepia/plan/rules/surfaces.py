@@ -15,7 +15,7 @@ _BURIED = ("marking", "glaze", "spots", "powder")
 _MOST_FILMS = 9.0
 
 
-def _flat_below(order: Order, index: int) -> PlanStep | None:
+def flat_below(order: Order, index: int) -> PlanStep | None:
     """The coat that makes the surface under a step flat, in the first zone where it is."""
     for ground in order.grounds(index):
         below = order[ground.sheen] if ground.sheen is not None else None
@@ -27,7 +27,7 @@ def _flat_below(order: Order, index: int) -> PlanStep | None:
 def decal_on_matte(case: Case) -> Iterator[Hit]:
     """Markings on a flat surface may silver; schools differ."""
     for index, step in enumerate(case.order):
-        below = _flat_below(case.order, index) if step.kind == "marking" else None
+        below = flat_below(case.order, index) if step.kind == "marking" else None
         if below:
             words = _("{0} goes on {1}, which is flat: air may silver under it.")
             yield Hit(step, below, "note", words.format(step.name, below.name))
@@ -36,7 +36,7 @@ def decal_on_matte(case: Case) -> Iterator[Hit]:
 def wash_on_matte(case: Case) -> Iterator[Hit]:
     """A wash runs on gloss and stains on flat; over all that is a choice, along seams it does not work."""
     for index, step in enumerate(case.order):
-        below = _flat_below(case.order, index) if step.nature.runs else None
+        below = flat_below(case.order, index) if step.nature.runs else None
         if below is None:
             continue
         if step.kind == "pin-wash":

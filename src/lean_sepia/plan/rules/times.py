@@ -16,7 +16,7 @@ def _too_soon(case: Case, index: int) -> tuple[PlanStep, datetime] | None:
     step = case.order[index]
     worst = None
     for below in case.order.open_below(index):
-        if below.end is None or step.start is None:
+        if below.end is None or step.start is None or step.done:
             continue
         free = below.end + timedelta(minutes=case.drying.wait(below, step).not_before)
         if step.start < free and (worst is None or free > worst[1]):

@@ -20,6 +20,9 @@ from lean_sepia.plan.waits import USUAL, Drying
 _WORKS_ON_IT = ("blend", "wipe-back")
 
 
+_LONG_AGO = 30 * 24 * 60.0
+
+
 @dataclass(frozen=True)
 class Placed:
     """A step in time; `ready` is its end plus the wait that the following steps need."""
@@ -81,9 +84,9 @@ def build_schedule(
 
 def _task(step: PlanStep, drying: Drying, clock: WallClock, outdoor_hours: bool) -> Task:
     fixed = None
-    if step.done and step.end is not None:
-        begin = step.start or step.end
-        fixed = clock.minutes(begin), clock.minutes(step.end)
+    if step.done:  # where nobody knows when, long enough ago that nothing waits for it
+        end = clock.minutes(step.end) if step.end is not None else -_LONG_AGO
+        fixed = (clock.minutes(step.start) if step.start is not None else end), end
     cup = (step.cup or step.medium or "") if step.sprayed else ""
     outdoors = outdoor_hours and step.place == "outdoors"
     return Task(step.hands_min, drying.alone(step), outdoors, cup, fixed)

@@ -1,31 +1,35 @@
-"""Bench: the step at hand, large enough to read from the airbrush, with its drops and its wait."""
+"""Bench: the step at hand, large enough to read at arm's length, with its cup, its lists and its clocks."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from datetime import datetime, timedelta
+from collections.abc import Iterator
+from datetime import datetime
+from functools import partial
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QLineEdit
 
 from lean_sepia.answers import plan
-from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
-from lean_sepia.answers.bench import BenchStep, bench_steps, span
-from lean_sepia.document.edits.planning import set_step_done
-from lean_sepia.language import _, ngettext
+from lean_sepia.answers.bench import BenchStep, bench_steps, span, timers
+from lean_sepia.answers.working.small_parts import small_parts
+from lean_sepia.document.edits.planning import log_wait, set_step_done, start_step, tick
+from lean_sepia.document.edits.steps import change_step
+from lean_sepia.document.planned import Step
+from lean_sepia.language import _, day, weekday_and_time
 from lean_sepia.plan.care.cautions import DEFER
+from lean_sepia.ui.bench.clock_rows import ClockRows
+from lean_sepia.ui.bench.cup_tiles import CupTiles
+from lean_sepia.ui.bench.notify import notify
 from lean_sepia.ui.bench.print_card import ask_card
+from lean_sepia.ui.kit.dialogs.ask import ask_number
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.named_pair import NamedPair
-from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.panel import Panel, button, holder, label, row, scrolled
 from lean_sepia.ui.kit.rows import Item, Rows
-from lean_sepia.ui.kit.swatch import Chip, Lab
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
-
-_TILES_IN_LINE = 3
 
 
 @guarded
@@ -36,106 +40,134 @@ class BenchRoom(RoomPage):
         super().__init__(session)
         self.index = -1
         self.steps: tuple[BenchStep, ...] = ()
-        self._waits_until: datetime | None = None
+        self._answer: plan.PlanAnswer | None = None
+        self._title, self._place = label("", "huge", wrap=True), label("", "title")
+        self._how = label("", "figure", wrap=True)
+        self.centre.addLayout(row(self._title, self._place))
+        self.centre.addWidget(self._how)
+        self._cup = CupTiles()
+        self.centre.addWidget(self._cup)
+        self._field = NamedPair(height=96)
+        self._field.setMaximumHeight(132)
+        self.centre.addWidget(self._field, 1)
+        self._notes = Rows(spacing=9)
+        self.centre.addWidget(scrolled(self._notes), 3)
+        self._build_foot()
+        self._build_side()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._clock = QTimer(self)
         self._clock.setInterval(1000)
         self._clock.timeout.connect(self._tick)
-        self._title, self._place = label("", "huge", wrap=True), label("", "title")
-        self.centre.addLayout(row(self._title, self._place))
-        self._field = NamedPair(height=180)
-        self.centre.addWidget(self._field, 3)
-        self._tiles = Rows(spacing=10)
-        self.centre.addWidget(self._tiles)
-        self._cup_words = label("", "second", wrap=True)
-        self.centre.addWidget(self._cup_words)
-        self._how = Panel()
-        self._how_words = label("", "statement", wrap=True)
-        self._notes = Rows(spacing=6)
-        self._how.add(self._how_words)
-        self._how.add(self._notes)
-        self._how.body.addStretch(1)
-        self.centre.addWidget(self._how, 2)
-        self.back, self.next = (
-            button(_("Step before")),
-            button(_("Done, next step"), "main", _("Space or Page Down")),
-        )
+        self._clock.start()
+
+    def _build_foot(self) -> None:
+        self.remark = QLineEdit()
+        self.remark.setPlaceholderText(_("One line about this step, as it went"))
+        self.remark.setAccessibleName(_("Remark on this step"))
+        self.remark.editingFinished.connect(self._keep_remark)
+        self.centre.addWidget(self.remark)
+        self.back, self.ahead = button(_("Step before"), "", _("Page Up")), button(_("Look ahead"))
+        self.begin = button(_("Begin"), "", _("Its time at the bench is counted from now"))
+        self.undo_done = button(_("Not done after all"))
+        self.next = button(_("Done, next step"), "main", _("Space or Page Down"))
         self.back.clicked.connect(lambda: self.turn(-1))
-        self.next.clicked.connect(self.finish_step)
-        self.ahead = button(_("Look ahead"))
         self.ahead.clicked.connect(lambda: self.turn(1))
-        self.centre.addLayout(row(self.back, self.ahead, None, self.next))
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self._build_side()
+        self.begin.clicked.connect(self.begin_step)
+        self.undo_done.clicked.connect(self.take_back)
+        self.next.clicked.connect(self.finish_step)
+        self.centre.addLayout(row(self.back, self.ahead, None, self.undo_done, self.begin, self.next))
 
     def _build_side(self) -> None:
-        wait = Panel(_("Wait"))
-        self._wait, self._wait_words = label("", "huge"), label("", "second", wrap=True)
-        wait.add(self._wait)
-        wait.add(self._wait_words)
-        self.side.addWidget(wait)
+        clocks = Panel(_("Clocks"))
+        self.clocks = ClockRows(self._tell)
+        clocks.add(self.clocks)
+        self.log = button(
+            _("It dried sooner or later…"),
+            "link",
+            _("Keep how long it really took; it counts before the tables"),
+        )
+        self.log.clicked.connect(self.log_wait)
+        clocks.add(self.log)
+        self.side.addWidget(clocks)
+        this = Panel(_("This step"))
+        self._facts = Rows(spacing=5)
+        this.add(self._facts)
+        self.side.addWidget(this)
         after = Panel(_("After this"))
         self._after = Rows(spacing=6)
         after.add(self._after)
         after.body.addStretch(1)
         self.side.addWidget(after, 1)
-        card = Panel(_("On paper"))
-        card.add(
-            label(
-                _(
-                    "Zones, parts, drops, order, waits and cautions on A4, with a line to check the print size."
-                ),
-                "second",
-                wrap=True,
-            )
+        self.card = button(
+            _("Print the bench card…"),
+            "",
+            _("Zones, parts, drops, order with dates, waits and cautions on A4"),
         )
-        self.card = button(_("Print the bench card…"))
         self.card.clicked.connect(lambda: ask_card(self, self.session.project, self.session.jobs))
-        card.add(self.card)
-        self.side.addWidget(card)
+        self.side.addWidget(self.card)
 
     # What the document says
 
+    @property
+    def step(self) -> BenchStep | None:
+        """The step that is shown."""
+        return self.steps[self.index] if 0 <= self.index < len(self.steps) else None
+
     def refresh(self) -> None:
         session = self.session
-        self.steps = bench_steps(session.project, session.cuts(), plan.answer(plan.ask(session.project)))
-        if not self.steps:
-            self._show_nothing()
-            return
+        self._answer = plan.answer(plan.ask(session.project))
+        self.steps = bench_steps(session.project, session.cuts(), self._answer)
         if not 0 <= self.index < len(self.steps):
             left = [place for place, step in enumerate(self.steps) if not step.done]
             self.index = left[0] if left else len(self.steps) - 1
-        step = self.steps[self.index]
+        self.clocks.show_timers(timers(self._answer, self.steps), datetime.now())
+        step = self.step
+        for part in (self._cup, self._field, self.remark):
+            part.setVisible(step is not None)
+        if step is None:
+            self._show_nothing()
+            return
         self._title.setText(step.title)
         place = _("step {0} of {1}, done") if step.done else _("step {0} of {1}")
         self._place.setText(place.format(self.index + 1, len(self.steps)))
+        self._how.setText(" ".join(_how(step)))
         self._show_colour(step)
-        self._show_mix(step)
-        self.session.jobs.later("bench, below", self._show_below)
+        self._cup.show_cups(step.cups)
+        kept = session.project.step(step.step.id)
+        if not self.remark.hasFocus():
+            self.remark.setText(kept.remark)
+        session.jobs.later("bench, below", self._show_below)
         self.back.setEnabled(self.index > 0)
         self.ahead.setEnabled(self.index + 1 < len(self.steps))
-        self.next.setText(_("Done, next step") if not step.done else _("Next step"))
         self.next.setEnabled(True)
+        self.next.setText(_("Done, next step") if not step.done else _("Next step"))
+        self.begin.setVisible(not step.done and not kept.started)
+        self.undo_done.setVisible(step.done)
+        self._follow_zone(step)
+
+    def _follow_zone(self, step: BenchStep) -> None:
+        """The zone column shows what is worked on."""
+        if step.zones and not any(zone.id == self.session.zone for zone in step.zones):
+            self.session.choose_zone(step.zones[0].id)
 
     def _show_below(self) -> None:
-        if self.steps:
-            step = self.steps[self.index]
-            self._show_how(step)
-            self._show_wait(step)
+        step = self.step
+        if step is not None:
+            self._notes.fill(self._note_rows(step))
+            self._facts.fill(self._fact_rows(step))
+            self._after.fill(self._later_rows())
 
     def _show_nothing(self) -> None:
         self._title.setText(_("Nothing to do yet"))
         self._place.setText("")
-        self._field.show_pair([None], "")
-        self._cup_words.hide()
-        for rows in (self._tiles, self._notes, self._after):
-            rows.fill(())
-        self._how_words.setText(
+        self._how.setText(
             _("Steps come with the coats you lay: pin a recipe in Match, or add steps in Plan.")
         )
-        self._wait.setText("–")
-        self._wait_words.setText("")
-        for choice in (self.back, self.next, self.ahead):
+        for rows in (self._notes, self._after, self._facts):
+            rows.fill(())
+        for choice in (self.back, self.next, self.ahead, self.begin):
             choice.setEnabled(False)
+        self.undo_done.hide()
 
     def _show_colour(self, step: BenchStep) -> None:
         colours = step.colours
@@ -152,104 +184,69 @@ class BenchRoom(RoomPage):
             zones = ", ".join(one.zone.short for one in colours)
             self._field.show_pair(labs, _("What this step should give: {0}").format(zones))
 
-    def _show_mix(self, step: BenchStep) -> None:
-        self._cup_words.setVisible(bool(step.cups))
-        if not step.cups:
-            self._tiles.fill(())
-            return
-        cup = step.cups[0]
-        tiles = [self._tile(amount_words(line.amount), line.name, line.lab) for line in cup.lines]
-        if cup.thinner_ml > 0:
-            tiles.append(self._tile(_("{0} ml").format(f"{cup.thinner_ml:.1f}"), _("thinner")))
-        self._tiles.fill(_in_lines(tiles))
-        said = [self._parts(cup), *cup_notes(cup)]
-        more = len(step.cups) - 1
-        if more:
-            said.append(
-                ngettext("{0} more cup for other zones: see the card", "{0} more cups for other zones: see the card",
-                         more).format(more)
-            )  # fmt: skip
-        self._cup_words.setText(" · ".join(word for word in said if word))
-
-    @staticmethod
-    def _parts(cup: Cup) -> str:
-        if len(cup.lines) < 2:
-            return ""
-        return _("parts {0}").format(" : ".join(str(line.count) for line in cup.lines))
-
-    @staticmethod
-    def _tile(figure: str, name: str, lab: Lab | None = None) -> Panel:
-        """One thing that goes into the cup: how much, of what, and its colour."""
-        tile = Panel(kind="raised", margin=10)
-        text = QVBoxLayout()
-        text.setSpacing(0)
-        text.addWidget(label(figure, "figure"))
-        text.addWidget(label(name, "second", wrap=True))
-        inner = row(*([Chip(lab, 24, 50)] if lab else []), spacing=8)
-        inner.addLayout(text, 1)
-        tile.add(inner)
-        return tile
-
-    def _show_how(self, step: BenchStep) -> None:
-        zones = _("the whole model") if step.whole_model else ", ".join(zone.name for zone in step.zones)
-        sentences = [_("On {0}.").format(zones)]
-        if step.coats:
-            sentences.append(f"{step.how[:1].upper()}{step.how[1:]}.")
-            if step.coats[0].area_share < 0.5:
-                sentences.append(_("Then stop."))
-        self._how_words.setText(" ".join(sentences))
-        self._notes.fill(self._note_rows(step))
-
-    @staticmethod
-    def _note_rows(step: BenchStep) -> Iterator[Item]:
-        warnings = [(finding.message, True) for finding in step.findings]
-        for words, filled in [*warnings, *((caution, False) for caution in step.cautions)]:
-            sign = Diamond(filled=filled, size=13, mark="")
-            line = row(sign, label(words, "" if filled else "second", wrap=True), spacing=8)
-            line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
-            yield line
+    def _note_rows(self, step: BenchStep) -> Iterator[Item]:
+        for finding in step.findings:
+            yield _signed(finding.message, filled=finding.severity == "stop", kind="title")
+        if step.checks:
+            yield label(_("Before you begin"), "title")
+            for check in step.checks:
+                box = QCheckBox(check.words)
+                box.setChecked(check.ticked)
+                box.toggled.connect(partial(self._ticked, step.step.id, check.code))
+                yield box
+        for caution in step.cautions:
+            yield _signed(caution, filled=False, kind="")
         if step.cautions:
             yield label(_(DEFER), "second", wrap=True)
+        if step.to_put_out:
+            yield label(_("At hand: {0}.").format(", ".join(step.to_put_out)), "", wrap=True)
+        for words in step.prompts:
+            yield label(words, "", wrap=True)
+        if step.undoing:
+            yield label(_("To undo it"), "title")
+            for words in step.undoing:
+                yield label(words, "", wrap=True)
+        yield None
 
-    def _show_wait(self, step: BenchStep) -> None:
-        self._tick()
-        if self._waits_until is None:
-            planned = step.step
-            self._wait.setText(span(planned.touch_dry_min) if planned.touch_dry_min else "–")
-            words = [_("until touch-dry.")] if planned.touch_dry_min else []
-            if planned.full_cure_min:
-                words.append(_("Fully cured after {0}.").format(span(planned.full_cure_min)))
-            if planned.removable_until_min is not None:
-                words.append(_("Can be wiped off for {0}.").format(span(planned.removable_until_min)))
-            self._wait_words.setText(" ".join(words))
-        self._after.fill(self._later_rows())
+    def _fact_rows(self, step: BenchStep) -> Iterator[Item]:
+        facts = [(_("at the bench"), span(step.step.hands_min))]
+        kept = self.session.project.step(step.step.id)
+        if step.placed is not None and not step.done:
+            facts.insert(0, (_("begins"), weekday_and_time(step.placed.start)))
+            facts.append((_("ready"), weekday_and_time(step.placed.ready)))
+        if step.clocks is not None and not step.done:
+            if step.clocks.late is not None:
+                facts.append((_("better not after"), weekday_and_time(step.clocks.late)))
+            if step.clocks.closed is not None:
+                facts.append((_("not after"), weekday_and_time(step.clocks.closed)))
+        for name, value in [*facts, *_kept_facts(kept)]:
+            yield row(label(name, "second"), None, label(value))
+        colours = small_parts(self.session.project)
+        recipes = {coat.recipe for coat in step.coats}
+        for group in colours:
+            if group.recipe in recipes and len(group.zones) > 1:
+                names = ", ".join(zone.short for zone in group.zones)
+                yield label(_("From this cup, small parts too: {0}.").format(names), "second", wrap=True)
 
     def _later_rows(self) -> Iterator[Item]:
         for later in self.steps[self.index + 1 : self.index + 6]:
-            yield row(_number(later.number), label(later.title, "", wrap=True), spacing=10)
+            number = label(str(later.number), "second")
+            number.setFixedWidth(20)
+            number.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+            when = day(later.placed.start) if later.placed else ""
+            yield row(number, label(later.title, "", wrap=True), spacing=10)
+            if when:
+                yield row(30, label(when, "second"), None, spacing=0)
         if self.index + 1 >= len(self.steps):
             yield label(_("This is the last step."), "second")
 
     def _tick(self) -> None:
-        if self._waits_until is None:
-            return
-        left = self._waits_until - datetime.now()
-        if left <= timedelta(0):
-            self._waits_until = None
-            self._clock.stop()
-            self._wait.setText(_("dry"))
-            self._wait_words.setText(_("The step before has dried to the touch."))
-            return
-        seconds = int(left.total_seconds())
-        clock = (
-            f"{seconds // 3600}:{seconds // 60 % 60:02d}:{seconds % 60:02d}"
-            if seconds >= 3600
-            else f"{seconds // 60}:{seconds % 60:02d}"
-        )
-        self._wait.setText(clock)
-        self._wait_words.setText(
-            _("until the step before is touch-dry, at {0}.").format(f"{self._waits_until:%H:%M}")
-        )
+        self.clocks.tick(datetime.now())
+
+    def _tell(self, title: str, words: str) -> None:
+        """A clock has run out: the desktop is told, and the room shows it."""
+        notify(title, words)
+        self._place.setText(title)
 
     # What the user does
 
@@ -266,35 +263,101 @@ class BenchRoom(RoomPage):
         self.index = max(0, min(len(self.steps) - 1, self.index + places))
         self.refresh()
 
+    def begin_step(self) -> None:
+        """Count the time at the bench from now."""
+        step = self.step
+        if step is not None:
+            now = datetime.now()
+            self.session.edit(_("Begin: {0}").format(step.title), lambda p: start_step(p, step.step.id, now))
+
     def finish_step(self) -> None:
-        """Mark the step as done, start its wait, and show the next."""
-        if not 0 <= self.index < len(self.steps):
+        """Mark the step as done: its clocks start, and the next is shown."""
+        step = self.step
+        if step is None:
             return
-        step = self.steps[self.index]
+        self._keep_remark()
         self.index = min(len(self.steps) - 1, self.index + 1)
         if step.done:
             self.refresh()
             return
-        if step.step.touch_dry_min:
-            self._waits_until = datetime.now() + timedelta(minutes=step.step.touch_dry_min)
-            self._clock.start()
-        self.session.edit(_("Done: {0}").format(step.title), lambda p: set_step_done(p, step.step.id, True))
+        now = datetime.now()
+        self.session.edit(
+            _("Done: {0}").format(step.title), lambda p: set_step_done(p, step.step.id, True, now)
+        )
+
+    def take_back(self) -> None:
+        """The step is not done after all: its clocks stop."""
+        step = self.step
+        if step is not None and step.done:
+            self.session.edit(
+                _("Not done: {0}").format(step.title), lambda p: set_step_done(p, step.step.id, False)
+            )
+
+    def _ticked(self, step_id: str, code: str, on: bool) -> None:
+        self.session.edit(_("Tick"), lambda p: tick(p, step_id, code, on))
+
+    def _keep_remark(self) -> None:
+        step, words = self.step, self.remark.text().strip()
+        if step is not None and words != self.session.project.step(step.step.id).remark:
+            self.session.edit(_("Remark"), lambda p: change_step(p, step.step.id, {"remark": words}))
+
+    def log_wait(self) -> None:
+        """Keep how long something really took to dry before what comes next."""
+        pair = self._pair_to_log()
+        if pair is None:
+            return
+        below, then, usual = pair
+        words = _("Minutes after {0} until {1} could begin.").format(below.title, then.title)
+        minutes = ask_number(
+            self,
+            _("How long did it take?"),
+            words,
+            _("Keep it"),
+            value=usual,
+            low=0,
+            high=20_160,
+            unit=_("min"),
+        )
+        if minutes is not None:
+            self.session.edit(
+                _("Log a wait"),
+                lambda p: log_wait(p, below.step.kind, below.step.medium, then.step.kind, minutes),
+            )
+
+    def _pair_to_log(self) -> tuple[BenchStep, BenchStep, float] | None:
+        """The step that is shown and what it waits longest for, and the wait as it is now."""
+        step = self.step
+        if step is None or self._answer is None:
+            return None
+        found = self._answer.links[self.index]
+        if not found:
+            return None
+        below = max(found, key=lambda i: (found[i], i))
+        return self.steps[below], step, found[below]
 
 
-def _in_lines(tiles: Sequence[QWidget]) -> Iterator[Item]:
-    """Tiles in lines of at most three, as even as can be: four are two and two."""
-    lines = -(-len(tiles) // _TILES_IN_LINE)
-    each = -(-len(tiles) // lines)
-    for start in range(0, len(tiles), each):
-        line = row(*tiles[start : start + each], spacing=12)
-        for place in range(line.count()):
-            line.setStretch(place, 1)
-        yield line
+def _kept_facts(kept: Step) -> Iterator[tuple[str, str]]:
+    """When a step was begun and done, and how long it took."""
+    if kept.started and not kept.done:
+        yield _("begun"), weekday_and_time(datetime.fromisoformat(kept.started))
+    if kept.done and kept.ended:
+        yield _("done"), weekday_and_time(datetime.fromisoformat(kept.ended))
+    if kept.spent_min is not None:
+        yield _("took"), span(round(kept.spent_min))
 
 
-def _number(number: int) -> QLabel:
-    """A step's number in a column of its own."""
-    answer = label(str(number), "second")
-    answer.setFixedWidth(20)
-    answer.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
-    return answer
+def _how(step: BenchStep) -> Iterator[str]:
+    """What to do, in type to be read at arm's length."""
+    zones = _("the whole model") if step.whole_model else ", ".join(zone.name for zone in step.zones)
+    yield _("On {0}.").format(zones)
+    if step.coats:
+        yield f"{step.how[:1].upper()}{step.how[1:]}."
+        if step.coats[0].area_share < 0.5:
+            yield _("Then stop.")
+
+
+def _signed(words: str, filled: bool, kind: str) -> Item:
+    sign = Diamond(filled=filled, size=13, mark="")
+    line = row(sign, label(words, kind, wrap=True), spacing=8)
+    line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
+    return holder(line)

@@ -4,101 +4,139 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from datetime import datetime, timedelta
+from functools import partial
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QComboBox, QFrame, QLineEdit, QVBoxLayout
+from PySide6.QtWidgets import QFrame, QStackedWidget, QVBoxLayout
 
 from lean_sepia.answers import plan
-from lean_sepia.answers.bench import span, span_of
-from lean_sepia.answers.plan import PlanAnswer
+from lean_sepia.answers.bench import span, span_of, step_details
+from lean_sepia.answers.plan import Clocks, PlanAnswer, clocks_of
+from lean_sepia.answers.working.evening_sheets import EveningPlan, evening_plan
 from lean_sepia.document.called import title_of
-from lean_sepia.document.edits.coats import lay_varnish
-from lean_sepia.document.edits.planning import set_hours, set_school
-from lean_sepia.document.edits.steps import add_step, move_step
+from lean_sepia.document.edits.coats import lay_varnish_in_place
+from lean_sepia.document.edits.steps import add_step, arrange, move_step, move_step_to, remove_step
 from lean_sepia.document.model import Project
+from lean_sepia.document.work import drying_of, plan_steps
+from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, clock, day, day_and_time, ngettext, weekday_and_time
 from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import Schedule
-from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.dialogs.files import ask_place
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule, scrolled
-from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
-from lean_sepia.ui.plan.timeline import Bar, Timeline
+from lean_sepia.ui.plan.evening_sheets import EveningSheets
+from lean_sepia.ui.plan.finding_rows import FindingRows, Mends, mends_of
+from lean_sepia.ui.plan.hours_sheet import HoursSheet
+from lean_sepia.ui.plan.lanes import Lane, Lanes, LaneStep
+from lean_sepia.ui.plan.schools_sheet import SchoolsSheet
+from lean_sepia.ui.plan.step_sheet import StepSheet
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 
 
 class PlanRoom(RoomPage):
-    """The calendar in the middle; the chosen step, the schools and what was found at the right."""
+    """The evenings in the middle; the chosen step, what was found and how you work at the right."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.current = ""
         self.answer: PlanAnswer | None = None
+        self._evenings = EveningPlan((), (), ())
+        self._clocks: dict[str, Clocks] = {}
         self._statement, self._remark = self.headline()
-        self.timeline = Timeline()
-        self.timeline.chosen.connect(self._choose)
-        self.timeline.move_wanted.connect(self.move_current)
+        self.sheets, self.lanes = EveningSheets(), Lanes()
+        self.sheets.judge = self._judge
+        self.sheets.dropped.connect(self.drop)
+        self.sheets.remove_wanted.connect(self.remove)
+        for view in (self.sheets, self.lanes):
+            view.chosen.connect(self._choose)
+            view.opened.connect(self.open_step)
+            view.move_wanted.connect(self.move_current)
+        self._build_views()
+        self._build_foot()
+        self._build_side()
+
+    def _build_views(self) -> None:
+        self._views = QStackedWidget()
+        area = scrolled(self.sheets)
+        area.setHorizontalScrollBarPolicy(area.horizontalScrollBarPolicy().ScrollBarAsNeeded)
+        self._area = area
+        self._views.addWidget(area)
         frame = QFrame()
         frame.setProperty("kind", "panel")
         inner = QVBoxLayout(frame)
         inner.setContentsMargins(1, 1, 1, 1)
-        inner.addWidget(scrolled(self.timeline))
-        self.centre.addWidget(frame, 1)
-        self.start, self.evenings = QLineEdit(), QLineEdit()
-        self.start.setFixedWidth(152)
-        self.start.setAccessibleName(_("Start, date and time"))
-        self.evenings.setAccessibleName(_("Evenings at the bench"))
-        hint(self.evenings, _("Such as mon-fri 19:00-21:30,sat 10:00-16:00"))
-        for field in (self.start, self.evenings):
-            field.editingFinished.connect(self._set_times)
-        self.kind = QComboBox()
-        for name, kind in KINDS.items():
-            if name != "found":
-                self.kind.addItem(_(kind.title), name)
-        self.kind.setAccessibleName(_("Kind of the step to add"))
+        inner.addWidget(scrolled(self.lanes))
+        self._views.addWidget(frame)
+        self.centre.addWidget(self._views, 1)
+
+    def _build_foot(self) -> None:
+        self.by_part = button(_("By part"), "tool", _("A lane for each part in place of the sheets"))
+        self.by_part.setCheckable(True)
+        self.by_part.toggled.connect(lambda on: self._views.setCurrentIndex(int(on)))
+        self.hours = button(_("When and where…"), "tool", _("Start, evenings, deadline, place of work"))
+        self.hours.clicked.connect(self.open_hours)
+        self.schools = button(_("How you work…"), "tool", _("Questions on which practice divides"))
+        self.schools.clicked.connect(lambda: self.sheet_wanted.emit(SchoolsSheet(self.session)))
+        self.order = button(
+            _("Put in order"),
+            "tool",
+            _("Steps you did not place yourself go where nothing speaks against them"),
+        )
+        self.order.clicked.connect(self.put_in_order)
+        self.calendar = button(
+            _("Calendar file…"), "tool", _("The evenings and the looks again, for a calendar")
+        )
+        self.calendar.clicked.connect(self.write_calendar)
+        self.tonight = button(_("To the bench"), "", _("The first step that is not done"))
+        self.tonight.clicked.connect(lambda: self.room_wanted.emit("bench"))
         self.centre.addLayout(
             row(
-                label(_("from"), "second"), self.start, 6, label(_("evenings"), "second"), self.evenings,
+                self.by_part,
+                self.hours,
+                self.schools,
+                self.order,
+                self.calendar,
+                None,
+                self.tonight,
                 spacing=6,
             )
-        )  # fmt: skip
-        self._build_side()
+        )
 
     def _build_side(self) -> None:
         self._step_panel = Panel(_("Step"), kind="raised")
         self._step_title = label("", "title", wrap=True)
         self._step_body = Rows(spacing=5)
-        self.up, self.down = button(_("Earlier"), "tool"), button(_("Later"), "tool")
+        self.up, self.down, self.edit_step = (
+            button(_("Earlier"), "tool"),
+            button(_("Later"), "tool"),
+            button(_("Change…"), "tool"),
+        )
         self.up.clicked.connect(lambda: self.move_current(-1))
         self.down.clicked.connect(lambda: self.move_current(1))
+        self.edit_step.clicked.connect(lambda: self.open_step(self.current))
         self._step_panel.add(self._step_title)
         self._step_panel.add(self._step_body)
-        self._step_panel.add(row(self.up, self.down, None))
+        self._step_panel.add(row(self.up, self.down, None, self.edit_step))
         self.side.addWidget(self._step_panel)
-        add = button(_("Add step"), "tool", _("A step of this kind on the chosen zone"))
+        self.kind = ChoiceBox(
+            _("Kind of the step to add"),
+            [(_(kind.title), name) for name, kind in KINDS.items() if name != "found"],
+        )
+        add = button(_("Add step"), "tool", _("A step of this kind on the chosen part"))
         add.clicked.connect(self.add_step)
         line = row(self.kind, add)
         line.setStretch(0, 1)
         self.side.addLayout(line)
         self._found_panel = Panel(_("Found in this plan"))
-        self._found = Rows(spacing=7, right_margin=4)
-        self._found_panel.add(scrolled(self._found), 1)
+        self.findings = FindingRows(self.session)
+        self._found_panel.add(scrolled(self.findings), 1)
         self.side.addWidget(self._found_panel, 1)
-        schools = Panel(_("How you work"))
-        self.question, self.school = QComboBox(), QComboBox()
-        for code, asked in SCHOOLS.items():
-            self.question.addItem(_(asked.words), code)
-        self.question.setAccessibleName(_("Question on which schools differ"))
-        self.school.setAccessibleName(_("How you do it"))
-        self.question.currentIndexChanged.connect(lambda _index: self._fill_school())
-        self.school.activated.connect(self._set_school)
-        schools.add(self.question)
-        schools.add(self.school)
-        self.side.addWidget(schools)
 
     # What the document says
 
@@ -113,80 +151,100 @@ class PlanRoom(RoomPage):
         steps = answer.question.work
         ids = [step.id for step in steps]
         if self.current not in ids:
-            self.current = ids[0] if ids else ""
-        self._show_times()
-        self._fill_school()
-        self._show_findings(answer)
-        if answer.schedule is None:
-            self._statement.setText(_("The steps cannot be placed."))
-            self._remark.setText(answer.fault)
-            self.timeline.show_plan(_undated(project, steps), [], self.current)
-        else:
-            self._show_schedule(answer, answer.schedule)
-        self._show_step(steps)
+            left = [step.id for step in steps if not step.done]
+            self.current = (left or ids or [""])[0]
+        self._clocks = clocks_of(answer)
+        self._evenings = evening_plan(answer, step_details(project, answer))
+        self._say(answer)
+        self._show_views()
+        self._show_step()
+        self._found_panel.set_remark(str(len(answer.findings)) if answer.findings else "")
+        self.findings.show_findings(answer, {})
+        self._look_for_mends(answer)
 
-    def _show_times(self) -> None:
-        """The start and the evenings that rule; what was typed and refused is taken back."""
-        question = self.answer.question if self.answer else None
-        if question is not None:
-            for field, text in ((self.start, question.start), (self.evenings, question.evenings)):
-                if field.text() != text:
-                    field.setText(text)
-                    field.setCursorPosition(0)
+    def _look_for_mends(self, answer: PlanAnswer) -> None:
+        if not answer.findings:
+            return
+        project = self.session.project
 
-    def _show_schedule(self, answer: PlanAnswer, schedule: Schedule) -> None:
-        steps = answer.question.work
-        if not steps:
+        def shown(mends: Mends) -> None:
+            if mends and self.answer is answer:
+                self.findings.show_findings(answer, mends)
+
+        self.session.jobs.start("mends", lambda _progress: mends_of(project, answer.findings), shown)
+
+    def _say(self, answer: PlanAnswer) -> None:
+        if not answer.question.work:
             self._statement.setText(_("No step yet."))
             self._remark.setText(
-                _("Coats laid in the other rooms bring their steps with them; others are added below.")
+                _("Coats laid in the other rooms bring their steps with them; others are added at the right.")
             )
-            self.timeline.show_plan([], [], "")
-            return
-        done = {step.id for step in self.session.project.steps if step.done}
-        critical = set(schedule.critical_path)
-        bars = [
-            Bar(s.id, index + 1, step.name, s.start, s.end, s.ready, s.id in critical, s.id in done)
-            for index, (s, step) in enumerate(zip(schedule.steps, steps, strict=True))
-        ]
-        self._statement.setText(_("Ready on {0}.").format(day_and_time(schedule.finish)))
-        said = ngettext(
+        elif answer.schedule is None:
+            self._statement.setText(_("The steps cannot be placed."))
+            self._remark.setText(answer.fault)
+        else:
+            self._statement.setText(_("Ready on {0}.").format(day_and_time(answer.schedule.finish)))
+            self._remark.setText(" ".join(self._remarks(answer, answer.schedule)))
+
+    def _remarks(self, answer: PlanAnswer, schedule: Schedule) -> Iterator[str]:
+        yield ngettext(
             "{1} at the bench over {0} evening, {2} waiting. Full bars hold the finish back.",
             "{1} at the bench over {0} evenings, {2} waiting. Full bars hold the finish back.",
             len(answer.used),
         ).format(len(answer.used), span_of(answer.hands), span_of(round_hours(answer.waiting)))
-        if self.session.project.features:
-            first = self.session.project.features[0].words
-            said += " " + _("Signature, done first and best: {0}.").format(first)
-        self._remark.setText(said)
-        self.timeline.show_plan(bars, [(window.start, window.end) for window in answer.used], self.current)
-
-    def _show_findings(self, answer: PlanAnswer) -> None:
-        self._found_panel.set_remark(str(len(answer.findings)) if answer.findings else "")
-        self._found.fill(self._finding_rows(answer))
-
-    @staticmethod
-    def _finding_rows(answer: PlanAnswer) -> Iterator[Item]:
-        findings = answer.findings
-        numbers = {step.id: index + 1 for index, step in enumerate(answer.question.work)}
-        if not findings:
-            yield label(_("Nothing spoils anything in this order."), "second", wrap=True)
-        for finding in findings:
-            sign = Diamond(filled=finding.severity == "stop", size=13, mark="")
-            words = label(
-                f"{numbers[finding.step]}  {finding.message}",
-                "" if finding.severity != "note" else "second",
-                wrap=True,
+        if answer.late is not None:
+            yield _("That is {0} after the deadline.").format(span_of(round_hours(answer.late)))
+            titles = {step.id: step.name for step in answer.question.work}
+            if answer.dropped:
+                yield _("It is kept without: {0}.").format(", ".join(titles[name] for name in answer.dropped))
+            else:
+                yield _("Leaving out glazes, wear and powder is not enough to keep it: add evenings.")
+        spent = [step for step in self.session.project.steps if step.spent_min is not None]
+        if spent:
+            meant = sum(
+                step.hands_min for step in answer.question.work if step.id in {one.id for one in spent}
             )
-            line = row(sign, words, spacing=7)
-            line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
-            yield line
-        yield None
+            yield _("Of what is done {0} were meant and {1} spent.").format(
+                span(round(meant)), span(round(sum(step.spent_min or 0 for step in spent)))
+            )
+        if schedule.changes:
+            yield ngettext(
+                "{0} change of colour in the airbrush.",
+                "{0} changes of colour in the airbrush.",
+                schedule.changes,
+            ).format(schedule.changes)
+        if self.session.project.features:
+            yield _("Signature, done first and best: {0}.").format(self.session.project.features[0].words)
 
-    def _show_step(self, steps: Sequence[PlanStep]) -> None:
+    def _show_views(self) -> None:
+        answer = self.answer
+        now = datetime.now()
+        self.sheets.show_plan(self._evenings, self.current, now)
+        self.lanes.show_plan(self._lanes(), [sheet.window for sheet in self._evenings.sheets], self.current)
+        placed = answer is not None and bool(self._evenings.sheets)
+        for control in (self.by_part, self.calendar, self.tonight, self.order):
+            control.setEnabled(placed)
+
+    def _lanes(self) -> list[Lane]:
+        if self.answer is None or self.answer.schedule is None:
+            return []
+        rows = {row.id: row for sheet in self._evenings.sheets for row in sheet.steps}
+        ready = {one.id: one.ready for one in self.answer.schedule.steps}
+        lanes = []
+        for zone in self.session.project.zones:
+            mine = [
+                step.id for step in self.answer.question.work if step.zones == "all" or zone.id in step.zones
+            ]
+            lanes.append(
+                Lane(zone.short, tuple(LaneStep(rows[name], ready[name]) for name in mine if name in rows))
+            )
+        return lanes or [Lane(_("all"), tuple(LaneStep(row, ready[row.id]) for row in rows.values()))]
+
+    def _show_step(self) -> None:
+        steps = self.answer.question.work if self.answer else ()
         step = next((step for step in steps if step.id == self.current), None)
-        self.up.setEnabled(step is not None)
-        self.down.setEnabled(step is not None)
+        for control in (self.up, self.down, self.edit_step):
+            control.setEnabled(step is not None)
         if step is None:
             self._step_body.fill(())
             self._step_title.setText(_("None chosen"))
@@ -199,89 +257,130 @@ class PlanRoom(RoomPage):
             if step.zones == "all"
             else ", ".join(self.session.project.zone(z).short for z in step.zones)
         )
-        self._step_panel.set_remark(zones if len(zones) < 20 else _("{0} zones").format(len(step.zones)))
+        self._step_panel.set_remark(zones if len(zones) < 20 else _("{0} parts").format(len(step.zones)))
         self._step_title.setText(step.name)
-        self._step_body.fill(self._step_rows(step))
+        self._step_body.fill(self._step_rows(step, steps))
 
-    def _step_rows(self, step: PlanStep) -> Iterator[Item]:
-        placed = next((p for p in self.schedule.steps if p.id == step.id), None) if self.schedule else None
+    def _step_rows(self, step: PlanStep, steps: Sequence[PlanStep]) -> Iterator[Item]:
+        placed = self.answer.placed.get(step.id) if self.answer else None
+        clocks = self._clocks.get(step.id)
         facts = [(_("at the bench"), span(step.hands_min))]
-        if placed:
-            facts.insert(0, (_("not before"), weekday_and_time(placed.start)))
+        if placed and clocks:
+            facts.insert(0, (_("not before"), weekday_and_time(clocks.not_before)))
+            if clocks.late or clocks.closed:
+                facts.insert(
+                    1, (_("not after"), weekday_and_time(clocks.late or clocks.closed or placed.start))
+                )
+            facts.insert(2 if len(facts) > 2 else 1, (_("begins"), weekday_and_time(placed.start)))
             facts.append((_("ready"), f"{day(placed.ready)}, {clock(placed.ready)}"))
-            if step.removable_until_min is not None:
-                until = placed.end + timedelta(minutes=step.removable_until_min)
-                facts.append((_("can be wiped off until"), weekday_and_time(until)))
         for name, value in facts:
             yield rule()
             yield row(label(name, "second"), None, label(value))
+        because = next((other.name for other in steps if clocks and other.id == clocks.because), "")
+        if because:
+            yield label(_("It waits for {0}.").format(because), "second", wrap=True)
         for words in cautions(step):
             yield row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
-
-    def _fill_school(self) -> None:
-        code = self.question.currentData()
-        asked = SCHOOLS[code]
-        self.school.clear()
-        for choice, words in asked.choices.items():
-            self.school.addItem(_(words), choice)
-        chosen = self.session.project.schools.get(code, asked.usual)
-        self.school.setCurrentIndex(self.school.findData(chosen))
 
     # What the user does
 
     def _choose(self, step_id: str) -> None:
         self.current = step_id
-        if self.answer is not None:
-            self._show_step(self.answer.question.work)
+        self.sheets.show_plan(self._evenings, step_id, datetime.now())
+        self._show_step()
+
+    def open_step(self, step_id: str) -> None:
+        """A sheet on which a step is changed."""
+        if step_id:
+            self.sheet_wanted.emit(StepSheet(self.session, step_id))
+
+    def open_hours(self) -> None:
+        """A sheet on when and where the work is done."""
+        start = self.answer.question.start if self.answer else ""
+        self.sheet_wanted.emit(HoursSheet(self.session, start))
 
     def move_current(self, places: int) -> None:
         """Move the chosen step in the order."""
         step = self.current
         if step:
-            project = self.session.project
-            title = title_of(project, project.step(step))
+            title = title_of(self.session.project, self.session.project.step(step))
             self.session.edit(_("Move {0}").format(title), lambda p: move_step(p, step, places))
 
+    def drop(self, step_id: str, before: str) -> None:
+        """Put a step before another, or last."""
+        title = title_of(self.session.project, self.session.project.step(step_id))
+        self.session.edit(_("Move {0}").format(title), partial(_dropped, step_id=step_id, before=before))
+
+    def _judge(self, step_id: str, before: str) -> str:
+        """What a step dropped before another would break, in the words of the first finding that is new."""
+        project = self.session.project
+        try:
+            trial = _dropped(project, step_id, before)
+        except SepiaError as error:
+            return str(error)
+        was = {
+            (f.code, f.step, f.after)
+            for f in check_plan(plan_steps(project), project.schools, drying_of(project))
+        }
+        new = [
+            f
+            for f in check_plan(plan_steps(trial), project.schools, drying_of(project))
+            if (f.code, f.step, f.after) not in was
+        ]
+        return new[0].message if new else ""
+
+    def remove(self, step_id: str) -> None:
+        """Take a step away, with the coats that are laid in it."""
+        title = title_of(self.session.project, self.session.project.step(step_id))
+        self.session.edit(_("Remove: {0}").format(title), partial(remove_step, step_id=step_id))
+
+    def put_in_order(self) -> None:
+        """Put steps that were not placed by hand where nothing speaks against them."""
+        self.session.edit(_("Put in order"), arrange)
+
     def add_step(self) -> None:
-        """Add a step of the chosen kind on the chosen zone."""
-        kind = self.kind.currentData()
+        """Add a step of the chosen kind on the chosen part, where it comes by its phase and how you work."""
+        kind = str(self.kind.value)
         zones = [self.session.zone] if self.session.zone else []
         made: list[str] = []
 
         def change(project: Project) -> Project:
             if KINDS[kind].is_varnish and zones:  # a clear coat needs no recipe: with its step comes its coat
-                project = lay_varnish(project, zones, kind)
-                made.append(next(coat.step for coat in project.coats_of(zones[0]) if coat.kind == kind))
-                return project
-            project, step_id = add_step(project, kind, zones)
+                project, step_id = lay_varnish_in_place(project, zones, kind)
+            else:
+                project, step_id = add_step(project, kind, zones)
             made.append(step_id)
-            return project
+            return arrange(project)
 
         if self.session.edit(_("Add step {0}").format(_(KINDS[kind].title)), change):
             self.current = made[0]
             self.refresh()
 
-    def _set_times(self) -> None:
-        begin, evenings = self.start.text().strip(), self.evenings.text().strip()
-        question = self.answer.question if self.answer else None
-        if question is None or (begin, evenings) == (question.start, question.evenings):
-            return
-        if not self.session.edit(_("Evenings"), lambda p: set_hours(p, begin, evenings)):
-            self._show_times()
+    def write_calendar(self) -> None:
+        """Ask for a place and write the schedule as a calendar file."""
+        from lean_sepia.report.calendar_file import write_calendar
 
-    def _set_school(self) -> None:
-        question, choice = self.question.currentData(), self.school.currentData()
-        words = _(SCHOOLS[question].choices[choice])
-        self.session.edit(_("How you work: {0}").format(words), lambda p: set_school(p, question, choice))
+        answer = self.answer
+        if answer is None or answer.schedule is None:
+            return
+        place = ask_place(
+            self, _("Calendar file"), f"{self.session.project.title}.ics", _("Calendar (*.ics)")
+        )
+        if place is not None:
+            details = step_details(self.session.project, answer)
+            try:
+                write_calendar(
+                    answer.question.work, answer.schedule, place, details, self.session.project.title
+                )
+            except SepiaError as error:
+                self._remark.setText(str(error))
+
+
+def _dropped(project: Project, step_id: str, before: str) -> Project:
+    rest = [step.id for step in project.steps if step.id != step_id]
+    return move_step_to(project, step_id, rest.index(before) if before in rest else len(rest))
 
 
 def round_hours(delta: timedelta) -> timedelta:
     """A wait to whole hours: minutes of days of waiting say nothing."""
     return timedelta(hours=round(delta.total_seconds() / 3600))
-
-
-def _undated(project: Project, steps: Sequence[PlanStep]) -> list[Bar]:
-    now = datetime.now()
-    return [
-        Bar(s.id, i + 1, s.name, now, now, now, False, project.step(s.id).done) for i, s in enumerate(steps)
-    ]

@@ -25,6 +25,7 @@ class RoomPage(QWidget):
     draft_wanted = Signal(object)  # a coat to be laid by hand, as far as it is known
     job_followed = Signal(object, str)  # long work that is to be seen, and what it does
     room_wanted = Signal(str)
+    sheet_wanted = Signal(object)  # to be shown beside the zone column
     finish_wanted = Signal(object)  # the document whose finish of the chosen zone is to be looked at closely
     needs_paints: ClassVar[bool] = False
 

@@ -162,6 +162,7 @@ class Workspace(QWidget):
             page.coat_wanted.connect(self.sheets.lay)
             page.draft_wanted.connect(self.sheets.lay_draft)
             page.finish_wanted.connect(self.sheets.finish)
+            page.sheet_wanted.connect(self.sheets.show)
             page.job_followed.connect(self.advice.follow)
             page.room_wanted.connect(self.open_room)
             self.rooms[name] = page

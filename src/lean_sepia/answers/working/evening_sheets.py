@@ -1,0 +1,135 @@
+"""The plan as evenings: each with its steps at their hours, threads of drying between them, masks as brackets."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from lean_sepia.answers.plan import PlanAnswer
+from lean_sepia.plan.evenings import Window
+from lean_sepia.plan.order import Order
+
+_SHORTEST_THREAD = timedelta(minutes=45)
+
+
+@dataclass(frozen=True)
+class SheetStep:
+    """One step on an evening's sheet; `grave` is the gravest finding on it."""
+
+    id: str
+    number: int
+    title: str
+    detail: str
+    start: datetime
+    end: datetime
+    critical: bool = False
+    done: bool = False
+    grave: str = ""
+
+
+@dataclass(frozen=True)
+class Thread:
+    """What dries from the end of one step to the start of another, and for how long."""
+
+    first: str
+    then: str
+    wait: timedelta
+
+
+@dataclass(frozen=True)
+class MaskBracket:
+    """A mask from where it goes on to where it comes off; None where it stays on."""
+
+    mask: str
+    off: str | None
+
+
+@dataclass(frozen=True)
+class EveningSheet:
+    """One evening and its steps from top to bottom."""
+
+    window: Window
+    steps: tuple[SheetStep, ...]
+
+
+@dataclass(frozen=True)
+class EveningPlan:
+    """All evenings with work in them, the threads between their steps, and the masks."""
+
+    sheets: tuple[EveningSheet, ...]
+    threads: tuple[Thread, ...]
+    brackets: tuple[MaskBracket, ...]
+
+
+def evening_plan(found: PlanAnswer, details: dict[str, str]) -> EveningPlan:
+    """The evenings of a plan that can be placed; `details` are a few words on each step."""
+    if found.schedule is None:
+        return EveningPlan((), (), ())
+    placed, critical = found.placed, set(found.schedule.critical_path)
+    grave: dict[str, str] = {}
+    for finding in reversed(found.findings):  # the gravest comes first, so it is taken last
+        grave[finding.step] = finding.severity
+    rows = [
+        SheetStep(
+            step.id, number, step.name, details.get(step.id, ""), placed[step.id].start, placed[step.id].end,
+            step.id in critical, step.done, grave.get(step.id, ""),
+        )
+        for number, step in enumerate(found.question.work, start=1)
+        if not step.done or step.end is not None
+    ]  # fmt: skip
+    sheets = [EveningSheet(window, _on(window, rows)) for window in _windows(found, rows)]
+    order = Order(found.question.work)
+    brackets = tuple(
+        MaskBracket(order[one.mask].id, None if one.off is None else order[one.off].id)
+        for one in order.brackets
+    )
+    return EveningPlan(tuple(sheets), _threads(found), brackets)
+
+
+def _windows(found: PlanAnswer, rows: Sequence[SheetStep]) -> list[Window]:
+    """The evenings used, and for steps that were done outside of them the days on which they were."""
+    windows = list(found.used)
+    for row in rows:
+        if not any(
+            window.start <= row.start < window.end or window.start <= row.start <= window.end == row.start
+            for window in windows
+        ):
+            windows.append(Window(row.start, max(row.end, row.start + timedelta(minutes=30))))
+    merged: list[Window] = []
+    for window in sorted(windows, key=lambda one: one.start):
+        if (
+            merged
+            and window.start.date() == merged[-1].start.date()
+            and window.start <= merged[-1].end + timedelta(hours=3)
+        ):
+            merged[-1] = Window(merged[-1].start, max(merged[-1].end, window.end))
+        else:
+            merged.append(window)
+    return merged
+
+
+def _on(window: Window, rows: Sequence[SheetStep]) -> tuple[SheetStep, ...]:
+    mine = [row for row in rows if window.start <= row.start <= window.end]
+    return tuple(sorted(mine, key=lambda row: (row.start, row.number)))
+
+
+def _threads(found: PlanAnswer) -> tuple[Thread, ...]:
+    """For every step the wait that holds it longest, where it is long enough to be seen."""
+    placed, work = found.placed, found.question.work
+    threads = []
+    for step, before in zip(work, found.links, strict=True):
+        free = [
+            (placed[work[i].id].end + timedelta(minutes=wait), wait, work[i].id) for i, wait in before.items()
+        ]
+        if not free or step.done:
+            continue
+        _moment, wait, earlier = max(free)
+        if timedelta(minutes=wait) >= _SHORTEST_THREAD and not _is_long_past(found, earlier, step.id):
+            threads.append(Thread(earlier, step.id, timedelta(minutes=wait)))
+    return tuple(threads)
+
+
+def _is_long_past(found: PlanAnswer, earlier: str, step: str) -> bool:
+    placed = found.placed
+    return placed[step].start - placed[earlier].end > timedelta(days=9)

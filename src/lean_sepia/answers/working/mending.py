@@ -1,0 +1,93 @@
+"""What mends a finding in one go: a step moved to where nothing speaks against it, or one put in."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from lean_sepia.document.called import title_of
+from lean_sepia.document.edits.coats import lay_varnish_at
+from lean_sepia.document.edits.steps import add_step, move_step_to
+from lean_sepia.document.model import Project
+from lean_sepia.document.work import drying_of, plan_steps
+from lean_sepia.errors import EditError
+from lean_sepia.language import _
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.rules.finding import Finding
+from lean_sepia.plan.rules.table import BY_CODE, check_plan
+
+_WEIGHTS = {"stop": 10_000, "warn": 100, "note": 1}
+
+
+@dataclass(frozen=True)
+class Mend:
+    """What a button says, and the project as it is then."""
+
+    words: str
+    project: Project
+
+
+def mend_of(project: Project, finding: Finding) -> Mend | None:
+    """The mend of a finding that leaves least to be said; None where neither an order nor another step ends it."""
+    now = _cost(project)
+    found = []
+    for number, mend in enumerate(_mends(project, finding)):
+        codes = [
+            one
+            for one in _findings(mend.project)
+            if (one.code, one.step, one.after) == (finding.code, finding.step, finding.after)
+        ]
+        cost = _cost(mend.project)
+        if not codes and cost < now:
+            found.append((cost, number, mend))
+    return min(found, key=lambda one: one[:2])[2] if found else None
+
+
+def _findings(project: Project) -> list[Finding]:
+    return check_plan(plan_steps(project), project.schools, drying_of(project))
+
+
+def _cost(project: Project) -> int:
+    return sum(_WEIGHTS[finding.severity] for finding in _findings(project))
+
+
+def _mends(project: Project, finding: Finding) -> Iterator[Mend]:
+    yield from _moves(project, finding)
+    yield from _inserts(project, finding)
+
+
+def _moves(project: Project, finding: Finding) -> Iterator[Mend]:
+    """The step moved before the one it concerns, or that one after the step."""
+    if finding.after is None:
+        return
+    order = [step.id for step in project.steps]
+    one, other = order.index(finding.step), order.index(finding.after)
+    for moved, place, words in (
+        (finding.after, one, _("Move “{0}” after “{1}”")),
+        (finding.step, other, _("Move “{1}” before “{0}”")),
+    ):
+        titles = title_of(project, project.step(finding.after)), title_of(project, project.step(finding.step))
+        try:
+            yield Mend(words.format(*titles), move_step_to(project, moved, place))
+        except EditError:
+            continue
+
+
+def _inserts(project: Project, finding: Finding) -> Iterator[Mend]:
+    """A step that ends it, put in before the step, or where its kind comes."""
+    order = [step.id for step in project.steps]
+    place = order.index(finding.step)
+    steps = {step.id: step for step in plan_steps(project)}
+    here = steps[finding.step]
+    zones = list(here.zones) if here.zones != "all" else []
+    for kind in BY_CODE[finding.code].needs:
+        for where in (place, place + 1):
+            made, _step = _laid(project, kind, zones, where)
+            words = _("Add {0} before “{1}”") if where == place else _("Add {0} after “{1}”")
+            yield Mend(words.format(_(KINDS[kind].title), here.name), made)
+
+
+def _laid(project: Project, kind: str, zones: list[str], place: int) -> tuple[Project, str]:
+    if KINDS[kind].is_varnish and zones:
+        return lay_varnish_at(project, zones, kind, place)
+    return add_step(project, kind, zones, place=place)

@@ -1,0 +1,257 @@
+"""The plan by part: a lane for each zone over the evenings, nights cut and hatched, drying behind each step."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QWidget
+
+from lean_sepia.answers.working.evening_sheets import SheetStep
+from lean_sepia.language import _, clock, weekday, weekday_and_time
+from lean_sepia.plan.evenings import Window
+from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.panel import KeyboardRing
+from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, font
+
+_HEAD, _LINE, _MOST_LINE, _GAP, _HATCH = 46, 34, 72, 26, 7
+
+
+@dataclass(frozen=True)
+class LaneStep:
+    """A step on a lane, and until when it dries there."""
+
+    step: SheetStep
+    ready: datetime
+
+
+@dataclass(frozen=True)
+class Lane:
+    """One part of the model and what is done on it."""
+
+    title: str
+    steps: tuple[LaneStep, ...]
+
+
+@guarded
+class Lanes(KeyboardRing, QWidget):
+    """Evenings side by side, each as wide as it is long; the gap between two is a night, cut and hatched."""
+
+    chosen = Signal(str)
+    opened = Signal(str)
+    move_wanted = Signal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._lanes: tuple[Lane, ...] = ()
+        self._windows: tuple[Window, ...] = ()
+        self._current = ""
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(_("Parts with their steps"))
+
+    def sizeHint(self) -> QSize:
+        return QSize(640, _HEAD + _LINE * max(1, len(self._lanes)) + 14)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(300, self.sizeHint().height())
+
+    def show_plan(self, lanes: Sequence[Lane], windows: Sequence[Window], current: str) -> None:
+        """Show lanes, and the evenings that they use."""
+        self._lanes, self._windows, self._current = tuple(lanes), tuple(windows), current
+        self.setMinimumHeight(self.minimumSizeHint().height())
+        self._describe()
+        self.update()
+
+    def _steps(self) -> list[SheetStep]:
+        steps = {one.step.id: one.step for lane in self._lanes for one in lane.steps}
+        return sorted(steps.values(), key=lambda step: step.number)
+
+    def _describe(self) -> None:
+        step = next((step for step in self._steps() if step.id == self._current), None)
+        if step:
+            self.setAccessibleDescription(
+                f"{step.number} {step.title}, {weekday_and_time(step.start)}–{clock(step.end)}"
+            )
+
+    @property
+    def _line(self) -> float:
+        """Height of a lane: they share the room there is."""
+        room = (self.height() - _HEAD - 8) / max(1, len(self._lanes))
+        return max(float(_LINE), min(float(_MOST_LINE), room))
+
+    def _under(self, event: QMouseEvent) -> str:
+        """The step under the pointer: the last of those whose bar, made easy to hit, lies there."""
+        index = int((event.position().y() - _HEAD) // self._line)
+        if not 0 <= index < len(self._lanes):
+            return ""
+        columns = self._columns()
+        hit = ""
+        for one in self._lanes[index].steps:
+            left, right = self._x(one.step.start, columns), self._x(one.step.end, columns)
+            if left - 4 <= event.position().x() <= max(right, left + 16) + 4:
+                hit = one.step.id
+        return hit
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if found := self._under(event):
+            self._choose(found)
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        if found := self._under(event):
+            self.opened.emit(found)
+
+    def _choose(self, name: str) -> None:
+        self._current = name
+        self._describe()
+        self.update()
+        self.chosen.emit(name)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        ids = [step.id for step in self._steps()]
+        moves = {Qt.Key.Key_Up: -1, Qt.Key.Key_Left: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Right: 1}
+        if self._current not in ids:
+            super().keyPressEvent(event)
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.opened.emit(self._current)
+        elif event.key() not in moves:
+            super().keyPressEvent(event)
+        elif event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.move_wanted.emit(moves[Qt.Key(event.key())])
+        else:
+            self.ring = True
+            index = ids.index(self._current) + moves[Qt.Key(event.key())]
+            if 0 <= index < len(ids):
+                self._choose(ids[index])
+
+    def _names(self) -> float:
+        """Width of the names: less in a narrow window, where the evenings need it more."""
+        return 132.0 if self.width() > 600 else 104.0
+
+    def _columns(self) -> list[QRectF]:
+        """One column per evening, as wide as it is long."""
+        if not self._windows:
+            return []
+        total = sum((window.end - window.start).total_seconds() for window in self._windows)
+        room = self.width() - self._names() - 12 - _GAP * (len(self._windows) - 1)
+        columns, x = [], self._names()
+        for window in self._windows:
+            width = max(24.0, room * (window.end - window.start).total_seconds() / total)
+            columns.append(QRectF(x, 0, width, self.height()))
+            x += width + _GAP
+        return columns
+
+    def _x(self, moment: datetime, columns: list[QRectF]) -> float:
+        """Where a moment lies; inside a night it lies in the gap."""
+        for index, (window, column) in enumerate(zip(self._windows, columns, strict=True)):
+            if moment < window.start:
+                if index == 0:
+                    return column.left()
+                earlier = self._windows[index - 1].end
+                share = (moment - earlier) / (window.start - earlier)
+                return columns[index - 1].right() + _GAP * share
+            if moment <= window.end:
+                return column.left() + column.width() * (
+                    (moment - window.start) / (window.end - window.start)
+                )
+        return columns[-1].right() + 6 if columns else self._names()
+
+    def paintEvent(self, _event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        colours = self.palette()
+        painter.fillRect(self.rect(), colours.color(PANEL))
+        columns = self._columns()
+        for index, (window, column) in enumerate(zip(self._windows, columns, strict=True)):
+            self._evening(painter, window, column)
+            if index + 1 < len(columns):
+                self._night(painter, column, columns[index + 1], self._windows[index + 1].start, window.end)
+        for number, lane in enumerate(self._lanes):
+            self._lane(painter, lane, _HEAD + number * self._line, columns)
+
+    def _evening(self, painter: QPainter, window: Window, column: QRectF) -> None:
+        colours = self.palette()
+        painter.fillRect(column, colours.color(RAISED))
+        narrow = column.width() < 46
+        painter.setPen(colours.color(TEXT))
+        painter.setFont(font(12, True))
+        name = (
+            f"{weekday(window.start)}\n{window.start.day}"
+            if narrow
+            else f"{weekday(window.start)} {window.start.day}"
+        )
+        painter.drawText(
+            QRectF(column.left() + 3, 8, max(column.width(), 40), 32), Qt.AlignmentFlag.AlignLeft, name
+        )
+        if column.width() > 84:
+            painter.setFont(font(11))
+            painter.setPen(colours.color(SECOND))
+            hours = f"{clock(window.start)}–{clock(window.end)}"
+            painter.drawText(
+                QRectF(column.left() + 4, 25, column.width(), 16), Qt.AlignmentFlag.AlignLeft, hours
+            )
+
+    def _night(
+        self, painter: QPainter, left: QRectF, right: QRectF, until: datetime, since: datetime
+    ) -> None:
+        colours = self.palette()
+        box = QRect(int(left.right()), _HEAD, int(right.left() - left.right()), self.height() - _HEAD)
+        painter.save()
+        painter.setClipRect(box)
+        painter.setPen(QPen(colours.color(HAIRLINE), 1))
+        for offset in range(-box.height(), box.width(), _HATCH):
+            painter.drawLine(box.left() + offset, box.bottom(), box.left() + offset + box.height(), box.top())
+        painter.restore()
+        painter.setFont(font(11))
+        painter.setPen(colours.color(SECOND))
+        hours = round((until - since).total_seconds() / 3600)
+        head = QRectF(box.left() - 4, 25, box.width() + 8, 14)
+        painter.fillRect(head, colours.color(PANEL))
+        painter.drawText(head, Qt.AlignmentFlag.AlignCenter, _("{0} h").format(hours))
+
+    def _lane(self, painter: QPainter, lane: Lane, y: float, columns: list[QRectF]) -> None:
+        colours = self.palette()
+        painter.setPen(QPen(colours.color(HAIRLINE), 1))
+        painter.drawLine(QPointF(0, y), QPointF(self.width(), y))
+        painter.setFont(font(12, any(one.step.id == self._current for one in lane.steps)))
+        painter.setPen(colours.color(TEXT))
+        words = QFontMetrics(painter.font()).elidedText(
+            lane.title, Qt.TextElideMode.ElideRight, int(self._names()) - 18
+        )
+        painter.drawText(QRectF(10, y, self._names() - 14, self._line), Qt.AlignmentFlag.AlignVCenter, words)
+        if columns:
+            told = -100.0  # where the last number ends: numbers never touch
+            for one in sorted(lane.steps, key=lambda one: one.step.start):
+                told = self._bar(painter, one, y, columns, told)
+
+    def _bar(self, painter: QPainter, one: LaneStep, y: float, columns: list[QRectF], told: float) -> float:
+        colours, step = self.palette(), one.step
+        left, right = self._x(step.start, columns), self._x(step.end, columns)
+        box = QRectF(left, y + 20, max(5.0, right - left), self._line - 30)
+        ink = colours.color(SECOND if step.done else TEXT)
+        if step.critical and not step.done:
+            painter.fillRect(box, ink)
+        else:  # hollow: shape tells them apart in both lightings
+            painter.setPen(QPen(ink, 1))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5))
+        painter.setFont(font(11, step.id == self._current))
+        painter.setPen(ink)
+        wide = QFontMetrics(painter.font()).horizontalAdvance(str(step.number))
+        if box.center().x() - wide / 2 > told or step.id == self._current:
+            told = box.center().x() + wide / 2 + 2
+            number = QRectF(box.center().x() - wide, y + 2, 2 * wide, 13)
+            painter.drawText(number, Qt.AlignmentFlag.AlignCenter, str(step.number))
+        until = min(self._x(one.ready, columns), self.width() - 8.0)
+        if until > box.right() + 3:
+            pen = QPen(colours.color(THIRD), 3, Qt.PenStyle.CustomDashLine)
+            pen.setDashPattern([0.5, 0.7])
+            pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+            painter.setPen(pen)
+            painter.drawLine(QPointF(box.right() + 2, box.center().y()), QPointF(until, box.center().y()))
+        if step.id == self._current:
+            painter.setPen(QPen(colours.color(ACCENT if self.ring and self.hasFocus() else TEXT), 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(box.adjusted(-3, -3, 3, 3))
+        return told
