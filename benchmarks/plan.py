@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 
 from benchmarks.figure import report
-from lean_sepia.plan.evenings import Evenings, parse_evenings
+from lean_sepia.plan.hours.evenings import Evenings, parse_evenings
 from lean_sepia.plan.net import links
 from lean_sepia.plan.plan_file import parse_plan
 from lean_sepia.plan.schedule.build import build_schedule

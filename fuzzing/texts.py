@@ -80,7 +80,7 @@ def phrase_targets() -> list[Target]:
     )
     from lean_sepia.document.dates import date_span
     from lean_sepia.files.gate import strict_json
-    from lean_sepia.plan.evenings import parse_evenings
+    from lean_sepia.plan.hours.evenings import parse_evenings
     from lean_sepia.recipe.phrases.mixture_text import read_mixture
     from lean_sepia.recipe.phrases.ratio import read_ratio, spoken
     from lean_sepia.recipe.phrases.spoken_mix import read_spoken_mix
@@ -139,7 +139,7 @@ def file_targets(folder: Path) -> list[Target]:
     """What comes in as a file."""
     from lean_sepia.demo.shelf import demo_shelf
     from lean_sepia.document.migrate import parse_document
-    from lean_sepia.plan.evenings import parse_evenings
+    from lean_sepia.plan.hours.evenings import parse_evenings
     from lean_sepia.plan.plan_file import read_plan
     from lean_sepia.plan.rules.table import check_plan
     from lean_sepia.plan.schedule.build import build_schedule

@@ -7,7 +7,7 @@ import pytest
 
 from lean_sepia.errors import PlanError
 from lean_sepia.plan.care.cautions import cautions
-from lean_sepia.plan.evenings import parse_evenings
+from lean_sepia.plan.hours.evenings import parse_evenings
 from lean_sepia.plan.plan_file import parse_plan, read_plan
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import build_schedule, lay_without_waiting

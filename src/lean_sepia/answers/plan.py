@@ -10,7 +10,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.work import drying_of, plan_steps
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import Evenings, Window, parse_evenings
+from lean_sepia.plan.hours.evenings import Evenings, Window, parse_evenings
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.net import Links, links
 from lean_sepia.plan.order import Order

@@ -232,7 +232,7 @@ def parse_target_rows(path: str) -> list[tuple[float, float, float]]:
 
 def parse_moment(text: str) -> datetime:
     """A date and time in ISO form, without a time zone."""
-    from lean_sepia.plan.evenings import YEARS, in_our_time
+    from lean_sepia.plan.hours.evenings import YEARS, in_our_time
 
     try:
         moment = datetime.fromisoformat(text).replace(tzinfo=None)

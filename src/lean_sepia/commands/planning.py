@@ -26,7 +26,7 @@ def plan_group() -> None:
 @json_option
 def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool) -> None:
     """Find what one step would do to the others."""
-    from lean_sepia.plan.evenings import parse_evenings
+    from lean_sepia.plan.hours.evenings import parse_evenings
     from lean_sepia.plan.plan_file import read_plan
     from lean_sepia.plan.rules.finding import SEVERITY_WORDS
     from lean_sepia.plan.rules.table import check_plan
@@ -56,7 +56,7 @@ def plan_check(file: str, start: str | None, evenings: str | None, as_json: bool
 @json_option
 def plan_schedule(file: str, start: str, evenings: str, calendar: str | None, as_json: bool) -> None:
     """Place every step in the evenings there are."""
-    from lean_sepia.plan.evenings import parse_evenings
+    from lean_sepia.plan.hours.evenings import parse_evenings
     from lean_sepia.plan.plan_file import read_plan
     from lean_sepia.plan.schedule.build import build_schedule
 

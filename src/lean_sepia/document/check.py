@@ -13,7 +13,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.worn import Frozen
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import YEARS, in_our_time, parse_evenings
+from lean_sepia.plan.hours.evenings import YEARS, in_our_time, parse_evenings
 
 _MOST_ITEMS = 20_000
 _DEEPEST = 30  # cups mixed from cups

@@ -11,7 +11,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA, Carrier
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.evenings import YEARS, in_our_time
+from lean_sepia.plan.hours.evenings import YEARS, in_our_time
 from lean_sepia.plan.kinds import KINDS, Kind
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 

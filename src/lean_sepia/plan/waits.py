@@ -45,7 +45,8 @@ class _Sketch:
 
     @classmethod
     def of(cls, step: PlanStep) -> _Sketch:
-        return cls(step.kind, step.medium, step.tool, step.solvent, step.mask, step.loose)
+        usual = step.nature.medium if step.nature.leaves_film and step.nature.family != "marking" else None
+        return cls(step.kind, step.medium or usual, step.tool, step.solvent, step.mask, step.loose)
 
 
 @dataclass(frozen=True)
@@ -103,6 +104,7 @@ _FINE = _family("spots", "glaze")
 _WASH, _DECAL = frozenset({"wash", "pin-wash"}), frozenset({"marking", "setting-solution"})
 _FILM = _PAINT | _FINE | {"soot", "dust"}
 _POWDER = _family("powder")
+_TOUCHES = frozenset({"blend", "wipe-back", "fix-powder", "scrape"})
 _ALWAYS = Laid()
 
 
@@ -126,7 +128,7 @@ PAIRS: tuple[Pair, ...] = (
     _pair(Laid(_FINE, media=_SLOW), _kinds("blend", "wipe-back"), 0, N_("oils before they are removed"), closed=_HALF),
     _pair(Laid(_FINE, media=_ACRYLIC), Laid(frozenset({"wipe-back"}), carriers=frozenset({"alcohol", "lacquer-thinner"})), 0, N_("acrylic before wiping back with a solvent")),
     _pair(Laid(_FINE | {"fade", "tone", "soot", "dust"}, media=_ACRYLIC, loose=False), _kinds("wipe-back"), 0, N_("acrylic before wiping back"), closed=10),
-    _pair(Laid(_PAINT - {"found"}, media=_ACRYLIC), Laid(frozenset({"remove-resist"}), carriers=frozenset({"water"})), 0, N_("acrylic before rubbing with water"), closed=10),
+    _pair(Laid(_PAINT - {"found"}, media=_ACRYLIC), Laid(frozenset({"remove-resist"}), carriers=frozenset({"water"})), 0, N_("acrylic before rubbing with water"), late=10),
     # Dry things.
     _pair(Laid(loose=True), _ALWAYS, 0, N_("powder needs no drying")),
     _pair(_kinds("fix-powder"), _ALWAYS, 60, N_("powder that was fixed")),
@@ -149,7 +151,7 @@ PAIRS: tuple[Pair, ...] = (
     _pair(Laid(_DECAL), Laid(_VARNISH), _HALF, N_("decals before a varnish")),
     _pair(Laid(_DECAL), Laid(_GLAZE), _HALF, N_("decals before a filter or wash")),
     _pair(Laid(_DECAL), Laid(_DECAL), TOUCH_DRY, N_("one marking over another")),
-    _pair(Laid(_VARNISH, media=_DRIES_FAST), Laid(_DECAL | _FINE | {"blend"}), 3 * _HOUR, N_("varnish before decals, washes or chips"), safe=_HALF),
+    _pair(Laid(_VARNISH, media=_DRIES_FAST), Laid(_DECAL | _FINE | _TOUCHES), 3 * _HOUR, N_("varnish before decals, washes or chips"), safe=_HALF),
     _pair(Laid(_PAINT, media=_DRIES_FAST), Laid(_DECAL), TOUCH_DRY, N_("bare paint before decals")),
     _pair(Laid(_PAINT, media=_SLOW), Laid(_DECAL), 6 * _HOUR, N_("bare enamel or oil before decals")),
     # Powder on varnish.
@@ -175,6 +177,7 @@ PAIRS: tuple[Pair, ...] = (
     _pair(_kinds("blend"), Laid(_VARNISH), _HALF, N_("oil or enamel before an acrylic varnish")),
     _pair(Laid(_VARNISH, media=_DRIES_FAST), Laid(_VARNISH), 60, N_("varnish before the next varnish")),
     _pair(Laid(_FILM, media=_DRIES_FAST), Laid(_VARNISH, media=_ACRYLIC), 60, N_("paint before an acrylic varnish")),
+    _pair(Laid(_PAINT, media=_DRIES_FAST), Laid(_TOUCHES), TOUCH_DRY, N_("work on what lies over touch-dry paint")),
     # Washes and spots of acrylic, and everything of one medium over itself.
     _pair(Laid(_WASH, media=_ACRYLIC), _ALWAYS, TOUCH_DRY, N_("acrylic wash")),
     _pair(Laid(_PAINT, media=_DRIES_FAST), Laid(_GLAZE, media=_SLOW), _HALF, N_("paint before an oil or enamel filter or wash")),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Mapping, Sequence
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -29,8 +30,10 @@ from lean_sepia.colour.words import colour_name, difference
 from lean_sepia.document.model import Project, Zone
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import write_whole
-from lean_sepia.language import _, clock, day
+from lean_sepia.language import _, clock, day, weekday_and_time
 from lean_sepia.plan.care.cautions import DEFER
+from lean_sepia.plan.care.looking import looks_again
+from lean_sepia.plan.waits import removable_for
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
 
@@ -239,22 +242,48 @@ def _step(step: BenchStep) -> list[Flowable]:
     if step.how and not step.cups:  # what is mixed stands with its zone
         story.append(grid([["", words(step.how, 8, second=True)]], [13 * mm, _WIDTH - 13 * mm], padding=0.3))
     stops = [(finding.message, True) for finding in step.findings]
-    for said, filled in [*stops, *((caution, False) for caution in step.cautions)]:
+    notes = [_limits(step), *step.cautions, *_looks(step)]
+    for said, filled in [*stops, *((words_, False) for words_ in notes if words_)]:
         line = ["", Sign(filled), words(said, 8, second=not filled)]
         story.append(grid([line], [13 * mm, 4 * mm, _WIDTH - 17 * mm], padding=0.3))
     return story
 
 
 def _waits(step: BenchStep) -> str:
+    """When it is done, from when and until when something may follow, as in Plan and on Bench."""
     said = []
     if step.placed is not None:
         said.append(f"{day(step.placed.start)}, {clock(step.placed.start)}–{clock(step.placed.end)}")
+        said.append(_("ready {0}").format(weekday_and_time(step.placed.ready)))
     else:
         said.append(_("{0} at the bench").format(span(step.step.hands_min)))
-    if step.step.touch_dry_min:
-        said.append(_("touch-dry {0}").format(span(step.step.touch_dry_min)))
-    if step.step.full_cure_min:
-        said.append(_("cured {0}").format(span(step.step.full_cure_min)))
-    if step.step.removable_until_min is not None:
-        said.append(_("can be wiped off for {0}").format(span(step.step.removable_until_min)))
+    until = removable_for(step.step)
+    if until is not None:
+        said.append(_("can be wiped off for {0}").format(span(until)))
     return ", ".join(said)
+
+
+def _limits(step: BenchStep) -> str:
+    """What presses: before when it is late, and after when nothing more can be done."""
+    if step.clocks is None or (step.clocks.late is None and step.clocks.closed is None):
+        return ""
+    said = []
+    if step.clocks.late is not None:
+        said.append(_("better not after {0}").format(weekday_and_time(step.clocks.late)))
+    if step.clocks.closed is not None:
+        said.append(_("not after {0}").format(weekday_and_time(step.clocks.closed)))
+    return ", ".join(said)
+
+
+def _looks(step: BenchStep) -> list[str]:
+    """When to look at it again, with the day."""
+    end = step.placed.end if step.placed is not None else None
+    said = []
+    for look in looks_again(step.step):
+        when = (
+            weekday_and_time(end + timedelta(minutes=look.after_min))
+            if end
+            else _("after {0}").format(span(look.after_min))
+        )
+        said.append(_("Look again {0}: {1}").format(when, _(look.words)))
+    return said

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from lean_sepia.answers.plan import PlanAnswer
-from lean_sepia.plan.evenings import Window
+from lean_sepia.plan.hours.evenings import Window
 from lean_sepia.plan.order import Order
 
 _SHORTEST_THREAD = timedelta(minutes=45)

@@ -10,7 +10,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.planned import Accepted, LoggedWait, Workplace
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import parse_evenings
+from lean_sepia.plan.hours.evenings import parse_evenings
 from lean_sepia.plan.owned import Owned
 from lean_sepia.plan.schools import checked_school
 

@@ -93,14 +93,14 @@ def glass_not_masked(case: Case) -> Iterator[Hit]:
     for index, glass in enumerate(order):
         if glass.kind != "fit-glass":
             continue
-        mine = set(order.zones(glass))
+        mine, masked = set(order.zones(glass)), False
         for step in order[index + 1 :]:
             if not one_model(step.model, glass.model):
                 continue
-            if step.kind in _COVERS and not mine.isdisjoint(order.zones(step)):
-                break
-            if step.sprayed and step.nature.leaves_film:
-                same = not mine.isdisjoint(order.zones(step))
+            same = not mine.isdisjoint(order.zones(step))
+            if same and step.kind in ("mask", "unmask"):
+                masked = step.kind == "mask"
+            if step.sprayed and step.nature.leaves_film and not masked:
                 words = _("{0} is sprayed after {1}, and nothing masks the glass.").format(
                     step.name, glass.name
                 )

@@ -27,7 +27,7 @@ _DISSOLVES: dict[tuple[str, str], tuple[Severity, str]] = {
 }
 """What a carrier does to an open film of a medium, cured or not. Common practice without a source."""
 
-_YOUNG = timedelta(hours=24)
+_YOUNG = timedelta(hours=12)  # overnight is safe
 _SEAL = N_(
     "Seal it with an acrylic coat first and let that dry overnight, or take a medium that does not bite."
 )

@@ -13,7 +13,7 @@ from lean_sepia.plan.waits import USUAL, Drying
 _VARNISHES = ("satin-coat", "gloss-coat")
 RULES: tuple[Rule, ...] = (
     Rule("solvent-attacks-base", ("stop", "warn", "note"),
-         N_("A carrier softens or dissolves a film that lies open below it. White spirit or lacquer thinner over an open coat of enamel or oil stops; over glazes and spots of them it warns while they are younger than a day and is noted later; lacquer thinner and alcohol over acrylic warn. A mist is one step milder, spots seal nothing, an acrylic coat between ends it. One medium sprayed over itself is no case; brushed it warns, but water-borne acrylic does not. What nobody knows warns and asks for a hidden spot."),
+         N_("A carrier softens or dissolves a film that lies open below it. White spirit or lacquer thinner over an open coat of enamel or oil stops; over glazes and spots of them it warns while they are younger than a night and is noted later; lacquer thinner and alcohol over acrylic warn. A mist is one step milder, spots seal nothing, an acrylic coat between ends it. One medium sprayed over itself is no case; brushed it warns, but water-borne acrylic does not. What nobody knows warns and asks for a hidden spot."),
          N_("Change the medium or seal what lies below."), solvents.solvent_attacks_base, needs=_VARNISHES),
     Rule("not-cured", ("stop",), N_("A dated step starts before what lies below it is ready: the wait of the pair decides."),
          N_("Wait longer."), times.not_cured, dated=True),

@@ -12,7 +12,7 @@ from datetime import datetime
 
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import Evenings
+from lean_sepia.plan.hours.evenings import Evenings
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _
-from lean_sepia.plan.evenings import Evenings
+from lean_sepia.plan.hours.evenings import Evenings
 from lean_sepia.plan.net import links, topological_order
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.schedule.bench_time import Bench, Hours, WallClock

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from lean_sepia.plan.schedule.serial import Placing, Problem, place_all
 
 _EXACT, _MOST_NODES = 10, 60_000
-_WORK, _MOST_CHANGES = 9_000, 400  # steps placed in all, and changes tried
+_WORK, _MOST_CHANGES = 9_000, 160  # steps placed in all, and changes tried
 
 
 def best_placing(problem: Problem, order: Sequence[int]) -> Placing:

@@ -114,9 +114,17 @@ class BenchRoom(RoomPage):
         return self.steps[self.index] if 0 <= self.index < len(self.steps) else None
 
     def refresh(self) -> None:
+        question = plan.ask(self.session.project)
+        self.session.jobs.start("bench", lambda _progress: plan.answer(question), self._answered)
+
+    def _answered(self, answer: plan.PlanAnswer) -> None:
+        """Show the steps of a plan that was worked out beside; what is there stays until then."""
         session = self.session
-        self._answer = plan.answer(plan.ask(session.project))
-        self.steps = bench_steps(session.project, session.cuts(), self._answer)
+        known = {step.id for step in session.project.steps}
+        if any(step.id not in known for step in answer.question.steps):
+            return  # a newer one is on its way
+        self._answer = answer
+        self.steps = bench_steps(session.project, session.cuts(), answer)
         if not 0 <= self.index < len(self.steps):
             left = [place for place, step in enumerate(self.steps) if not step.done]
             self.index = left[0] if left else len(self.steps) - 1

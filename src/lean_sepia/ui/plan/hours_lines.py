@@ -9,7 +9,7 @@ from PySide6.QtCore import QTime, Signal
 from PySide6.QtWidgets import QPushButton, QTimeEdit, QVBoxLayout, QWidget
 
 from lean_sepia.language import _, weekday
-from lean_sepia.plan.evenings import Hours, hours_of, parse_evenings, written_hours
+from lean_sepia.plan.hours.evenings import Hours, hours_of, parse_evenings, written_hours
 from lean_sepia.ui.kit.panel import button, row
 from lean_sepia.ui.kit.plain import hint
 

@@ -20,9 +20,9 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.planned import Workplace
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day_and_time
+from lean_sepia.plan.hours.spoken_dates import parse_spoken
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import PLACE_WORDS
-from lean_sepia.plan.spoken_dates import parse_spoken
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import button, label, measure_box, row, rule

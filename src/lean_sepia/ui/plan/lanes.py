@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QWidget
 
 from lean_sepia.answers.working.evening_sheets import SheetStep
 from lean_sepia.language import _, clock, weekday, weekday_and_time
-from lean_sepia.plan.evenings import Window
+from lean_sepia.plan.hours.evenings import Window
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, font

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from datetime import datetime, timedelta
 from functools import partial
 
@@ -18,22 +18,19 @@ from lean_sepia.document.edits.steps import add_step, arrange, move_step, move_s
 from lean_sepia.document.model import Project
 from lean_sepia.document.work import drying_of, plan_steps
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _, clock, day, day_and_time, ngettext, weekday_and_time
-from lean_sepia.plan.care.cautions import cautions
+from lean_sepia.language import _, day_and_time, ngettext
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import Schedule
-from lean_sepia.plan.step import PlanStep
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.files import ask_place
-from lean_sepia.ui.kit.diamond import Diamond
-from lean_sepia.ui.kit.panel import Panel, button, label, row, rule, scrolled
-from lean_sepia.ui.kit.rows import Item, Rows
+from lean_sepia.ui.kit.panel import Panel, button, row, scrolled
 from lean_sepia.ui.plan.evening_sheets import EveningSheets
 from lean_sepia.ui.plan.finding_rows import FindingRows, Mends, mends_of
 from lean_sepia.ui.plan.hours_sheet import HoursSheet
 from lean_sepia.ui.plan.lanes import Lane, Lanes, LaneStep
 from lean_sepia.ui.plan.schools_sheet import SchoolsSheet
+from lean_sepia.ui.plan.step_panel import StepPanel
 from lean_sepia.ui.plan.step_sheet import StepSheet
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
@@ -83,47 +80,15 @@ class PlanRoom(RoomPage):
         self.hours.clicked.connect(self.open_hours)
         self.schools = button(_("How you work…"), "tool", _("Questions on which practice divides"))
         self.schools.clicked.connect(lambda: self.sheet_wanted.emit(SchoolsSheet(self.session)))
-        self.order = button(
-            _("Put in order"),
-            "tool",
-            _("Steps you did not place yourself go where nothing speaks against them"),
-        )
-        self.order.clicked.connect(self.put_in_order)
-        self.calendar = button(
-            _("Calendar file…"), "tool", _("The evenings and the looks again, for a calendar")
-        )
-        self.calendar.clicked.connect(self.write_calendar)
-        self.tonight = button(_("To the bench"), "", _("The first step that is not done"))
+        self.tonight = button(_("To the bench"), "tool", _("The first step that is not done"))
         self.tonight.clicked.connect(lambda: self.room_wanted.emit("bench"))
-        self.centre.addLayout(
-            row(
-                self.by_part,
-                self.hours,
-                self.schools,
-                self.order,
-                self.calendar,
-                None,
-                self.tonight,
-                spacing=6,
-            )
-        )
+        self.centre.addLayout(row(self.by_part, self.hours, self.schools, None, self.tonight, spacing=6))
 
     def _build_side(self) -> None:
-        self._step_panel = Panel(_("Step"), kind="raised")
-        self._step_title = label("", "title", wrap=True)
-        self._step_body = Rows(spacing=5)
-        self.up, self.down, self.edit_step = (
-            button(_("Earlier"), "tool"),
-            button(_("Later"), "tool"),
-            button(_("Change…"), "tool"),
-        )
-        self.up.clicked.connect(lambda: self.move_current(-1))
-        self.down.clicked.connect(lambda: self.move_current(1))
-        self.edit_step.clicked.connect(lambda: self.open_step(self.current))
-        self._step_panel.add(self._step_title)
-        self._step_panel.add(self._step_body)
-        self._step_panel.add(row(self.up, self.down, None, self.edit_step))
-        self.side.addWidget(self._step_panel)
+        self.step_panel = StepPanel(self.session)
+        self.step_panel.move_wanted.connect(self.move_current)
+        self.step_panel.opened.connect(lambda: self.open_step(self.current))
+        self.side.addWidget(self.step_panel)
         self.kind = ChoiceBox(
             _("Kind of the step to add"),
             [(_(kind.title), name) for name, kind in KINDS.items() if name != "found"],
@@ -137,6 +102,17 @@ class PlanRoom(RoomPage):
         self.findings = FindingRows(self.session)
         self._found_panel.add(scrolled(self.findings), 1)
         self.side.addWidget(self._found_panel, 1)
+        self.order = button(
+            _("Put in order"),
+            "tool",
+            _("Steps you did not place yourself go where nothing speaks against them"),
+        )
+        self.order.clicked.connect(self.put_in_order)
+        self.calendar = button(
+            _("Calendar file…"), "tool", _("The evenings and the looks again, for a calendar")
+        )
+        self.calendar.clicked.connect(self.write_calendar)
+        self.side.addLayout(row(self.order, None, self.calendar))
 
     # What the document says
 
@@ -146,12 +122,18 @@ class PlanRoom(RoomPage):
         return self.answer.schedule if self.answer else None
 
     def refresh(self) -> None:
+        question = plan.ask(self.session.project)
+        self.session.jobs.start("plan", lambda _progress: plan.answer(question), self._answered)
+
+    def _answered(self, answer: PlanAnswer) -> None:
+        """Show a plan that was worked out beside; what is there stays until then."""
         project = self.session.project
-        answer = self.answer = plan.answer(plan.ask(project))
-        steps = answer.question.work
-        ids = [step.id for step in steps]
+        if any(not _is_there(project, step.id) for step in answer.question.steps):
+            return  # a newer one is on its way
+        self.answer = answer
+        ids = [step.id for step in answer.question.work]
         if self.current not in ids:
-            left = [step.id for step in steps if not step.done]
+            left = [step.id for step in answer.question.work if not step.done]
             self.current = (left or ids or [""])[0]
         self._clocks = clocks_of(answer)
         self._evenings = evening_plan(answer, step_details(project, answer))
@@ -241,46 +223,7 @@ class PlanRoom(RoomPage):
         return lanes or [Lane(_("all"), tuple(LaneStep(row, ready[row.id]) for row in rows.values()))]
 
     def _show_step(self) -> None:
-        steps = self.answer.question.work if self.answer else ()
-        step = next((step for step in steps if step.id == self.current), None)
-        for control in (self.up, self.down, self.edit_step):
-            control.setEnabled(step is not None)
-        if step is None:
-            self._step_body.fill(())
-            self._step_title.setText(_("None chosen"))
-            self._step_panel.set_remark("")
-            return
-        number = [s.id for s in steps].index(step.id) + 1
-        self._step_panel.set_caption(_("Step {0}").format(number))
-        zones = (
-            _("all")
-            if step.zones == "all"
-            else ", ".join(self.session.project.zone(z).short for z in step.zones)
-        )
-        self._step_panel.set_remark(zones if len(zones) < 20 else _("{0} parts").format(len(step.zones)))
-        self._step_title.setText(step.name)
-        self._step_body.fill(self._step_rows(step, steps))
-
-    def _step_rows(self, step: PlanStep, steps: Sequence[PlanStep]) -> Iterator[Item]:
-        placed = self.answer.placed.get(step.id) if self.answer else None
-        clocks = self._clocks.get(step.id)
-        facts = [(_("at the bench"), span(step.hands_min))]
-        if placed and clocks:
-            facts.insert(0, (_("not before"), weekday_and_time(clocks.not_before)))
-            if clocks.late or clocks.closed:
-                facts.insert(
-                    1, (_("not after"), weekday_and_time(clocks.late or clocks.closed or placed.start))
-                )
-            facts.insert(2 if len(facts) > 2 else 1, (_("begins"), weekday_and_time(placed.start)))
-            facts.append((_("ready"), f"{day(placed.ready)}, {clock(placed.ready)}"))
-        for name, value in facts:
-            yield rule()
-            yield row(label(name, "second"), None, label(value))
-        because = next((other.name for other in steps if clocks and other.id == clocks.because), "")
-        if because:
-            yield label(_("It waits for {0}.").format(because), "second", wrap=True)
-        for words in cautions(step):
-            yield row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
+        self.step_panel.show_step(self.answer, self.current, self._clocks.get(self.current))
 
     # What the user does
 
@@ -374,6 +317,10 @@ class PlanRoom(RoomPage):
                 )
             except SepiaError as error:
                 self._remark.setText(str(error))
+
+
+def _is_there(project: Project, step_id: str) -> bool:
+    return any(step.id == step_id for step in project.steps)
 
 
 def _dropped(project: Project, step_id: str, before: str) -> Project:

@@ -7,7 +7,7 @@ from datetime import date, datetime, time, timedelta
 
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _, month_name, weekday
-from lean_sepia.plan.evenings import YEARS, in_our_time
+from lean_sepia.plan.hours.evenings import YEARS, in_our_time
 
 _USUAL = time(19)
 _LONGEST = 60

@@ -1,0 +1,1 @@
+"""Hours at the bench, and dates as people write them."""
