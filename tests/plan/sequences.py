@@ -15,7 +15,7 @@ _MEDIA = {
     "O": "oil",
     "P": "pigment",
 }
-_START = datetime(2031, 3, 3, 19)
+START = datetime(2031, 3, 3, 19)
 
 
 def record(number: int, text: str) -> dict[str, object]:
@@ -40,7 +40,7 @@ def record(number: int, text: str) -> dict[str, object]:
             match = re.fullmatch(r"(?:(\d+)d\+)?(\d+):(\d+)", rest)
             assert match, text
             days, hours, minutes = (int(part or 0) for part in match.groups())
-            start = _START + timedelta(days=days, hours=hours, minutes=minutes)
+            start = START + timedelta(days=days, hours=hours, minutes=minutes)
             step["start"], step["end"] = start.isoformat(), (start + timedelta(minutes=20)).isoformat()
         else:
             raise AssertionError(text)
