@@ -22,7 +22,9 @@ def best_placing(problem: Problem, order: Sequence[int]) -> Placing:
     ]
     best = min(tries, key=Placing.cost)
     if len(order) <= _EXACT:
-        return _Exact(problem, tails, best).run()
+        best = _Exact(problem, tails, best).run()
+        if best.cost()[2] < len({task.cup for task in problem.tasks if task.cup}):
+            return best  # each colour is sprayed once: nothing is left to better
     return _changed(problem, best)
 
 

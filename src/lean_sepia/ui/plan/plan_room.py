@@ -14,7 +14,14 @@ from lean_sepia.answers.plan import Clocks, PlanAnswer, clocks_of
 from lean_sepia.answers.working.evening_sheets import EveningPlan, evening_plan
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import lay_varnish_in_place
-from lean_sepia.document.edits.steps import add_step, arrange, move_step, move_step_to, remove_step
+from lean_sepia.document.edits.steps import (
+    add_step,
+    arrange,
+    arrange_around,
+    move_step,
+    move_step_to,
+    remove_step,
+)
 from lean_sepia.document.model import Project
 from lean_sepia.document.work import drying_of, plan_steps
 from lean_sepia.errors import SepiaError
@@ -287,13 +294,13 @@ class PlanRoom(RoomPage):
         zones = [self.session.zone] if self.session.zone else []
         made: list[str] = []
 
-        def change(project: Project) -> Project:
+        def change(before: Project) -> Project:
             if KINDS[kind].is_varnish and zones:  # a clear coat needs no recipe: with its step comes its coat
-                project, step_id = lay_varnish_in_place(project, zones, kind)
+                project, step_id = lay_varnish_in_place(before, zones, kind)
             else:
-                project, step_id = add_step(project, kind, zones)
+                project, step_id = add_step(before, kind, zones)
             made.append(step_id)
-            return arrange(project)
+            return arrange_around(project, before)
 
         if self.session.edit(_("Add step {0}").format(_(KINDS[kind].title)), change):
             self.current = made[0]
