@@ -13,7 +13,7 @@ from pathlib import Path
 
 from fuzzing.part import Part
 
-SHARES = {"monkey": 0.9, "texts": 0.6, "projects": 0.15, "pictures": 0.2, "kills": 0.15}
+SHARES = {"monkey": 0.9, "texts": 0.6, "projects": 0.15, "pictures": 0.2, "kills": 0.1, "bench_kills": 0.1}
 """Of two cores, how much of the whole time each part gets."""
 
 

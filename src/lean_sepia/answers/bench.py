@@ -62,6 +62,8 @@ class BenchStep:
     placed: Placed | None
     clocks: Clocks | None = None
     checks: tuple[Check, ...] = ()
+    effort: str = ""
+    weather: str = ""
 
     @property
     def to_put_out(self) -> tuple[str, ...]:
@@ -71,7 +73,14 @@ class BenchStep:
     @property
     def prompts(self) -> tuple[str, ...]:
         """The state of the tool, the pressure with its purpose, from where to look, and what to try first."""
-        said = (test_first(self.step), *tool_state(self.step), pressure(self.step), *angles(self.step))
+        said = (
+            self.effort,
+            self.weather,
+            test_first(self.step),
+            *tool_state(self.step),
+            pressure(self.step),
+            *angles(self.step),
+        )
         return tuple(words for words in said if words)
 
     @property
@@ -114,7 +123,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
                 laying_words(project, coats[0]) if coats else "",
                 tuple(cups_of(project, coats)), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
                 tuple(found.get(step.id, ())), cautions(step), placed.get(step.id), clocks.get(step.id),
-                checks_before(project, work, step),
+                checks_before(project, work, step), _effort(project, zones), _weather(project, step),
             )
         )  # fmt: skip
     return tuple(answer)
@@ -137,6 +146,28 @@ def step_details(project: Project, plan: PlanAnswer) -> dict[str, str]:
             words = ", ".join(zones) if len(zones) < len(project.zones) else _("the whole model")
         answer[step.id] = words
     return answer
+
+
+def _effort(project: Project, zones: Sequence[Zone]) -> str:
+    """How much care a step's parts deserve: the signature most, what no photo shows least. Common practice without a source."""
+    mine = {zone.id for zone in zones}
+    first = next((feature for feature in project.features if feature.zone in mine), None)
+    if first is not None:
+        return _("The signature sits here: {0}. Take your time.").format(first.words)
+    seen = {sample.zone for sample in project.samples} | {region.zone for region in project.regions}
+    if mine and seen and not mine & seen:
+        return _("No photo shows this part, so few will look at it: half the effort will do.")
+    return ""
+
+
+def _weather(project: Project, step: PlanStep) -> str:
+    """The limits for work outdoors."""
+    if step.place != "outdoors":
+        return ""
+    limits = project.workplace
+    return _(
+        "Outdoors only dry and out of the sun, {0:g} to {1:g} °C, below {2:g} % damp and {3:g} m/s of wind."
+    ).format(limits.coldest_c, limits.warmest_c, limits.dampest_percent, limits.windiest_m_s)
 
 
 @dataclass(frozen=True)

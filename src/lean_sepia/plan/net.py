@@ -28,10 +28,14 @@ def links(steps: Sequence[PlanStep], drying: Drying = USUAL) -> Links:
     def tie(first: int, then: int, minutes: float) -> None:
         answer[then][first] = max(answer[then].get(first, 0.0), minutes)
 
+    alike = [_waits_like(step) for step in order]
     for index, step in enumerate(order):
         for ground in order.grounds(index):
-            for earlier in ground.open:
-                tie(earlier, index, drying.wait(order[earlier], step).not_before)
+            met: set[tuple[object, ...]] = set()
+            for earlier in reversed(ground.open):  # of those that wait alike the latest on a zone ends last
+                if alike[earlier] not in met:
+                    met.add(alike[earlier])
+                    tie(earlier, index, drying.wait(order[earlier], step).not_before)
             if ground.before:
                 tie(ground.before[-1], index, 0.0)
         for name in step.after:
@@ -39,6 +43,19 @@ def links(steps: Sequence[PlanStep], drying: Drying = USUAL) -> Links:
             tie(earlier, index, drying.wait(order[earlier], step).not_before)
     _keep_under_masks(order, drying, tie)
     return answer
+
+
+def _waits_like(step: PlanStep) -> tuple[object, ...]:
+    """All that decides how long what follows a step must wait."""
+    return (
+        step.kind,
+        step.medium,
+        step.tool,
+        step.solvent,
+        step.mask,
+        step.touch_dry_min,
+        step.full_cure_min,
+    )
 
 
 def _keep_under_masks(order: Order, drying: Drying, tie: Callable[[int, int, float], None]) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
 
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
 
@@ -127,3 +128,19 @@ def _moves(order: list[PlanStep], step: PlanStep) -> list[list[PlanStep]]:
     low = max((i + 1 for i, other in enumerate(rest) if other.id in step.after), default=0)
     high = min((i for i, other in enumerate(rest) if step.id in other.after), default=len(rest))
     return [[*rest[:place], step, *rest[place:]] for place in range(low, high + 1) if place != index]
+
+
+def next_kind(kind: str, schools: Mapping[str, str]) -> str:
+    """The kind of coat that usually comes next on one, as the schools have it."""
+    usual = KINDS[kind].followed_by
+    if kind == "primer":
+        return "preshade" if schools.get("light") == "pre-shade" else "base"
+    if kind == "preshade":
+        return "base"
+    if usual == "tone" and schools.get("light") in ("pre-shade", "none"):
+        return "filter" if schools.get("decals") in ("smooth", "on-matte") else "gloss-coat"
+    if usual == "satin-coat" and schools.get("varnish") == "rarely":
+        return "filter"
+    if usual == "chips" and kind == "filter" and schools.get("chips") == "after-wash":
+        return "wash"
+    return usual

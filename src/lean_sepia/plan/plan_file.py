@@ -72,6 +72,10 @@ def _schools(found: Any) -> dict[str, str]:
             _('Schools are written {{"decals": "smooth"}}; found {0!r}.').format(ascii(found)[:60])
         )
     for question, choice in found.items():
+        if not isinstance(choice, str):
+            raise PlanError(
+                _('Schools are written {{"decals": "smooth"}}; found {0!r}.').format(ascii(choice)[:60])
+            )
         try:
             checked_school(question, choice)
         except EditError as error:

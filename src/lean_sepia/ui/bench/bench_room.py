@@ -16,7 +16,7 @@ from lean_sepia.answers.working.small_parts import small_parts
 from lean_sepia.document.edits.planning import log_wait, set_step_done, start_step, tick
 from lean_sepia.document.edits.steps import change_step
 from lean_sepia.document.planned import Step
-from lean_sepia.language import _, day, weekday_and_time
+from lean_sepia.language import _, weekday, weekday_and_time
 from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.ui.bench.clock_rows import ClockRows
 from lean_sepia.ui.bench.cup_tiles import CupTiles
@@ -47,11 +47,11 @@ class BenchRoom(RoomPage):
         self.centre.addWidget(self._how)
         self._cup = CupTiles()
         self.centre.addWidget(self._cup)
-        self._field = NamedPair(height=96)
-        self._field.setMaximumHeight(132)
+        self._field = NamedPair(height=56)
+        self._field.setMaximumHeight(116)
         self.centre.addWidget(self._field, 1)
         self._notes = Rows(spacing=9)
-        self.centre.addWidget(scrolled(self._notes), 3)
+        self.centre.addWidget(scrolled(self._notes), 5)
         self._build_foot()
         self._build_side()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -241,10 +241,12 @@ class BenchRoom(RoomPage):
             number = label(str(later.number), "second")
             number.setFixedWidth(20)
             number.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
-            when = day(later.placed.start) if later.placed else ""
-            yield row(number, label(later.title, "", wrap=True), spacing=10)
-            if when:
-                yield row(30, label(when, "second"), None, spacing=0)
+            when = (
+                _("{0} {1}").format(weekday(later.placed.start), later.placed.start.day)
+                if later.placed
+                else ""
+            )
+            yield row(number, label(later.title, "", wrap=True), label(when, "second"), spacing=10)
         if self.index + 1 >= len(self.steps):
             yield label(_("This is the last step."), "second")
 

@@ -56,12 +56,13 @@ class Lanes(KeyboardRing, QWidget):
         return QSize(640, _HEAD + _LINE * max(1, len(self._lanes)) + 14)
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(300, self.sizeHint().height())
+        across = int(self._names() + 12 + len(self._windows) * (24 + _GAP) - _GAP)
+        return QSize(max(300, across), self.sizeHint().height())
 
     def show_plan(self, lanes: Sequence[Lane], windows: Sequence[Window], current: str) -> None:
         """Show lanes, and the evenings that they use."""
         self._lanes, self._windows, self._current = tuple(lanes), tuple(windows), current
-        self.setMinimumHeight(self.minimumSizeHint().height())
+        self.setMinimumSize(self.minimumSizeHint())
         self._describe()
         self.update()
 

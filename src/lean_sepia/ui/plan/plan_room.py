@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from datetime import datetime, timedelta
 from functools import partial
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QStackedWidget, QVBoxLayout
 
 from lean_sepia.answers import plan
@@ -68,14 +69,16 @@ class PlanRoom(RoomPage):
     def _build_views(self) -> None:
         self._views = QStackedWidget()
         area = scrolled(self.sheets)
-        area.setHorizontalScrollBarPolicy(area.horizontalScrollBarPolicy().ScrollBarAsNeeded)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
         self._area = area
         self._views.addWidget(area)
         frame = QFrame()
         frame.setProperty("kind", "panel")
         inner = QVBoxLayout(frame)
         inner.setContentsMargins(1, 1, 1, 1)
-        inner.addWidget(scrolled(self.lanes))
+        lanes = scrolled(self.lanes)
+        lanes.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        inner.addWidget(lanes)
         self._views.addWidget(frame)
         self.centre.addWidget(self._views, 1)
 

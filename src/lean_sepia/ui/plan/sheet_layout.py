@@ -156,7 +156,7 @@ def _rows(plan: EveningPlan, number: int, box: QRectF, per_minute: float) -> Ite
         text_top = max(top, free)
         room = int((min(until, box.bottom()) - text_top) // _LINE)
         width = box.width() - 26 - 20
-        long = QFontMetrics(font(12, True)).horizontalAdvance(step.title) > width - 40
+        long = QFontMetrics(font(12, True)).horizontalAdvance(step.title) > width - 26
         title_lines = 2 if long and room >= 2 else 1
         lines = title_lines + (1 if step.detail and room > title_lines else 0)
         free = text_top + lines * _LINE + 5

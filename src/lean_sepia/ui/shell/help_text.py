@@ -38,12 +38,14 @@ _TEXTS = {
     ),
     "plan": N_(
         "Plan: the order of work.\n\n"
-        "Steps are checked against solvents, gloss, drying and powder, and placed in the evenings you have. "
-        "Ctrl+Up and Ctrl+Down move the chosen step."
+        "Each evening is a sheet with its steps; dashed threads are what dries, brackets what is masked. "
+        "Arrows choose a step, Ctrl and arrows or dragging move it, Enter opens it, Delete removes it. "
+        "What was found can be mended, or kept with a reason."
     ),
     "bench": N_(
         "Bench: one step at a time.\n\n"
-        "Space or Page Down marks the step as done and shows the next; Page Up goes back. Print the card to work from paper."
+        "Space or Page Down marks the step as done, starts its clocks and shows the next; Page Up goes back. "
+        "Clocks run on while the program is closed. Print the card to work from paper."
     ),
     "shelf": N_(
         "Shelf: the paints you own.\n\n"

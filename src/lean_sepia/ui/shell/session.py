@@ -23,7 +23,7 @@ from lean_sepia.shelf.shelf import Shelf, shelf_path_for, user_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.photo.pictures import Pictures
 
-AUTOSAVE_MS = 2000
+AUTOSAVE_MS = 1200  # two seconds may be lost at most, and a busy window comes late
 
 
 class Session(QObject):

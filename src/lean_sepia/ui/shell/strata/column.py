@@ -16,7 +16,7 @@ from lean_sepia.document.edits.coats import copy_coat
 from lean_sepia.document.edits.zones import add_zone, duplicate_zone, move_zone, remove_zone
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.placing import next_kind
 from lean_sepia.ui.kit.dialogs.ask import ask_text, confirm
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.plain import menu_words
@@ -128,7 +128,7 @@ class StrataColumn(QFrame):
 
     def _lay_usual(self) -> None:
         coats = self._session.project.coats_of(self._session.zone)
-        kind = KINDS[coats[-1].kind].followed_by if coats else "found"
+        kind = next_kind(coats[-1].kind, self._session.project.schools) if coats else "found"
         self.coat_wanted.emit(kind, None)
 
     def _copy(self, coat_id: str) -> None:

@@ -18,6 +18,7 @@ from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.coats import LOWEST, move_coat, remove_coat, switch_coat
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.placing import next_kind
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.plain import hint
@@ -105,7 +106,8 @@ class Core(KeyboardRing, QWidget):
         """Ask for a coat between two bands, above so many of them."""
         bands = self._bands()
         below = bands[gap - 1].coat if gap else None
-        kind = KINDS[below.kind].followed_by if below else "found" if bands else "base"
+        schools = self._session.project.schools
+        kind = next_kind(below.kind, schools) if below else "found" if bands else "base"
         if below is None and bands and bands[0].coat.kind == "found":
             kind = "primer"
         self.coat_wanted.emit(kind, below.id if below else LOWEST)
