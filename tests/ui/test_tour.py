@@ -4,11 +4,14 @@ import os
 import shutil
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
+from click.testing import CliRunner
 from PIL import Image
 from pypdf import PdfReader
 
+from lean_sepia.cli import cli
 from lean_sepia.ui.system_libraries import X_DISPLAY, advice, missing_packages
 
 
@@ -25,10 +28,15 @@ def run(arguments, demo_master, tmp_path, **environment):
     )
 
 
-def test_tour_writes_a_picture_per_view_and_the_card(demo_master, tmp_path):
-    done = run(["-m", "lean_sepia", "tour", str(tmp_path / "out")], demo_master, tmp_path)
+def test_the_demo_without_a_display_says_so_and_walks(demo_master, tmp_path):
+    """What it walks is the tour: a picture per view, and the card."""
+    environment = {"DISPLAY": "", "WAYLAND_DISPLAY": ""}
+    done = run(["-m", "lean_sepia", "demo"], demo_master, tmp_path, **environment)
     assert done.returncode == 0, done.stderr
-    pictures = sorted((tmp_path / "out").glob("*.png"))
+    assert "no display" in done.stdout
+    folder = Path(done.stdout.split(" are in ")[1].split(":")[0])
+    assert len(PdfReader(folder / "bench-card.pdf").pages) >= 2
+    pictures = sorted(folder.glob("*.png"))
     names = {path.stem for path in pictures}
     assert names >= {
         "start",
@@ -48,15 +56,17 @@ def test_tour_writes_a_picture_per_view_and_the_card(demo_master, tmp_path):
         with Image.open(path) as picture:
             assert picture.size == (1280, 800)
             assert len(picture.convert("RGB").resize((160, 100)).getcolors(16000)) > 20
-    assert len(PdfReader(tmp_path / "out" / "bench-card.pdf").pages) >= 2
 
 
-def test_demo_without_a_display_says_so_and_walks(demo_master, tmp_path):
-    environment = {"DISPLAY": "", "WAYLAND_DISPLAY": ""}
-    done = run(["-m", "lean_sepia", "demo"], demo_master, tmp_path, **environment)
-    assert done.returncode == 0, done.stderr
-    assert "no display" in done.stdout
-    assert "bench-card.pdf" in done.stdout
+def test_the_tour_writes_where_it_is_told(tmp_path, monkeypatch):
+    asked = []
+    monkeypatch.setattr(
+        "lean_sepia.ui.tour.run_tour", lambda folder, report: asked.append(folder) or [folder / "start.png"]
+    )
+    done = CliRunner().invoke(cli, ["tour", str(tmp_path / "out")])
+    assert done.exit_code == 0, done.output
+    assert asked == [tmp_path / "out"]
+    assert "start.png" in done.output
 
 
 JOURNEY = """

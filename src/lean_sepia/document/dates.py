@@ -5,6 +5,7 @@ from __future__ import annotations
 import calendar
 import re
 from datetime import date
+from functools import lru_cache
 from typing import Literal
 
 from lean_sepia.errors import EditError
@@ -37,6 +38,7 @@ def date_span(text: str) -> tuple[date, date] | None:
     return begin[0], end[1]
 
 
+@lru_cache(maxsize=4096)
 def _span_of(word: str, whole: str) -> tuple[date, date]:
     found = _DATE.fullmatch(word.strip())
     try:

@@ -6,7 +6,7 @@ import pytest
 from fuzzing.bench_kills import kill_once
 
 
-@pytest.mark.parametrize(("seed", "wait_s"), [(1, 0.4), (2, 3.2)])
+@pytest.mark.parametrize(("seed", "wait_s"), [(2, 2.6)])
 def test_killed_at_the_bench(demo, tmp_path, seed, wait_s):
     place = tmp_path / "bench.sepia"
     shutil.copy(demo.worked, place)

@@ -149,7 +149,6 @@ class DatedLine(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self._session = session
-        self._thumbs: dict[str, QImage] = {}
         self._shown: object = None
         self._line, self._scroll = _Line(), QScrollArea()
         self._scroll.setWidget(self._line)
@@ -186,7 +185,7 @@ class DatedLine(QWidget):
         self._line.shown = years_shown(project.photos, spans)
         self._line.setMinimumWidth(self._line.least_width())
         for card in self._line.cards:
-            card.image = self._thumbs.get(card.photo.sha256)
+            card.image = _THUMBS.get(card.photo.sha256)
             card.chosen.connect(self.chosen)
             card.show()
         self._line.place()
@@ -200,15 +199,22 @@ class DatedLine(QWidget):
             )
 
     def _thumbs_made(self, thumbs: dict[str, QImage]) -> None:
-        self._thumbs |= thumbs
+        _THUMBS.update(thumbs)
+        while len(_THUMBS) > _MOST_THUMBS:
+            _THUMBS.pop(next(iter(_THUMBS)))
         for card in self._line.cards:
-            card.image = self._thumbs.get(card.photo.sha256)
+            card.image = _THUMBS.get(card.photo.sha256)
             card.update()
 
     def _ask_photos(self) -> None:
         names = ask_files(self, _("Photos"), pictures())
         if names:
             self.photos_wanted.emit(names)
+
+
+_THUMBS: dict[str, QImage] = {}
+"""Small pictures by content, kept for photos that are returned to; only the interface thread writes here."""
+_MOST_THUMBS = 400
 
 
 def _status(project: Project, photo: Photo) -> str:
