@@ -26,6 +26,7 @@ from lean_sepia.plan.care.looking import angles, looks_again
 from lean_sepia.plan.care.readying import pressure, to_put_out, tool_state
 from lean_sepia.plan.care.rescue import test_first, undoing
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.schedule.build import Placed
 from lean_sepia.plan.step import PlanStep
@@ -64,6 +65,7 @@ class BenchStep:
     checks: tuple[Check, ...] = ()
     effort: str = ""
     weather: str = ""
+    masks: str = ""
 
     @property
     def to_put_out(self) -> tuple[str, ...]:
@@ -74,6 +76,7 @@ class BenchStep:
     def prompts(self) -> tuple[str, ...]:
         """The state of the tool, the pressure with its purpose, from where to look, and what to try first."""
         said = (
+            self.masks,
             self.effort,
             self.weather,
             test_first(self.step),
@@ -113,6 +116,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
     for finding in plan.findings:
         found.setdefault(finding.step, []).append(finding)
     clocks, work = clocks_of(plan), plan.question.work
+    order = Order(work)
     answer = []
     for number, step in enumerate(work, start=1):
         coats = coats_in(project, step.id)
@@ -124,6 +128,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
                 tuple(cups_of(project, coats)), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
                 tuple(found.get(step.id, ())), cautions(step), placed.get(step.id), clocks.get(step.id),
                 checks_before(project, work, step), _effort(project, zones), _weather(project, step),
+                _masks(order, number - 1),
             )
         )  # fmt: skip
     return tuple(answer)
@@ -144,6 +149,7 @@ def step_details(project: Project, plan: PlanAnswer) -> dict[str, str]:
         else:
             zones = [zone.short for zone in project.zones if step.zones != "all" and zone.id in step.zones]
             words = ", ".join(zones) if len(zones) < len(project.zones) else _("the whole model")
+            words = "" if step.name.endswith(words) else words
         answer[step.id] = words
     return answer
 
@@ -158,6 +164,24 @@ def _effort(project: Project, zones: Sequence[Zone]) -> str:
     if mine and seen and not mine & seen:
         return _("No photo shows this part, so few will look at it: half the effort will do.")
     return ""
+
+
+def _masks(order: Order, index: int) -> str:
+    """What a mask is on against and when it comes off; under which masks a step is sprayed."""
+    step = order[index]
+    for bracket in order.brackets:
+        if bracket.mask != index:
+            continue
+        sprays = ", ".join(order[i].name for i in order.sprays_under(bracket)) or _("nothing that is planned")
+        if bracket.off is None:
+            return _("Against: {0}. Nobody takes it off yet.").format(sprays)
+        return _("Against: {0}. It comes off with “{1}”.").format(sprays, order[bracket.off].name)
+    under = (
+        [order[one.mask].name for one in order.brackets if index in order.sprays_under(one)]
+        if step.sprayed
+        else []
+    )
+    return _("Masked meanwhile: {0}.").format(", ".join(under)) if under else ""
 
 
 def _weather(project: Project, step: PlanStep) -> str:

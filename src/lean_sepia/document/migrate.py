@@ -129,8 +129,9 @@ def _no_kinds_of_picture_yet(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def _no_bench_log_yet(data: dict[str, Any]) -> dict[str, Any]:
-    """Form 8 keeps when steps were done, where the work is done, what was accepted and which waits were logged."""
-    return {**data, "format": 8}
+    """Form 8 keeps when steps were done, where, what was accepted, which waits were logged; the order of before stays as it is."""
+    steps = [{**step, "by_hand": True} for step in data.get("steps", ())]
+    return {**data, "format": 8, "steps": steps}
 
 
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 
 from lean_sepia.plan.kinds import KINDS
@@ -17,7 +18,8 @@ _PHASES: tuple[tuple[str, ...], ...] = (
 _PHASE = {name: float(place) for place, names in enumerate(_PHASES) for name in names}
 _WEIGHTS = {"ground": 1_000_000, "stop": 10_000, "warn": 100, "note": 1}
 _ON_A_GROUND = frozenset({"varnish", "marking", "glaze", "spots", "powder"})
-_MOST_TRIED, _ROUNDS = 60, 12
+_MOST_TRIED, _MOST_TURNED, _ROUNDS = 20, 5, 16
+_MOST_PLACES = 120
 
 
 def phase(step: PlanStep, schools: Mapping[str, str], others: Sequence[PlanStep] = ()) -> float:
@@ -49,7 +51,7 @@ def place_of(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, st
     best = _cost([*steps[:usual], step, *steps[usual:]], schools)
     if best < _WEIGHTS["warn"] or best <= _cost(steps, schools):
         return usual
-    places = sorted(range(len(steps) + 1), key=lambda i: (abs(i - usual), -i))[: 2 * _MOST_TRIED]
+    places = sorted(range(len(steps) + 1), key=lambda i: (abs(i - usual), -i))[:_MOST_PLACES]
     found = usual
     for place in places:
         cost = _cost([*steps[:place], step, *steps[place:]], schools)
@@ -84,41 +86,54 @@ def _cost(steps: Sequence[PlanStep], schools: Mapping[str, str]) -> int:
     return upside_down * _WEIGHTS["ground"] + sum(_WEIGHTS[finding.severity] for finding in findings)
 
 
-def _full_cost(steps: Sequence[PlanStep], schools: Mapping[str, str]) -> tuple[int, int]:
-    """What speaks against an order, then how many pairs on a shared zone are not in the order of their phases."""
-    phases = [phase(step, schools, [s for s in steps if s is not step]) for step in steps]
-    turned = sum(
-        one > two and steps[i].shares_zone(steps[i + 1 + j])
-        for i, one in enumerate(phases)
-        for j, two in enumerate(phases[i + 1 :])
-    )
-    return _cost(steps, schools), turned
+class _Phases:
+    """The phases of steps and which of them share a zone, looked up once: neither depends on the order."""
+
+    def __init__(self, steps: Sequence[PlanStep], schools: Mapping[str, str]) -> None:
+        self.of = {step.id: phase(step, schools, [s for s in steps if s is not step]) for step in steps}
+        self._together = {
+            (one.id, two.id) for one in steps for two in steps if one is not two and one.shares_zone(two)
+        }
+
+    def turned(self, order: Sequence[PlanStep]) -> list[tuple[str, str]]:
+        """Pairs on a shared zone that are not in the order of their phases."""
+        return [
+            (one.id, two.id)
+            for i, one in enumerate(order)
+            for two in order[i + 1 :]
+            if self.of[one.id] > self.of[two.id] and (one.id, two.id) in self._together
+        ]
 
 
 def arranged(
     steps: Sequence[PlanStep], schools: Mapping[str, str], movable: Collection[str]
 ) -> tuple[PlanStep, ...]:
-    """The steps with those that may be moved put where nothing speaks against them, as far as an order can do that.
+    """The steps with those that may be moved put where nothing speaks against them, as far as an order can do that, and in their phases.
 
-    Steps that wait for each other by `after` keep their order; nothing is moved where nothing is found.
+    Steps that wait for each other by `after` keep their order.
     """
-    order = list(steps)
-    best = _full_cost(order, schools)
+    order, phases = list(steps), _Phases(steps, schools)
+    best = _cost(order, schools), len(phases.turned(order))
     for _round in range(_ROUNDS):
-        found = check_plan(order, schools)
-        if not found:
+        trials = [trial for step in _tried(order, schools, phases, movable) for trial in _moves(order, step)]
+        costed = (
+            (_cost(trial, schools), len(phases.turned(trial)), number) for number, trial in enumerate(trials)
+        )
+        cost, turned, number = min(costed, default=(*best, 0))
+        if (cost, turned) >= best:
             break
-        named = {name for finding in found for name in (finding.step, finding.after) if name in movable}
-        tried = [step for step in order if step.id in named][:_MOST_TRIED]
-        better = min(
-            (trial for step in tried for trial in _moves(order, step)),
-            key=lambda trial: _full_cost(trial, schools), default=order,
-        )  # fmt: skip
-        cost = _full_cost(better, schools)
-        if cost >= best:
-            break
-        order, best = better, cost
+        order, best = trials[number], (cost, turned)
     return tuple(order)
+
+
+def _tried(
+    order: list[PlanStep], schools: Mapping[str, str], phases: _Phases, movable: Collection[str]
+) -> list[PlanStep]:
+    """Steps that there are words about, and those that are furthest from the order of their phases."""
+    named = {name for f in check_plan(order, schools) for name in (f.step, f.after) if name in movable}
+    counts = Counter(name for pair in phases.turned(order) for name in pair if name in movable)
+    named |= {name for name, _count in counts.most_common(_MOST_TURNED)}
+    return [step for step in order if step.id in named][:_MOST_TRIED]
 
 
 def _moves(order: list[PlanStep], step: PlanStep) -> list[list[PlanStep]]:
@@ -144,3 +159,17 @@ def next_kind(kind: str, schools: Mapping[str, str]) -> str:
     if usual == "chips" and kind == "filter" and schools.get("chips") == "after-wash":
         return "wash"
     return usual
+
+
+def usual_kinds(schools: Mapping[str, str]) -> tuple[str, ...]:
+    """The steps of a usual plan, as the schools have it."""
+    light = {"pre-shade": "preshade", "none": ""}.get(schools.get("light", ""), "tone")
+    gloss = "" if schools.get("decals") in ("smooth", "on-matte") else "gloss-coat"
+    seal = "satin-coat" if schools.get("varnish") == "often" else ""
+    chips = schools.get("chips", "before-wash")
+    order = (
+        "wash-model", "primer", light if light == "preshade" else "", "resist" if chips == "resist" else "", "base",
+        "remove-resist" if chips == "resist" else "", light if light == "tone" else "", gloss, "marking", seal,
+        "chips" if chips == "before-wash" else "", "pin-wash", "chips" if chips == "after-wash" else "", "matte-coat", "powder",
+    )  # fmt: skip
+    return tuple(kind for kind in order if kind)

@@ -141,7 +141,7 @@ PAIRS: tuple[Pair, ...] = (
     _pair(Laid(frozenset({"mask"}), mask="liquid"), _ALWAYS, 10, N_("the skin of a liquid mask")),
     _pair(_kinds("mask", "unmask", "remove-resist", "wipe-back", "scrape", "other"), _ALWAYS, 0, N_("nothing to wait for")),
     _pair(Laid(_VARNISH), _kinds("remove-resist", "unmask"), 30, N_("varnish before rubbing off a mask")),
-    _pair(Laid(_PAINT), _kinds("remove-resist", "unmask"), TOUCH_DRY, N_("paint before unmasking")),
+    _pair(Laid(_PAINT | _FINE | _POWDER), _kinds("remove-resist", "unmask"), TOUCH_DRY, N_("paint before unmasking")),
     _pair(Laid(_PAINT | _VARNISH), _kinds("resist"), TOUCH_DRY, N_("liquid mask on what is touch-dry")),
     _pair(Laid(_PAINT | _VARNISH), Laid(frozenset({"mask"}), mask="liquid"), TOUCH_DRY, N_("liquid mask on what is touch-dry")),
     _pair(Laid(_PAINT | _VARNISH), Laid(frozenset({"mask"}), mask="putty"), TOUCH_DRY, N_("masking putty on what is touch-dry")),

@@ -109,3 +109,14 @@ def test_a_document_without_steps_says_where_they_come_from(room):
     assert not room.next.isEnabled()
     room.finish_step()
     room.turn(1)
+
+
+def test_what_is_masked_against_what_is_said(room):
+    steps = {step.title: step for step in room.steps}
+    assert (
+        steps["Mask the waterline"].masks
+        == "Against: Base colour, Boot. It comes off with “Unmask the waterline”."
+    )
+    assert steps["Base colour, Boot"].masks == "Masked meanwhile: Mask the waterline."
+    assert steps["Primer"].masks == ""
+    assert "signature" in " ".join(step.effort for step in room.steps)

@@ -236,3 +236,29 @@ def test_what_cannot_be_placed_is_said_and_the_room_stays(room):
         s.model_copy(update={"hands_on_min": 5000.0}) if s.id == step else s for s in project.steps)}))  # fmt: skip
     assert "cannot be placed" in room._statement.text()
     assert "longest evening" in room._remark.text()
+
+
+def test_an_empty_plan_offers_the_usual_steps_as_you_work(room):
+    room.session.edit(
+        "none",
+        lambda p: p.model_copy(
+            update={"steps": (), "coats": (), "schools": {"decals": "smooth", "chips": "resist"}}
+        ),
+    )
+    assert room._views.currentIndex() == 2
+    room.usual.click()
+    kinds = [step.kind for step in room.session.project.steps]
+    assert kinds == [
+        "wash-model",
+        "primer",
+        "resist",
+        "base",
+        "remove-resist",
+        "tone",
+        "marking",
+        "pin-wash",
+        "matte-coat",
+        "powder",
+    ]
+    assert not [f for f in room.answer.findings if f.severity == "stop"]
+    assert room._views.currentIndex() == 0

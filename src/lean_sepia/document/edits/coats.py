@@ -160,6 +160,8 @@ def lay(
     step = _step_between(project, coat, place, until)
     if step is None:
         project, step = add_step(project, kind, place=place)
+        if above is not None:  # put between two others by the user, it stays there
+            project = put(project, "steps", project.step(step).model_copy(update={"by_hand": True}))
     project = put(project, "coats", coat.model_copy(update={"step": step}))
     return copy_coat(project, coat.id, zones[1:]), coat.id
 

@@ -13,7 +13,7 @@ from lean_sepia.document.work import drying_of, plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.placing import arranged, place_of
+from lean_sepia.plan.placing import arranged, place_of, usual_kinds
 from lean_sepia.plan.rules.table import check_plan
 
 
@@ -43,6 +43,13 @@ def add_step(
 
 def _with_step(project: Project, step: Step, place: int) -> Project:
     return project.model_copy(update={"steps": (*project.steps[:place], step, *project.steps[place:])})
+
+
+def add_usual_steps(project: Project) -> Project:
+    """The steps of a usual plan on the whole model, as the schools chosen have it."""
+    for kind in usual_kinds(project.schools):
+        project, _step = add_step(project, kind, place=len(project.steps))
+    return project
 
 
 def arrange(project: Project, but: Collection[str] = ()) -> Project:

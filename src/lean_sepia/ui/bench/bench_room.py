@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import datetime
-from functools import partial
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QCheckBox, QLineEdit
+from PySide6.QtWidgets import QLineEdit
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.bench import BenchStep, bench_steps, span, timers
@@ -17,16 +16,15 @@ from lean_sepia.document.edits.planning import log_wait, set_step_done, start_st
 from lean_sepia.document.edits.steps import change_step
 from lean_sepia.document.planned import Step
 from lean_sepia.language import _, weekday, weekday_and_time
-from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.ui.bench.clock_rows import ClockRows
 from lean_sepia.ui.bench.cup_tiles import CupTiles
 from lean_sepia.ui.bench.notify import notify
 from lean_sepia.ui.bench.print_card import ask_card
+from lean_sepia.ui.bench.step_notes import StepNotes
 from lean_sepia.ui.kit.dialogs.ask import ask_number
-from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.named_pair import NamedPair
-from lean_sepia.ui.kit.panel import Panel, button, holder, label, row, scrolled
+from lean_sepia.ui.kit.panel import Panel, button, label, row, scrolled
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
@@ -50,7 +48,7 @@ class BenchRoom(RoomPage):
         self._field = NamedPair(height=56)
         self._field.setMaximumHeight(116)
         self.centre.addWidget(self._field, 1)
-        self._notes = Rows(spacing=9)
+        self._notes = StepNotes(self._ticked)
         self.centre.addWidget(scrolled(self._notes), 5)
         self._build_foot()
         self._build_side()
@@ -148,6 +146,7 @@ class BenchRoom(RoomPage):
         self.back.setEnabled(self.index > 0)
         self.ahead.setEnabled(self.index + 1 < len(self.steps))
         self.next.setEnabled(True)
+        self.begin.setEnabled(True)
         self.next.setText(_("Done, next step") if not step.done else _("Next step"))
         self.begin.setVisible(not step.done and not kept.started)
         self.undo_done.setVisible(step.done)
@@ -161,7 +160,7 @@ class BenchRoom(RoomPage):
     def _show_below(self) -> None:
         step = self.step
         if step is not None:
-            self._notes.fill(self._note_rows(step))
+            self._notes.show_step(step, self.session.project.step(step.step.id).note)
             self._facts.fill(self._fact_rows(step))
             self._after.fill(self._later_rows())
 
@@ -191,30 +190,6 @@ class BenchRoom(RoomPage):
         else:
             zones = ", ".join(one.zone.short for one in colours)
             self._field.show_pair(labs, _("What this step should give: {0}").format(zones))
-
-    def _note_rows(self, step: BenchStep) -> Iterator[Item]:
-        for finding in step.findings:
-            yield _signed(finding.message, filled=finding.severity == "stop", kind="title")
-        if step.checks:
-            yield label(_("Before you begin"), "title")
-            for check in step.checks:
-                box = QCheckBox(check.words)
-                box.setChecked(check.ticked)
-                box.toggled.connect(partial(self._ticked, step.step.id, check.code))
-                yield box
-        for caution in step.cautions:
-            yield _signed(caution, filled=False, kind="")
-        if step.cautions:
-            yield label(_(DEFER), "second", wrap=True)
-        if step.to_put_out:
-            yield label(_("At hand: {0}.").format(", ".join(step.to_put_out)), "", wrap=True)
-        for words in step.prompts:
-            yield label(words, "", wrap=True)
-        if step.undoing:
-            yield label(_("To undo it"), "title")
-            for words in step.undoing:
-                yield label(words, "", wrap=True)
-        yield None
 
     def _fact_rows(self, step: BenchStep) -> Iterator[Item]:
         facts = [(_("at the bench"), span(step.step.hands_min))]
@@ -364,10 +339,3 @@ def _how(step: BenchStep) -> Iterator[str]:
         yield f"{step.how[:1].upper()}{step.how[1:]}."
         if step.coats[0].area_share < 0.5:
             yield _("Then stop.")
-
-
-def _signed(words: str, filled: bool, kind: str) -> Item:
-    sign = Diamond(filled=filled, size=13, mark="")
-    line = row(sign, label(words, kind, wrap=True), spacing=8)
-    line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
-    return holder(line)

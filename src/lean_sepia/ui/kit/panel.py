@@ -29,7 +29,7 @@ _FITS = 36  # letters that surely fit in a line of the side column
 
 _FACES: dict[str, tuple[int, bool, QPalette.ColorRole]] = {
     "": (13, False, TEXT), "caption": (11, True, THIRD), "second": (12, False, SECOND), "strong": (13, True, TEXT),
-    "title": (15, True, TEXT), "statement": (17, True, TEXT), "figure": (26, True, TEXT), "huge": (30, True, TEXT),
+    "title": (15, True, TEXT), "large": (17, False, TEXT), "statement": (17, True, TEXT), "figure": (26, True, TEXT), "huge": (30, True, TEXT),
     "wordmark": (17, True, ACCENT), "well": (13, False, WELL_TEXT),
 }  # fmt: skip
 """Size in pixels, weight and ink of each kind of label. Set on the label: a rule of the style sheet costs twice the time."""

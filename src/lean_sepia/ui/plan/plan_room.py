@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QStackedWidget, QVBoxLayout
+from PySide6.QtWidgets import QFrame, QStackedWidget, QVBoxLayout, QWidget
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.bench import span, span_of, step_details
@@ -17,6 +17,7 @@ from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import lay_varnish_in_place
 from lean_sepia.document.edits.steps import (
     add_step,
+    add_usual_steps,
     arrange,
     arrange_around,
     move_step,
@@ -32,7 +33,7 @@ from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import Schedule
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.files import ask_place
-from lean_sepia.ui.kit.panel import Panel, button, row, scrolled
+from lean_sepia.ui.kit.panel import Panel, button, holder, label, row, scrolled
 from lean_sepia.ui.plan.evening_sheets import EveningSheets
 from lean_sepia.ui.plan.finding_rows import FindingRows, Mends, mends_of
 from lean_sepia.ui.plan.hours_sheet import HoursSheet
@@ -80,12 +81,31 @@ class PlanRoom(RoomPage):
         lanes.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
         inner.addWidget(lanes)
         self._views.addWidget(frame)
+        self._views.addWidget(self._build_empty())
         self.centre.addWidget(self._views, 1)
+
+    def _build_empty(self) -> QWidget:
+        """What to do where there is no step yet."""
+        self.usual = button(
+            _("Lay out the usual steps"),
+            "main",
+            _("From washing the parts to powder, as you work; change them as you like"),
+        )
+        self.usual.clicked.connect(self.add_usual)
+        words = _(
+            "Pin a recipe in Match and its step comes here by itself. Or begin with the usual order of work, as How you work… has it, and change what you do otherwise."
+        )
+        column = QVBoxLayout()
+        column.addWidget(label(words, "large", wrap=True))
+        column.addSpacing(8)
+        column.addLayout(row(self.usual, None))
+        column.addStretch(1)
+        return holder(column)
 
     def _build_foot(self) -> None:
         self.by_part = button(_("By part"), "tool", _("A lane for each part in place of the sheets"))
         self.by_part.setCheckable(True)
-        self.by_part.toggled.connect(lambda on: self._views.setCurrentIndex(int(on)))
+        self.by_part.toggled.connect(lambda _on: self._show_view())
         self.hours = button(_("When and where…"), "tool", _("Start, evenings, deadline, place of work"))
         self.hours.clicked.connect(self.open_hours)
         self.schools = button(_("How you work…"), "tool", _("Questions on which practice divides"))
@@ -213,9 +233,15 @@ class PlanRoom(RoomPage):
         now = datetime.now()
         self.sheets.show_plan(self._evenings, self.current, now)
         self.lanes.show_plan(self._lanes(), [sheet.window for sheet in self._evenings.sheets], self.current)
+        self._show_view()
         placed = answer is not None and bool(self._evenings.sheets)
         for control in (self.by_part, self.calendar, self.tonight, self.order):
             control.setEnabled(placed)
+
+    def _show_view(self) -> None:
+        """The sheets or the lanes, or what to do where there is neither."""
+        empty = self.answer is None or not self.answer.question.work
+        self._views.setCurrentIndex(2 if empty else int(self.by_part.isChecked()))
 
     def _lanes(self) -> list[Lane]:
         if self.answer is None or self.answer.schedule is None:
@@ -241,6 +267,18 @@ class PlanRoom(RoomPage):
         self.current = step_id
         self.sheets.show_plan(self._evenings, step_id, datetime.now())
         self._show_step()
+        self._bring_into_view()
+
+    def _bring_into_view(self) -> None:
+        """Scroll the sheets to the chosen step."""
+        row_of = next((row for row in self.sheets.layout_now().rows if row.step.id == self.current), None)
+        if row_of is not None:
+            middle = row_of.box.center().toPoint()
+            self._area.ensureVisible(middle.x(), middle.y(), 110, 60)
+
+    def add_usual(self) -> None:
+        """Begin with the usual order of work."""
+        self.session.edit(_("The usual steps"), add_usual_steps)
 
     def open_step(self, step_id: str) -> None:
         """A sheet on which a step is changed."""
@@ -308,6 +346,7 @@ class PlanRoom(RoomPage):
         if self.session.edit(_("Add step {0}").format(_(KINDS[kind].title)), change):
             self.current = made[0]
             self.refresh()
+            self.session.jobs.later("plan, in view", self._bring_into_view)
 
     def write_calendar(self) -> None:
         """Ask for a place and write the schedule as a calendar file."""
