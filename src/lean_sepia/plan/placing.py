@@ -20,6 +20,7 @@ _WEIGHTS = {"ground": 1_000_000, "stop": 10_000, "warn": 100, "note": 1}
 _ON_A_GROUND = frozenset({"varnish", "marking", "glaze", "spots", "powder"})
 _MOST_TRIED, _MOST_TURNED, _ROUNDS = 20, 5, 16
 _MOST_PLACES = 120
+_WORK = 20_000  # steps looked at in all
 
 
 def phase(step: PlanStep, schools: Mapping[str, str], others: Sequence[PlanStep] = ()) -> float:
@@ -114,8 +115,12 @@ def arranged(
     """
     order, phases = list(steps), _Phases(steps, schools)
     best = _cost(order, schools), len(phases.turned(order))
+    left = _WORK // max(1, len(order))
     for _round in range(_ROUNDS):
-        trials = [trial for step in _tried(order, schools, phases, movable) for trial in _moves(order, step)]
+        trials = [trial for step in _tried(order, schools, phases, movable) for trial in _moves(order, step)][
+            :left
+        ]
+        left -= len(trials)
         costed = (
             (_cost(trial, schools), len(phases.turned(trial)), number) for number, trial in enumerate(trials)
         )

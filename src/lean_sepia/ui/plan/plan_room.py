@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from datetime import datetime, timedelta
+from collections.abc import Callable
+from datetime import datetime
 from functools import partial
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QStackedWidget, QVBoxLayout, QWidget
 
 from lean_sepia.answers import plan
-from lean_sepia.answers.bench import span, span_of, step_details
+from lean_sepia.answers.bench import step_details
 from lean_sepia.answers.plan import Clocks, PlanAnswer, clocks_of
 from lean_sepia.answers.working.evening_sheets import EveningPlan, evening_plan
 from lean_sepia.document.called import title_of
@@ -27,7 +27,7 @@ from lean_sepia.document.edits.steps import (
 from lean_sepia.document.model import Project
 from lean_sepia.document.work import drying_of, plan_steps
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _, day_and_time, ngettext
+from lean_sepia.language import _, day_and_time
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import Schedule
@@ -38,6 +38,7 @@ from lean_sepia.ui.plan.evening_sheets import EveningSheets
 from lean_sepia.ui.plan.finding_rows import FindingRows, Mends, mends_of
 from lean_sepia.ui.plan.hours_sheet import HoursSheet
 from lean_sepia.ui.plan.lanes import Lane, Lanes, LaneStep
+from lean_sepia.ui.plan.remarks import remarks
 from lean_sepia.ui.plan.schools_sheet import SchoolsSheet
 from lean_sepia.ui.plan.step_panel import StepPanel
 from lean_sepia.ui.plan.step_sheet import StepSheet
@@ -196,37 +197,7 @@ class PlanRoom(RoomPage):
             self._remark.setText(answer.fault)
         else:
             self._statement.setText(_("Ready on {0}.").format(day_and_time(answer.schedule.finish)))
-            self._remark.setText(" ".join(self._remarks(answer, answer.schedule)))
-
-    def _remarks(self, answer: PlanAnswer, schedule: Schedule) -> Iterator[str]:
-        yield ngettext(
-            "{1} at the bench over {0} evening, {2} waiting. Full bars hold the finish back.",
-            "{1} at the bench over {0} evenings, {2} waiting. Full bars hold the finish back.",
-            len(answer.used),
-        ).format(len(answer.used), span_of(answer.hands), span_of(round_hours(answer.waiting)))
-        if answer.late is not None:
-            yield _("That is {0} after the deadline.").format(span_of(round_hours(answer.late)))
-            titles = {step.id: step.name for step in answer.question.work}
-            if answer.dropped:
-                yield _("It is kept without: {0}.").format(", ".join(titles[name] for name in answer.dropped))
-            else:
-                yield _("Leaving out glazes, wear and powder is not enough to keep it: add evenings.")
-        spent = [step for step in self.session.project.steps if step.spent_min is not None]
-        if spent:
-            meant = sum(
-                step.hands_min for step in answer.question.work if step.id in {one.id for one in spent}
-            )
-            yield _("Of what is done {0} were meant and {1} spent.").format(
-                span(round(meant)), span(round(sum(step.spent_min or 0 for step in spent)))
-            )
-        if schedule.changes:
-            yield ngettext(
-                "{0} change of colour in the airbrush.",
-                "{0} changes of colour in the airbrush.",
-                schedule.changes,
-            ).format(schedule.changes)
-        if self.session.project.features:
-            yield _("Signature, done first and best: {0}.").format(self.session.project.features[0].words)
+            self._remark.setText(" ".join(remarks(self.session.project, answer, answer.schedule)))
 
     def _show_views(self) -> None:
         answer = self.answer
@@ -327,7 +298,7 @@ class PlanRoom(RoomPage):
 
     def put_in_order(self) -> None:
         """Put steps that were not placed by hand where nothing speaks against them."""
-        self.session.edit(_("Put in order"), arrange)
+        self._edit_beside(_("Put in order"), arrange, lambda: None)
 
     def add_step(self) -> None:
         """Add a step of the chosen kind on the chosen part, where it comes by its phase and how you work."""
@@ -343,10 +314,33 @@ class PlanRoom(RoomPage):
             made.append(step_id)
             return arrange_around(project, before)
 
-        if self.session.edit(_("Add step {0}").format(_(KINDS[kind].title)), change):
-            self.current = made[0]
+        def shown() -> None:
+            self.current = made[-1]
             self.refresh()
             self.session.jobs.later("plan, in view", self._bring_into_view)
+
+        self._edit_beside(_("Add step {0}").format(_(KINDS[kind].title)), change, shown)
+
+    def _edit_beside(
+        self, name: str, change: Callable[[Project], Project], then: Callable[[], object]
+    ) -> None:
+        """An edit that looks through many orders: worked out beside, and anew where the document changed meanwhile."""
+        before = self.session.project
+
+        def work(_progress: object) -> Project | SepiaError:
+            try:
+                return change(before)
+            except SepiaError as error:
+                return error
+
+        def done(found: Project | SepiaError) -> None:
+            def apply(project: Project) -> Project:
+                return found if project is before and isinstance(found, Project) else change(project)
+
+            if self.session.edit(name, apply):
+                then()
+
+        self.session.jobs.start("plan edit", work, done)
 
     def write_calendar(self) -> None:
         """Ask for a place and write the schedule as a calendar file."""
@@ -375,8 +369,3 @@ def _is_there(project: Project, step_id: str) -> bool:
 def _dropped(project: Project, step_id: str, before: str) -> Project:
     rest = [step.id for step in project.steps if step.id != step_id]
     return move_step_to(project, step_id, rest.index(before) if before in rest else len(rest))
-
-
-def round_hours(delta: timedelta) -> timedelta:
-    """A wait to whole hours: minutes of days of waiting say nothing."""
-    return timedelta(hours=round(delta.total_seconds() / 3600))
