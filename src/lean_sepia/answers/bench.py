@@ -127,7 +127,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
                 laying_words(project, coats[0]) if coats else "",
                 tuple(cups_of(project, coats)), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
                 tuple(found.get(step.id, ())), cautions(step), placed.get(step.id), clocks.get(step.id),
-                checks_before(project, work, step), _effort(project, zones), _weather(project, step),
+                checks_before(project, order, step), _effort(project, zones), _weather(project, step),
                 _masks(order, number - 1),
             )
         )  # fmt: skip

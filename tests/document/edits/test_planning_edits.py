@@ -41,6 +41,7 @@ from lean_sepia.document.model import Project, Surface
 from lean_sepia.document.planned import Workplace
 from lean_sepia.document.work import plan_steps
 from lean_sepia.errors import EditError, PlanError
+from lean_sepia.plan.order import Order
 from lean_sepia.plan.owned import Owned
 
 NOW = datetime(2031, 3, 3, 20)
@@ -252,7 +253,7 @@ def test_waits_that_were_logged_count_first(worked):
 
 def test_the_list_before_a_seal_is_made_from_the_project(worked):
     (satin,) = of_kind(worked, "satin-coat")
-    steps = plan_steps(worked)
+    steps = Order(plan_steps(worked))
     checks = {
         check.code: check
         for check in checks_before(worked, steps, next(s for s in steps if s.id == satin.id))
@@ -260,7 +261,9 @@ def test_the_list_before_a_seal_is_made_from_the_project(worked):
     assert any(code.startswith("done ") for code in checks)
     assert {"faces", "small", "dust", "loose"} <= set(checks)
     ticked = tick(worked, satin.id, "faces", True)
-    again = checks_before(ticked, plan_steps(ticked), next(s for s in plan_steps(ticked) if s.id == satin.id))
+    again = checks_before(
+        ticked, Order(plan_steps(ticked)), next(s for s in plan_steps(ticked) if s.id == satin.id)
+    )
     assert next(check for check in again if check.code == "faces").ticked
     assert tick(ticked, satin.id, "faces", False).step(satin.id).ticked == ()
     boot = next(s for s in steps if s.kind == "base" and s.zones == ("boot",))
@@ -271,7 +274,7 @@ def test_the_list_before_a_seal_is_made_from_the_project(worked):
 def test_glass_and_parts_that_hide_are_on_the_list(worked):
     project, _glass = add_step(worked, "fit-glass", ["house"], place=6)
     project, _fit = add_step(project, "assemble", ["house"], place=len(project.steps))
-    steps = plan_steps(project)
+    steps = Order(plan_steps(project))
     (matte,) = [s for s in steps if s.kind == "matte-coat"]
     words = " ".join(check.words for check in checks_before(project, steps, matte))
     assert "Glass masked" in words

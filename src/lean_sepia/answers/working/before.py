@@ -21,11 +21,11 @@ class Check:
     ticked: bool = False
 
 
-def checks_before(project: Project, steps: tuple[PlanStep, ...], step: PlanStep) -> tuple[Check, ...]:
-    """What to look at before a step; empty unless it is sprayed or seals."""
+def checks_before(project: Project, steps: Order, step: PlanStep) -> tuple[Check, ...]:
+    """What to look at before a step of a plan; empty unless it is sprayed or seals."""
     if not step.nature.leaves_film or not (step.sprayed or step.nature.is_varnish):
         return ()
-    index = next(i for i, other in enumerate(steps) if other.id == step.id)
+    index = steps.place[step.id]
     ticked = set(project.step(step.id).ticked)
     lines = dict(
         [*_faces(project, steps, index), *_masks(steps, index), *_parts(steps, index), *_always(step)]
@@ -33,7 +33,7 @@ def checks_before(project: Project, steps: tuple[PlanStep, ...], step: PlanStep)
     return tuple(Check(code, words, code in ticked) for code, words in lines.items())
 
 
-def _faces(project: Project, steps: tuple[PlanStep, ...], index: int) -> Iterator[tuple[str, str]]:
+def _faces(project: Project, steps: Order, index: int) -> Iterator[tuple[str, str]]:
     """Zones of the step on which something that comes before it is not done, and zones that a seal leaves out."""
     step = steps[index]
     for earlier in steps[:index]:
@@ -58,7 +58,7 @@ def _faces(project: Project, steps: tuple[PlanStep, ...], index: int) -> Iterato
             yield from _left_out(project, steps, step)
 
 
-def _left_out(project: Project, steps: tuple[PlanStep, ...], step: PlanStep) -> Iterator[tuple[str, str]]:
+def _left_out(project: Project, steps: Order, step: PlanStep) -> Iterator[tuple[str, str]]:
     sealed = {
         zone for other in steps if other.nature.is_varnish and other.zones != "all" for zone in other.zones
     }
@@ -71,10 +71,10 @@ def _touches(step: PlanStep, zone: str) -> bool:
     return step.zones == "all" or zone in step.zones
 
 
-def _masks(steps: tuple[PlanStep, ...], index: int) -> Iterator[tuple[str, str]]:
+def _masks(steps: Order, index: int) -> Iterator[tuple[str, str]]:
     """Masks that are on and those that should be: what was painted beside and what is clear."""
-    step, order = steps[index], Order(steps)
-    for bracket in order.brackets:
+    step = steps[index]
+    for bracket in steps.brackets:
         mask = steps[bracket.mask]
         off = len(steps) if bracket.off is None else bracket.off
         if bracket.mask < index < off and one_model(mask.model, step.model):
@@ -91,7 +91,7 @@ def _masks(steps: tuple[PlanStep, ...], index: int) -> Iterator[tuple[str, str]]
         yield f"glass {glass.id}", _("Glass masked: {0}.").format(glass.name)
 
 
-def _parts(steps: tuple[PlanStep, ...], index: int) -> Iterator[tuple[str, str]]:
+def _parts(steps: Order, index: int) -> Iterator[tuple[str, str]]:
     """Parts fitted later that hide what is laid now, and parts fitted already that are in the way."""
     step = steps[index]
     for later in steps[index + 1 :]:

@@ -222,8 +222,12 @@ class EveningSheets(KeyboardRing, QWidget):
         text = row.text
         painter.setPen(ink)
         painter.setFont(font(12))
-        painter.drawText(QRectF(text.left(), text.top(), 18, 16), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, str(step.number))  # fmt: skip
-        words = QRectF(text.left() + 24, text.top(), text.width() - 24, 15.0 * row.title_lines + 1)
+        wide = 18.0 if step.number < 100 else 25.0
+        number = QRectF(text.left(), text.top(), wide, 16)
+        painter.drawText(
+            number, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, str(step.number)
+        )
+        words = QRectF(number.right() + 6, text.top(), text.width() - wide - 6, 15.0 * row.title_lines + 1)
         face = font(12, True)
         painter.setFont(face)
         title = ("✓ " if step.done else "") + step.title
