@@ -1,5 +1,7 @@
 """A window on a copy of the demo, and a check that no test leaves anything alive."""
 
+from dataclasses import replace
+
 import pytest
 from PySide6.QtCore import QPointF, QThreadPool
 from PySide6.QtWidgets import QApplication
@@ -56,9 +58,16 @@ def window(qtbot):
     QApplication.processEvents()
 
 
+_ROOMS = ("match", "tone", "glaze", "wear", "plan", "bench")
+
+
 @pytest.fixture
-def workspace(window, demo):
-    """The half-worked demo, open."""
+def workspace(window, demo, request):
+    """The half-worked demo, open; in the tests of a room as if that had been open last."""
+    room = request.path.parent.name
+    if room in _ROOMS:
+        place = str(demo.worked.absolute())
+        window.settings = replace(window.settings, recent=(place,), rooms=((place, room),))
     assert window.open_project(demo.worked)
     return window.workspace
 
