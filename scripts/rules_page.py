@@ -31,7 +31,8 @@ itself.
 
 What counts is the pair: what lies below and what comes next. The first line that names both decides; what no line names waits for the full cure of the
 medium below (water-borne acrylic 12 h, alcohol-borne 6 h, lacquer 2 h, enamel 24 h, oil 48 h, dry pigment 0). A project's own logged times come first, times
-given for a step next: `touch_dry_min` for paint of the same medium on it, `full_cure_min` for all else. One factor lengthens the table's times for thick
+given for a step next, and those hold for all that comes later on its zones: `touch_dry_min` for paint of the same medium, `full_cure_min` for all else. The table's
+times hold for what lies on a film while it lies open. One factor lengthens the table's times for thick
 coats, cold and damp. All are common practice without a source.
 
 | pair | not before | late after | closed after |

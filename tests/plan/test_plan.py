@@ -84,10 +84,9 @@ def test_waits_run_in_calendar_time_and_hands_inside_evenings():
     )
     prime, base, gloss = schedule.steps
     assert prime.start == START
-    # Touch-dry suffices below a paint coat of the same medium; the varnish waits for the cure that the base states.
+    # Touch-dry suffices below a paint coat of the same medium; the varnish waits for the cure that each of them states.
     assert base.start == prime.end + timedelta(minutes=60)
-    assert gloss.start == datetime(2031, 3, 4, 19)
-    assert gloss.start < base.end + timedelta(minutes=1440)
+    assert gloss.start == prime.end + timedelta(minutes=1440)
     assert schedule.finish == gloss.end + timedelta(minutes=720)
     assert schedule.critical_path[-1] == "gloss"
 
@@ -305,6 +304,16 @@ def test_a_step_is_ready_for_what_lies_on_it():
     assert placed["base"].ready == placed["base"].end + timedelta(
         minutes=720
     )  # chips cover little: the varnish lies on it too
+
+
+def test_a_time_that_is_stated_holds_for_all_that_comes_later_there_a_usual_one_for_what_lies_on_it():
+    stated = plan(step("a", "base", touch=20, cure=720), step("b", "base"), step("gloss", "gloss-coat"))
+    placed = {one.id: one for one in build_schedule(stated, START, parse_evenings("daily 00:00-24:00")).steps}
+    assert placed["a"].ready == placed["a"].end + timedelta(minutes=720)
+    usual = [one.model_copy(update={"touch_dry_min": None, "full_cure_min": None}) for one in stated]
+    placed = {one.id: one for one in build_schedule(usual, START, parse_evenings("daily 00:00-24:00")).steps}
+    assert placed["a"].ready == placed["a"].end + timedelta(minutes=20)
+    assert placed["gloss"].start == placed["b"].end + timedelta(minutes=60)
 
 
 def test_dated_rules():

@@ -16,6 +16,9 @@ Links = list[dict[int, float]]
 """For every step the earlier ones it waits for, and how many minutes after the end of each it may start."""
 
 
+_LARGE = 400  # steps, beyond which of those that wait alike only the latest is looked at
+
+
 def links(steps: Sequence[PlanStep], drying: Drying = USUAL) -> Links:
     """What every step waits for.
 
@@ -28,11 +31,15 @@ def links(steps: Sequence[PlanStep], drying: Drying = USUAL) -> Links:
     def tie(first: int, then: int, minutes: float) -> None:
         answer[then][first] = max(answer[then].get(first, 0.0), minutes)
 
-    alike = [_waits_like(step) for step in order]
+    large = len(order) > _LARGE
+    alike: list[object] = [_waits_like(step) if large else place for place, step in enumerate(order)]
     for index, step in enumerate(order):
         for ground in order.grounds(index):
-            met: set[tuple[object, ...]] = set()
-            for earlier in reversed(ground.open):  # of those that wait alike the latest on a zone ends last
+            met: set[object] = set()
+            stated = [i for i in ground.before if order[i].states_time]
+            for earlier in sorted(
+                {*ground.open, *stated}, reverse=True
+            ):  # of those that wait alike the latest ends last
                 if alike[earlier] not in met:
                     met.add(alike[earlier])
                     tie(earlier, index, drying.wait(order[earlier], step).not_before)

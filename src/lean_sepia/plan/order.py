@@ -128,6 +128,14 @@ class Order(tuple[PlanStep, ...]):
         """Earlier steps that lie open where a step is done, each once, the latest first."""
         return (self[i] for i in self._once(ground.open for ground in self.grounds(index)))
 
+    def waited_for(self, index: int) -> Iterator[PlanStep]:
+        """What a step has to wait for below it, the latest first: what lies open, and whatever states a time of its own."""
+        places = (
+            ground.open + tuple(i for i in ground.before if self[i].states_time)
+            for ground in self.grounds(index)
+        )
+        return (self[i] for i in self._once(places))
+
     def earlier(self, index: int) -> Iterator[PlanStep]:
         """Earlier steps on a zone of a step, each once, the latest first."""
         return (self[i] for i in self._once(ground.before for ground in self.grounds(index)))

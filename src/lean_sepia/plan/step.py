@@ -145,6 +145,11 @@ class PlanStep(BaseModel):
         )
 
     @property
+    def states_time(self) -> bool:
+        """Whether it says itself how long it must be left alone: that holds for all that comes later there."""
+        return self.touch_dry_min is not None or self.full_cure_min is not None
+
+    @property
     def name(self) -> str:
         """Title, or the id where there is none."""
         return self.title or self.id

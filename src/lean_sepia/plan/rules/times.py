@@ -15,7 +15,7 @@ def _too_soon(case: Case, index: int) -> tuple[PlanStep, datetime] | None:
     """The step below that is longest from being ready when a dated step starts, and when it is."""
     step = case.order[index]
     worst = None
-    for below in case.order.open_below(index):
+    for below in case.order.waited_for(index):
         if below.end is None or step.start is None or step.done:
             continue
         free = below.end + timedelta(minutes=case.drying.wait(below, step).not_before)
