@@ -164,3 +164,10 @@ def test_a_long_measurement_can_be_followed(page, monkeypatch):
     _known.clear()
     page.measure(store=False)
     assert seen == ["Measuring the wear"]
+
+
+def test_a_part_that_is_gone_is_not_looked_for(page):
+    scale = page.viewer._scale
+    page.pointing.corners = ()
+    page.pointing.look_at_region()  # called late, after the part was taken away
+    assert page.viewer._scale == scale

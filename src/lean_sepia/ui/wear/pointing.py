@@ -302,5 +302,6 @@ class Pointing(QWidget):
         self.length_known.emit(scale)
 
     def look_at_region(self) -> None:
-        """Bring what was traced into view."""
-        self.viewer.fit_to(*box_of(self.corners))
+        """Bring what was traced into view, where it is still there: this may be called late."""
+        if self.corners:
+            self.viewer.fit_to(*box_of(self.corners))
