@@ -197,13 +197,15 @@ def _to_drop(found: PlanAnswer, begin: datetime, evenings: Evenings) -> tuple[st
 class Clocks:
     """Both clocks of a step: the earliest start and what sets it, and until when it can still be worked on.
 
-    until : when the work on what lies below is late, and when it comes too late; None where nothing presses
+    late, closed : when the work on what lies below is late, and when it comes too late; None where nothing presses
+    safe : from when it is safer, where what lies below has a longer usual wait too
     """
 
     not_before: datetime
     because: str
     late: datetime | None = None
     closed: datetime | None = None
+    safe: datetime | None = None
 
 
 def clocks_of(found: PlanAnswer) -> dict[str, Clocks]:
@@ -219,13 +221,15 @@ def clocks_of(found: PlanAnswer) -> dict[str, Clocks]:
             free = placed[work[earlier].id].end + timedelta(minutes=minutes)
             if begin is None or free > begin:
                 begin, because = free, work[earlier].id
-        late = closed = None
+        late = closed = safe = None
         for below in order.open_below(index):
             wait, end = drying.wait(below, step), placed[below.id].end
+            if wait.safe is not None:
+                safe = max(safe or end, end + timedelta(minutes=wait.safe))
             if step.nature.reworks:
                 late = _first(late, wait.late, end)
                 closed = _first(closed, wait.closed, end)
-        answer[step.id] = Clocks(begin or placed[step.id].start, because, late, closed)
+        answer[step.id] = Clocks(begin or placed[step.id].start, because, late, closed, safe)
     return answer
 
 

@@ -190,6 +190,16 @@ def test_clocks_run_from_when_a_step_was_done(worked):
     assert (undone.step(wash).ended, undone.step(wash).spent_min) == ("", None)
 
 
+def test_where_two_waits_are_usual_the_longer_is_told_too(worked):
+    """Varnish before lettering: three hours at least, overnight is safe."""
+    project = set_hours(worked, "2031-03-03T08:00", "daily 8:00-22:00")
+    (satin,), (marking,) = of_kind(project, "satin-coat"), of_kind(project, "marking")
+    found = answer(ask(project))
+    clocks = clocks_of(found)[marking.id]
+    end = found.placed[satin.id].end
+    assert (clocks.not_before, clocks.safe) == (end + timedelta(hours=3), end + timedelta(hours=12))
+
+
 def test_a_step_that_is_late_is_a_stop_in_the_schedule(worked):
     """Oil dots done three days ago and still not drawn out: the plan says what can still be done."""
     project, dots = add_step(worked, "oil-dots", ["house"], medium="oil", place=len(worked.steps))

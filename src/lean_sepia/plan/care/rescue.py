@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from lean_sepia.language import N_, _
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import removable_for
 
 _HOUR = 60.0
 _DAY = 24 * _HOUR
@@ -132,8 +131,3 @@ def is_final(step: PlanStep) -> bool:
 def test_first(step: PlanStep) -> str:
     """The words that ask for a test piece before what cannot be taken back; empty where it can."""
     return _(_SPOT) if is_final(step) and step.nature.leaves_film else ""
-
-
-def wipes_off_for(step: PlanStep) -> float | None:
-    """Minutes for which what a step lays can be wiped or drawn out."""
-    return removable_for(step)

@@ -198,6 +198,8 @@ class BenchRoom(RoomPage):
             facts.insert(0, (_("begins"), weekday_and_time(step.placed.start)))
             facts.append((_("ready"), weekday_and_time(step.placed.ready)))
         if step.clocks is not None and not step.done:
+            if step.clocks.safe is not None and step.placed and step.placed.start < step.clocks.safe:
+                facts.append((_("safer from"), weekday_and_time(step.clocks.safe)))
             if step.clocks.late is not None:
                 facts.append((_("better not after"), weekday_and_time(step.clocks.late)))
             if step.clocks.closed is not None:

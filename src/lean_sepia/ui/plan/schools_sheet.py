@@ -115,7 +115,12 @@ class SchoolsSheet(Sheet):
                 yield label(surface.name, "strong")
                 yield label(_("Base first: {0}.").format(_cost_words(found.base_first)), "second", wrap=True)
                 yield label(_("Reverse: {0}.").format(_cost_words(found.reverse)), "second", wrap=True)
-                yield label(_("Reverse shades blind: make a test piece."), "second", wrap=True)
+                less = (
+                    _("Reverse masks less.")
+                    if found.reverse_is_less
+                    else _("Base first masks no more than reverse.")
+                )
+                yield label(f"{less} {_('Reverse shades blind: make a test piece.')}", "second", wrap=True)
 
     def choose(self, code: str) -> None:
         """Choose a school."""

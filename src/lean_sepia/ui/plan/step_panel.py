@@ -78,6 +78,8 @@ def _facts(step: PlanStep, answer: PlanAnswer, clocks: Clocks | None) -> Iterato
     placed = answer.placed.get(step.id)
     if placed and clocks and not step.done:
         yield _("not before"), weekday_and_time(clocks.not_before)
+        if clocks.safe is not None and placed.start < clocks.safe:
+            yield _("safer from"), weekday_and_time(clocks.safe)
         until = clocks.late or clocks.closed
         if until is not None:
             yield _("not after"), weekday_and_time(until)
