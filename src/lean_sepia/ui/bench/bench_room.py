@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import datetime
+from functools import partial
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
@@ -14,6 +15,7 @@ from lean_sepia.answers.bench import BenchStep, bench_steps, span, timers
 from lean_sepia.answers.working.small_parts import small_parts
 from lean_sepia.document.edits.planning import log_wait, set_step_done, start_step, tick
 from lean_sepia.document.edits.steps import change_step
+from lean_sepia.document.model import Project
 from lean_sepia.document.planned import Step
 from lean_sepia.language import _, weekday, weekday_and_time
 from lean_sepia.ui.bench.clock_rows import ClockRows
@@ -112,15 +114,18 @@ class BenchRoom(RoomPage):
         return self.steps[self.index] if 0 <= self.index < len(self.steps) else None
 
     def refresh(self) -> None:
-        question = plan.ask(self.session.project)
-        self.session.jobs.start("bench", lambda _progress: plan.answer(question), self._answered)
+        project = self.session.project
+        question = plan.ask(project)
+        self.session.jobs.start(
+            "bench", lambda _progress: plan.answer(question), partial(self._answered, project)
+        )
 
-    def _answered(self, answer: plan.PlanAnswer) -> None:
-        """Show the steps of a plan that was worked out beside; what is there stays until then."""
+    def _answered(self, project: Project, answer: plan.PlanAnswer) -> None:
+        """Show the steps of a plan that was worked out beside; what is there stays until then, and a late answer is not shown."""
         session = self.session
-        known = {step.id for step in session.project.steps}
-        if any(step.id not in known for step in answer.question.steps):
-            return  # a newer one is on its way
+        if project is not session.project:
+            self._mark()
+            return
         self._answer = answer
         self.steps = bench_steps(session.project, session.cuts(), answer)
         if not 0 <= self.index < len(self.steps):

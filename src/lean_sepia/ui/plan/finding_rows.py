@@ -97,7 +97,9 @@ class FindingRows(Rows):
         if self._quiet_open:
             accepted = {(one.code, one.step, one.after): one for one in self._session.project.accepted}
             for finding in quiet:
-                one = accepted[key_of(finding)]
+                one = accepted.get(key_of(finding))
+                if one is None:
+                    continue
                 yield label(f"{self._number(finding.step)}  {finding.message}", "second", wrap=True)
                 yield label(_("Meant: {0}").format(one.reason), "second", wrap=True)
                 again = button(_("Say it again"), "tool")

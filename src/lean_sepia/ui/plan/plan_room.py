@@ -153,14 +153,17 @@ class PlanRoom(RoomPage):
         return self.answer.schedule if self.answer else None
 
     def refresh(self) -> None:
-        question = plan.ask(self.session.project)
-        self.session.jobs.start("plan", lambda _progress: plan.answer(question), self._answered)
-
-    def _answered(self, answer: PlanAnswer) -> None:
-        """Show a plan that was worked out beside; what is there stays until then."""
         project = self.session.project
-        if any(not _is_there(project, step.id) for step in answer.question.steps):
-            return  # a newer one is on its way
+        question = plan.ask(project)
+        self.session.jobs.start(
+            "plan", lambda _progress: plan.answer(question), partial(self._answered, project)
+        )
+
+    def _answered(self, project: Project, answer: PlanAnswer) -> None:
+        """Show a plan that was worked out beside; what is there stays until then, and a late answer is not shown."""
+        if project is not self.session.project:
+            self._mark()
+            return
         self.answer = answer
         ids = [step.id for step in answer.question.work]
         if self.current not in ids:
@@ -360,10 +363,6 @@ class PlanRoom(RoomPage):
                 )
             except SepiaError as error:
                 self._remark.setText(str(error))
-
-
-def _is_there(project: Project, step_id: str) -> bool:
-    return any(step.id == step_id for step in project.steps)
 
 
 def _dropped(project: Project, step_id: str, before: str) -> Project:
