@@ -13,11 +13,10 @@ from lean_sepia.colour.showing import READABLE_L, VERDICTS
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.dates import Verdict, date_span, verdict
 from lean_sepia.document.model import Photo, Project, Subject
-from lean_sepia.document.work import drying_of, is_accepted, plan_steps
+from lean_sepia.document.work import accepted_in, found_in
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.plan.kinds import KINDS, Room
-from lean_sepia.plan.rules.table import check_plan
 
 ROOM_WORDS: dict[Room, str] = {
     "evidence": N_("Evidence"), "match": N_("Match"), "tone": N_("Tone"), "glaze": N_("Glaze"), "wear": N_("Wear"),
@@ -198,8 +197,9 @@ def _unsampled(project: Project) -> Iterator[Advice]:
 
 
 def _plan(project: Project) -> Iterator[Advice]:
-    for finding in check_plan(plan_steps(project), project.schools, drying_of(project)):
-        if finding.severity != "note" and not is_accepted(project, finding):
+    accepted = accepted_in(project)
+    for finding in found_in(project):
+        if finding.severity != "note" and finding.key not in accepted:
             yield Advice(finding.message, "plan")
 
 

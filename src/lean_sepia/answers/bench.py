@@ -111,7 +111,7 @@ class BenchStep:
 
 def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) -> tuple[BenchStep, ...]:
     """Every step of a plan as it is done at the bench, in order."""
-    placed = {one.id: one for one in plan.schedule.steps} if plan.schedule else {}
+    placed = plan.placed
     found: dict[str, list[Finding]] = {}
     for finding in plan.findings:
         found.setdefault(finding.step, []).append(finding)

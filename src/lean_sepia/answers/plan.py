@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
+from functools import cached_property
 
 from lean_sepia.document.model import Project
-from lean_sepia.document.work import drying_of, plan_steps
+from lean_sepia.document.work import accepted_in, drying_of, plan_steps
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import Evenings, Window, parse_evenings
@@ -82,12 +83,12 @@ class PlanAnswer:
         over = self.schedule.finish - datetime.fromisoformat(self.question.deadline)
         return over if over > timedelta() else None
 
-    @property
+    @cached_property
     def placed(self) -> dict[str, Placed]:
         """When each step is done, by its id."""
         return {one.id: one for one in self.schedule.steps} if self.schedule else {}
 
-    @property
+    @cached_property
     def links(self) -> Links:
         """What each step in which there is work waits for."""
         return links(self.question.work, self.question.drying)
@@ -109,7 +110,7 @@ def ask(project: Project, now: datetime | None = None) -> PlanQuestion:
     """The question for a document; without a start of its own the plan begins tomorrow evening, one that has begun goes on from now."""
     return PlanQuestion(
         plan_steps(project), _start(project, now or datetime.now()), project.evenings, project.schools,
-        drying_of(project), frozenset((one.code, one.step, one.after) for one in project.accepted),
+        drying_of(project), accepted_in(project),
         project.workplace.daylight, project.deadline,
     )  # fmt: skip
 
@@ -117,8 +118,8 @@ def ask(project: Project, now: datetime | None = None) -> PlanQuestion:
 def answer(question: PlanQuestion) -> PlanAnswer:
     """Check the order and place every step."""
     every = check_plan(question.steps, question.schools, question.drying)
-    findings = tuple(f for f in every if (f.code, f.step, f.after) not in question.accepted)
-    quiet = tuple(f for f in every if (f.code, f.step, f.after) in question.accepted)
+    findings = tuple(f for f in every if f.key not in question.accepted)
+    quiet = tuple(f for f in every if f.key in question.accepted)
     try:
         evenings = parse_evenings(question.evenings)
         begin = datetime.fromisoformat(question.start)
@@ -129,9 +130,7 @@ def answer(question: PlanQuestion) -> PlanAnswer:
         fault = _("A start is written 2026-11-30T19:00; found {0!r}.").format(question.start)
         return PlanAnswer(question, findings, None, (), fault, quiet)
     timed = _timed(question, schedule)
-    findings = tuple(
-        dict.fromkeys([*findings, *(f for f in timed if (f.code, f.step, f.after) not in question.accepted)])
-    )
+    findings = tuple(dict.fromkeys([*findings, *(f for f in timed if f.key not in question.accepted)]))
     found = PlanAnswer(question, findings, schedule, _used(schedule, evenings, begin), "", quiet)
     return replace(found, dropped=_to_drop(found, begin, evenings)) if found.late else found
 

@@ -11,6 +11,7 @@ from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.finding import Finding
+from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits import Drying, LoggedTime, rested
 
@@ -96,9 +97,11 @@ def drying_of(project: Project) -> Drying:
     return Drying(project.drying, logged, rested(project.schools))
 
 
-def is_accepted(project: Project, finding: Finding) -> bool:
-    """Whether a finding was said to be meant."""
-    return any(
-        (one.code, one.step, one.after) == (finding.code, finding.step, finding.after)
-        for one in project.accepted
-    )
+def found_in(project: Project) -> list[Finding]:
+    """All that is found against the order of a document's steps, meant or not."""
+    return check_plan(plan_steps(project), project.schools, drying_of(project))
+
+
+def accepted_in(project: Project) -> frozenset[tuple[str, str, str | None]]:
+    """The keys of findings that were said to be meant."""
+    return frozenset((one.code, one.step, one.after) for one in project.accepted)

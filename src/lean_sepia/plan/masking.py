@@ -58,12 +58,7 @@ def masking_minutes(area_cm2: float) -> float:
 
 
 def _masked_at(order: Order, index: int) -> set[str]:
-    covered: set[str] = set()
-    for bracket in order.brackets:
-        off = len(order) if bracket.off is None else bracket.off
-        if bracket.mask < index < off and order[bracket.mask].kind == "mask":
-            covered.update(order.zones(order[bracket.mask]))
-    return covered
+    return {zone for i in order.masks_on(index) if order[i].kind == "mask" for zone in order.zones(order[i])}
 
 
 @dataclass(frozen=True)

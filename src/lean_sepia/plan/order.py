@@ -149,6 +149,12 @@ class Order(tuple[PlanStep, ...]):
         mine = set(self.zones(self[index]))
         return (step for step in self[index + 1 :] if not mine.isdisjoint(self.zones(step)))
 
+    def masks_on(self, index: int) -> list[int]:
+        """The masks of all zones that are on while a step is done."""
+        return [
+            one.mask for one in self.brackets if one.mask < index and (one.off is None or index < one.off)
+        ]
+
     def sprays_under(self, bracket: Bracket) -> list[int]:
         """The sprayed steps of a mask's model between it and the step that takes it off."""
         end = len(self) if bracket.off is None else bracket.off

@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.rules.finding import weight_of
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
 
@@ -16,7 +17,7 @@ _PHASES: tuple[tuple[str, ...], ...] = (
     ("matte-coat",), ("powder", "pastel", "dust", "soot"), ("wipe-back",), ("fix-powder",), ("graphite",), ("fit-glass",), ("assemble", "other"),
 )  # fmt: skip
 _PHASE = {name: float(place) for place, names in enumerate(_PHASES) for name in names}
-_WEIGHTS = {"ground": 1_000_000, "stop": 10_000, "warn": 100, "note": 1}
+_UPSIDE_DOWN, _WORTH_A_SEARCH = 1_000_000, 100  # against the weight of findings
 _ON_A_GROUND = frozenset({"varnish", "marking", "glaze", "spots", "powder"})
 _MOST_TRIED, _MOST_TURNED, _ROUNDS = 20, 5, 16
 _MOST_PLACES = 120
@@ -50,7 +51,7 @@ def place_of(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, st
     """Where a step comes among others: the place against which least speaks, the nearest to its phase of those."""
     usual = _usual_place(steps, step, schools)
     best = _cost([*steps[:usual], step, *steps[usual:]], schools)
-    if best < _WEIGHTS["warn"] or best <= _cost(steps, schools):
+    if best < _WORTH_A_SEARCH or best <= _cost(steps, schools):
         return usual
     places = sorted(range(len(steps) + 1), key=lambda i: (abs(i - usual), -i))[:_MOST_PLACES]
     found = usual
@@ -83,8 +84,7 @@ def _cost(steps: Sequence[PlanStep], schools: Mapping[str, str]) -> int:
         if coat.is_full_coat
         for i in range(j)
     )
-    findings = check_plan(steps, schools)
-    return upside_down * _WEIGHTS["ground"] + sum(_WEIGHTS[finding.severity] for finding in findings)
+    return upside_down * _UPSIDE_DOWN + weight_of(check_plan(steps, schools))
 
 
 class _Phases:

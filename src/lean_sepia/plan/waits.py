@@ -193,13 +193,15 @@ def full_cure(step: PlanStep) -> float:
     """Minutes until anything may follow: as given for the step, else that of its kind or medium."""
     if step.full_cure_min is not None:
         return step.full_cure_min
-    if step.kind in _ALONE:
-        return _ALONE[step.kind]
     if step.kind in ("found", "test-piece"):
         return 0.0
-    medium = (
-        step.medium or _NO_MEDIUM.get(step.kind) or (step.nature.medium if step.nature.leaves_film else None)
-    )
+    return _ALONE.get(step.kind, _cure_of(step.kind, step.medium))
+
+
+def _cure_of(kind: str, medium: str | None) -> float:
+    """Minutes in which the medium cures, or the usual one of a kind that leaves something."""
+    usual = KINDS[kind].medium if KINDS[kind].leaves_film else None
+    medium = medium or _NO_MEDIUM.get(kind) or usual
     return MEDIA[medium].full_cure_min if medium else 0.0
 
 
@@ -282,11 +284,9 @@ def _table(below: _Sketch, then: _Sketch) -> Wait:
     for pair in PAIRS:
         if pair.fits(below, then):
             return pair.wait
-    kind = KINDS[below.kind]
     if below.kind in _ALONE:
         return Wait(_ALONE[below.kind], N_("until it has set"))
-    medium = below.medium or _NO_MEDIUM.get(below.kind) or (kind.medium if kind.leaves_film else None)
-    return Wait(MEDIA[medium].full_cure_min if medium else 0.0, N_("until it has cured"))
+    return Wait(_cure_of(below.kind, below.medium), N_("until it has cured"))
 
 
 _REST_MIN = 20.0

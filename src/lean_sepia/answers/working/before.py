@@ -74,10 +74,8 @@ def _touches(step: PlanStep, zone: str) -> bool:
 def _masks(steps: Order, index: int) -> Iterator[tuple[str, str]]:
     """Masks that are on and those that should be: what was painted beside and what is clear."""
     step = steps[index]
-    for bracket in steps.brackets:
-        mask = steps[bracket.mask]
-        off = len(steps) if bracket.off is None else bracket.off
-        if bracket.mask < index < off and one_model(mask.model, step.model):
+    for mask in (steps[i] for i in steps.masks_on(index)):
+        if one_model(mask.model, step.model):
             yield f"on {mask.id}", _("On, and its edges pressed down: {0}.").format(mask.name)
     glass = next(
         (

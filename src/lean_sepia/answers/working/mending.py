@@ -9,14 +9,12 @@ from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import lay_varnish_at
 from lean_sepia.document.edits.steps import add_step, move_step_to
 from lean_sepia.document.model import Project
-from lean_sepia.document.work import drying_of, plan_steps
+from lean_sepia.document.work import found_in, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.rules.finding import Finding
-from lean_sepia.plan.rules.table import BY_CODE, check_plan
-
-_WEIGHTS = {"stop": 10_000, "warn": 100, "note": 1}
+from lean_sepia.plan.rules.finding import Finding, weight_of
+from lean_sepia.plan.rules.table import BY_CODE
 
 
 @dataclass(frozen=True)
@@ -29,26 +27,14 @@ class Mend:
 
 def mend_of(project: Project, finding: Finding) -> Mend | None:
     """The mend of a finding that leaves least to be said; None where neither an order nor another step ends it."""
-    now = _cost(project)
+    now = weight_of(found_in(project))
     found = []
     for number, mend in enumerate(_mends(project, finding)):
-        codes = [
-            one
-            for one in _findings(mend.project)
-            if (one.code, one.step, one.after) == (finding.code, finding.step, finding.after)
-        ]
-        cost = _cost(mend.project)
-        if not codes and cost < now:
+        after = found_in(mend.project)
+        cost = weight_of(after)
+        if cost < now and finding.key not in {one.key for one in after}:
             found.append((cost, number, mend))
     return min(found, key=lambda one: one[:2])[2] if found else None
-
-
-def _findings(project: Project) -> list[Finding]:
-    return check_plan(plan_steps(project), project.schools, drying_of(project))
-
-
-def _cost(project: Project) -> int:
-    return sum(_WEIGHTS[finding.severity] for finding in _findings(project))
 
 
 def _mends(project: Project, finding: Finding) -> Iterator[Mend]:

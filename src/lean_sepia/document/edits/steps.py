@@ -9,12 +9,11 @@ from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import fresh_id, put
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.planned import Step
-from lean_sepia.document.work import drying_of, plan_step, plan_steps
+from lean_sepia.document.work import found_in, plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.placing import arranged, place_of, usual_kinds
-from lean_sepia.plan.rules.table import check_plan
 
 
 def place_for(project: Project, kind: str, zones: Sequence[str] = (), medium: str | None = None) -> int:
@@ -69,8 +68,8 @@ def arrange(project: Project, but: Collection[str] = ()) -> Project:
 
 def arrange_around(project: Project, before: Project) -> Project:
     """The same after something was added: steps that there were words about before stay where they are."""
-    found = check_plan(plan_steps(before), before.schools, drying_of(before))
-    return arrange(project, {name for finding in found for name in (finding.step, finding.after) if name})
+    named = {name for finding in found_in(before) for name in (finding.step, finding.after) if name}
+    return arrange(project, named)
 
 
 def _ordered(project: Project, order: Sequence[str]) -> Project:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -30,6 +30,19 @@ class Finding:
     step: str
     after: str | None
     message: str
+
+    @property
+    def key(self) -> tuple[str, str, str | None]:
+        """What tells it from others: the rule and the steps, whatever is said."""
+        return self.code, self.step, self.after
+
+
+_WEIGHTS: dict[Severity, int] = {"stop": 10_000, "warn": 100, "note": 1}
+
+
+def weight_of(findings: Iterable[Finding]) -> int:
+    """How much speaks against a plan: one stop counts more than any number of warnings that there will be, and so on."""
+    return sum(_WEIGHTS[finding.severity] for finding in findings)
 
 
 @dataclass(frozen=True)

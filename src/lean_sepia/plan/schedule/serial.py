@@ -116,17 +116,17 @@ class Placing:
         if task.fixed is not None:
             self.slots[index] = Slot(*task.fixed, None)
             return None
-        bound, cause = self.bound(index)
         partner = self._partner(index)
-        limit = self.problem.limits[index][1] if partner is not None else 0.0
-        hours = self.problem.hours(index)
+        if partner is None:
+            self.place_plain(index)
+            return None
+        bound, cause = self.bound(index)
+        limit, hours = self.problem.limits[index][1], self.problem.hours(index)
         first = None
         for _try in range(_TRIES):
             start, blocker = self.bench.earliest(hours, bound, task.hands)
             slot = Slot(start, start + task.hands, cause if blocker is None else blocker)
             first = first or slot
-            if partner is None:
-                break
             then = self._start_of(partner, index, slot)
             if then - slot.end <= limit:
                 break
@@ -140,10 +140,9 @@ class Placing:
         else:
             slot = first if first is not None else slot
         self._set(index, slot)
-        if partner is not None:
-            self.place_plain(partner)
-            if self.slots[partner].start - self.slots[index].end > limit:
-                self.late += 1
+        self.place_plain(partner)
+        if self.slots[partner].start - self.slots[index].end > limit:
+            self.late += 1
         return partner
 
     def place_plain(self, index: int) -> None:

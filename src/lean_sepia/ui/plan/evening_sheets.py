@@ -124,15 +124,10 @@ class EveningSheets(KeyboardRing, QWidget):
     def _place_at(self, point: QPointF, name: str) -> str:
         """The step before which something dropped here comes; empty for the end."""
         here = self.layout_now().next_row(point)
-        ids = [step.id for step in self.steps if step.id != name]
-        if here is None:
-            return ""
-        wanted = here.step.id
-        if wanted != name:
-            return wanted
+        if here is None or here.step.id != name:
+            return here.step.id if here else ""
         numbers = [step.id for step in self.steps]
-        later = numbers[numbers.index(name) + 1 :]
-        return next((one for one in later if one in ids), "")
+        return next(iter(numbers[numbers.index(name) + 1 :]), "")
 
     def _choose(self, name: str) -> None:
         self._current = name

@@ -24,14 +24,9 @@ Mends = Mapping[tuple[str, str, str | None], Mend]
 _FEW = 6  # of which mends are looked for: the gravest
 
 
-def key_of(finding: Finding) -> tuple[str, str, str | None]:
-    """What tells a finding from others."""
-    return finding.code, finding.step, finding.after
-
-
 def mends_of(project: Project, findings: tuple[Finding, ...]) -> Mends:
     """What mends each of the gravest findings, where something does."""
-    found = {key_of(finding): mend_of(project, finding) for finding in findings[:_FEW]}
+    found = {finding.key: mend_of(project, finding) for finding in findings[:_FEW]}
     return {key: mend for key, mend in found.items() if mend is not None}
 
 
@@ -75,7 +70,7 @@ class FindingRows(Rows):
         line.setAlignment(sign, Qt.AlignmentFlag.AlignTop)
         yield line
         buttons = []
-        mend = self._mends.get(key_of(finding))
+        mend = self._mends.get(finding.key)
         if mend is not None:
             yield row(20, label(_("To mend: {0}.").format(mend.words), "second", wrap=True), spacing=0)
             do = button(_("Mend it"), "tool", mend.words)
@@ -97,7 +92,7 @@ class FindingRows(Rows):
         if self._quiet_open:
             accepted = {(one.code, one.step, one.after): one for one in self._session.project.accepted}
             for finding in quiet:
-                one = accepted.get(key_of(finding))
+                one = accepted.get(finding.key)
                 if one is None:
                     continue
                 yield label(f"{self._number(finding.step)}  {finding.message}", "second", wrap=True)

@@ -25,11 +25,10 @@ from lean_sepia.document.edits.steps import (
     remove_step,
 )
 from lean_sepia.document.model import Project
-from lean_sepia.document.work import drying_of, plan_steps
+from lean_sepia.document.work import found_in
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day_and_time
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import Schedule
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.files import ask_place
@@ -283,15 +282,8 @@ class PlanRoom(RoomPage):
             trial = _dropped(project, step_id, before)
         except SepiaError as error:
             return str(error)
-        was = {
-            (f.code, f.step, f.after)
-            for f in check_plan(plan_steps(project), project.schools, drying_of(project))
-        }
-        new = [
-            f
-            for f in check_plan(plan_steps(trial), project.schools, drying_of(project))
-            if (f.code, f.step, f.after) not in was
-        ]
+        was = {finding.key for finding in found_in(project)}
+        new = [finding for finding in found_in(trial) if finding.key not in was]
         return new[0].message if new else ""
 
     def remove(self, step_id: str) -> None:
