@@ -18,41 +18,34 @@ from PySide6.QtGui import (
     QPen,
     QPolygonF,
 )
-from PySide6.QtWidgets import QWidget
 
 from lean_sepia.answers.bench import span_of
 from lean_sepia.answers.working.evening_sheets import EveningPlan, EveningSheet, SheetStep
-from lean_sepia.language import _, clock, day, weekday_and_time
+from lean_sepia.language import _, clock, day
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
 from lean_sepia.ui.plan.sheet_layout import Layout, Row
+from lean_sepia.ui.plan.steps_view import StepsView
 
 _DRAG = 7
 
 
 @guarded
-class EveningSheets(KeyboardRing, QWidget):
+class EveningSheets(StepsView):
     """A sheet for each evening. Steps are chosen, opened, moved by Ctrl and the arrows, or dragged to another place."""
 
-    chosen = Signal(str)
-    opened = Signal(str)
-    move_wanted = Signal(int)
     dropped = Signal(str, str)  # a step, and the one it is to come before; empty for last
     remove_wanted = Signal(str)
 
     def __init__(self) -> None:
-        super().__init__()
+        super().__init__(_("Evenings with their steps"))
         self.judge: Callable[[str, str], str] = lambda _step, _before: ""
         self._plan = EveningPlan((), (), ())
-        self._current = ""
         self._now = datetime.now()
         self._drag: tuple[str, QPointF] | None = None
         self._over: tuple[QPointF, str, str] | None = (
             None  # where the pointer is, before which step, what that breaks
         )
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(_("Evenings with their steps"))
 
     # What is shown
 
@@ -79,13 +72,6 @@ class EveningSheets(KeyboardRing, QWidget):
 
     def minimumSizeHint(self) -> QSize:
         return self.sizeHint()
-
-    def _describe(self) -> None:
-        step = next((step for step in self.steps if step.id == self._current), None)
-        if step:
-            self.setAccessibleDescription(
-                f"{step.number} {step.title}, {weekday_and_time(step.start)}–{clock(step.end)}"
-            )
 
     # What the user does
 
@@ -129,34 +115,13 @@ class EveningSheets(KeyboardRing, QWidget):
         numbers = [step.id for step in self.steps]
         return next(iter(numbers[numbers.index(name) + 1 :]), "")
 
-    def _choose(self, name: str) -> None:
-        self._current = name
-        self._describe()
-        self.update()
-        self.chosen.emit(name)
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        ids = [step.id for step in self.steps]
-        moves = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
         if event.key() == Qt.Key.Key_Escape and self._drag is not None:
             self._drag = self._over = None
             self.unsetCursor()
             self.update()
-        elif self._current not in ids:
-            super().keyPressEvent(event)
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.opened.emit(self._current)
-        elif event.key() == Qt.Key.Key_Delete:
+        elif event.key() == Qt.Key.Key_Delete and any(step.id == self._current for step in self.steps):
             self.remove_wanted.emit(self._current)
-        elif event.key() in moves:
-            step = moves[Qt.Key(event.key())]
-            if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-                self.move_wanted.emit(step)
-                return
-            self.ring = True
-            index = ids.index(self._current) + step
-            if 0 <= index < len(ids):
-                self._choose(ids[index])
         else:
             super().keyPressEvent(event)
 

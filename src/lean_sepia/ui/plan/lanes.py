@@ -6,16 +6,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QWidget
+from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
+from PySide6.QtGui import QFontMetrics, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from lean_sepia.answers.working.evening_sheets import SheetStep
-from lean_sepia.language import _, clock, weekday, weekday_and_time
+from lean_sepia.language import _, clock, weekday
 from lean_sepia.plan.hours.evenings import Window
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, font
+from lean_sepia.ui.plan.steps_view import StepsView
 
 _HEAD, _LINE, _MOST_LINE, _GAP, _HATCH = 46, 34, 72, 26, 7
 
@@ -37,20 +36,13 @@ class Lane:
 
 
 @guarded
-class Lanes(KeyboardRing, QWidget):
+class Lanes(StepsView):
     """Evenings side by side, each as wide as it is long; the gap between two is a night, cut and hatched."""
 
-    chosen = Signal(str)
-    opened = Signal(str)
-    move_wanted = Signal(int)
-
     def __init__(self) -> None:
-        super().__init__()
+        super().__init__(_("Parts with their steps"))
         self._lanes: tuple[Lane, ...] = ()
         self._windows: tuple[Window, ...] = ()
-        self._current = ""
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(_("Parts with their steps"))
 
     def sizeHint(self) -> QSize:
         return QSize(640, _HEAD + _LINE * max(1, len(self._lanes)) + 14)
@@ -66,16 +58,11 @@ class Lanes(KeyboardRing, QWidget):
         self._describe()
         self.update()
 
-    def _steps(self) -> list[SheetStep]:
+    @property
+    def steps(self) -> list[SheetStep]:
+        """All steps in the order of the plan, each once."""
         steps = {one.step.id: one.step for lane in self._lanes for one in lane.steps}
         return sorted(steps.values(), key=lambda step: step.number)
-
-    def _describe(self) -> None:
-        step = next((step for step in self._steps() if step.id == self._current), None)
-        if step:
-            self.setAccessibleDescription(
-                f"{step.number} {step.title}, {weekday_and_time(step.start)}–{clock(step.end)}"
-            )
 
     @property
     def _line(self) -> float:
@@ -103,29 +90,6 @@ class Lanes(KeyboardRing, QWidget):
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         if found := self._under(event):
             self.opened.emit(found)
-
-    def _choose(self, name: str) -> None:
-        self._current = name
-        self._describe()
-        self.update()
-        self.chosen.emit(name)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        ids = [step.id for step in self._steps()]
-        moves = {Qt.Key.Key_Up: -1, Qt.Key.Key_Left: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Right: 1}
-        if self._current not in ids:
-            super().keyPressEvent(event)
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.opened.emit(self._current)
-        elif event.key() not in moves:
-            super().keyPressEvent(event)
-        elif event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.move_wanted.emit(moves[Qt.Key(event.key())])
-        else:
-            self.ring = True
-            index = ids.index(self._current) + moves[Qt.Key(event.key())]
-            if 0 <= index < len(ids):
-                self._choose(ids[index])
 
     def _names(self) -> float:
         """Width of the names: less in a narrow window, where the evenings need it more."""
