@@ -17,7 +17,7 @@ from scripts.simulated_worlds import RAMP, Stage, draw_world, smooth_reflectance
 
 OUT = Path(__file__).parent.parent / "src/lean_sepia/photo/data/worlds.npz"
 EACH = {
-    "camera": 1300, "phone": 1100, "print": 1300, "page": 1200, "slide": 1100, "developed": 1600, "undeveloped": 900,
+    "camera": 1400, "phone": 1200, "print": 1700, "page": 1700, "slide": 1300, "developed": 1600, "undeveloped": 1100,
 }  # fmt: skip
 _SEED, _SMOOTH = 14, 150
 _FEWEST_SURFACES, _FEWEST_GREYS, _MOST_LEFT = 120, 15, 9.0

@@ -57,10 +57,21 @@ def smooth_reflectances(rng: Rng, count: int) -> np.ndarray:
     return np.array(found)
 
 
+def _level(encoded: np.ndarray, rng: Rng) -> np.ndarray:
+    """What stays as it is when colours are drawn from or to grey (n, 1): luma, or a mean by some power, from near the least to near
+    the largest channel."""
+    if rng.random() < 0.5:
+        return (encoded @ _LUMA)[:, None]
+    power, share = rng.uniform(-3, 6), rng.random()
+    weights = share * _LUMA + (1 - share) / 3
+    return ((np.maximum(encoded, 0.02) ** power) @ weights)[:, None] ** (1 / power)
+
+
 def _saturated(encoded: np.ndarray, rng: Rng, times: float, uneven: float, turn: float) -> np.ndarray:
     """Colours drawn from or to grey by a multiple that differs a little by hue and lightness, and turned a little in hue."""
-    level = encoded @ _LUMA
-    red, blue = encoded[:, 0] - encoded[:, 1], encoded[:, 2] - encoded[:, 1]
+    level = _level(encoded, rng)
+    green = encoded[:, 1:2]
+    red, blue = encoded[:, :1] - green, encoded[:, 2:] - green
     hue = np.arctan2(blue, red)
     first, second = rng.normal(0, uneven, 2) * [1, 0.6]
     waves = first * np.cos(hue - rng.uniform(0, 6.3)) + second * np.cos(2 * hue - rng.uniform(0, 6.3))
@@ -68,11 +79,17 @@ def _saturated(encoded: np.ndarray, rng: Rng, times: float, uneven: float, turn:
     angle = rng.normal(0, turn)
     new_red = strength * (red * np.cos(angle) - blue * np.sin(angle))
     new_blue = strength * (blue * np.cos(angle) + red * np.sin(angle))
-    if rng.random() < 0.5:
-        green = level - _LUMA[0] * new_red - _LUMA[2] * new_blue
-    else:
-        green = encoded[:, 1] - (strength - 1) * (level - encoded[:, 1]) * 0.5
-    return np.stack([green + new_red, green, green + new_blue], axis=1)
+    new_green = level + strength * (green - level)
+    return np.concatenate([new_green + new_red, new_green, new_green + new_blue], axis=1)
+
+
+def _shared(channels: np.ndarray, rng: Rng, most: float) -> np.ndarray:
+    """Channels that have taken from, or were cleared of, each other: all alike to a share, and each pair by some more; greys stay."""
+    if rng.random() < 0.4:
+        return channels
+    alike = rng.uniform(-0.5, 1) * most
+    mixing = (1 - alike) * np.eye(3) + alike / 3 + rng.normal(0, 0.12 * most, (3, 3))
+    return channels @ (mixing / mixing.sum(axis=0))
 
 
 def _bent(encoded: np.ndarray, rng: Rng, width: float) -> np.ndarray:
@@ -115,7 +132,7 @@ def _film(
     """Densities of three layers: logistic in log exposure, at times half straight."""
     logs = np.log10(np.maximum(light, 1e-5))
     steep = rng.uniform(*contrast) * np.exp(rng.normal(0, 0.05, 3))
-    middle = rng.normal(-0.85, 0.15) + rng.normal(0, 0.03, 3)
+    middle = rng.normal(-0.85, 0.22) + rng.normal(0, 0.03, 3)
     most = rng.uniform(*reach)
     density = most / (1 + np.exp(4 * steep / most * (logs - middle)))
     if rng.random() < 0.35:
@@ -135,7 +152,7 @@ def _dyed(density: np.ndarray, rng: Rng, most: float, made_good: tuple[float, fl
     mixing = np.eye(3) + (1 - rng.uniform(*made_good)) * _impure(rng, most)
     if rng.random() < 0.6:
         mixing = mixing / mixing.sum(axis=0)
-    return density @ mixing
+    return _shared(density @ mixing, rng, 0.4)
 
 
 def _faded(density: np.ndarray, rng: Rng, most: float) -> np.ndarray:
@@ -155,7 +172,7 @@ def _scanned(seen: np.ndarray, rng: Rng) -> np.ndarray:
     if rng.random() < 0.5:
         encoded = _bent(encoded, rng, 0.04)
     if rng.random() < 0.6:
-        encoded = _saturated(encoded, rng, np.exp(rng.normal(0.02, 0.13)), 0.07, 0.03)
+        encoded = _saturated(encoded, rng, np.exp(rng.normal(0.02, 0.18)), 0.07, 0.03)
     return encoded
 
 
@@ -186,9 +203,9 @@ def _print(light: np.ndarray, rng: Rng) -> np.ndarray:
         density = -(logs * rng.uniform(0.65, 1.1) * np.exp(rng.normal(0, 0.09, 3)) + rng.normal(0, 0.05, 3))
         if rng.random() < 0.6:
             density = 1.5 * (1 - np.exp(-np.maximum(density, 0) / 1.5)) + np.minimum(density, 0)
-        density = _dyed(density, rng, 0.35, (0.2, 1.3))
+        density = _dyed(density, rng, 0.35, (0.0, 1.2))
     else:
-        density = _dyed(_film(light, rng, (0.8, 2.2), (1.4, 2.5)), rng, 0.45, (0.3, 1.5))
+        density = _dyed(_film(light, rng, (0.7, 2.3), (1.3, 2.5)), rng, 0.45, (0.0, 1.3))
     return _on_paper(density, rng, 0.4)
 
 
@@ -203,14 +220,14 @@ def _page(light: np.ndarray, rng: Rng) -> np.ndarray:
         density = -spread * np.log10(np.maximum(1 - cover + cover * 10 ** (-solid / spread), 1e-3))
     else:
         density = solid * cover ** rng.uniform(1, 1.6)
-    density = density + (cover * solid) @ ((1 - rng.uniform(-0.1, 0.8)) * _impure(rng, 1.0))
+    density = _shared(density + (cover * solid) @ (rng.uniform(0.1, 1.3) * _impure(rng, 1.0)), rng, 0.4)
     if rng.random() < 0.4:
         density = 2.04 * (1 - np.exp(-np.maximum(density, 0) / 1.7))
     return _on_paper(density, rng, 0.2)
 
 
 def _slide(light: np.ndarray, rng: Rng) -> np.ndarray:
-    density = _dyed(_film(light, rng, (1.0, 2.1), (2.2, 3.4)), rng, 0.4, (0.4, 1.5))
+    density = _dyed(_film(light, rng, (1.0, 2.1), (2.2, 3.4)), rng, 0.4, (0.1, 1.4))
     aged = _faded(density, rng, 0.5) + np.array([0.02, 0.05, 0.09]) * rng.uniform(0, 1.4)
     return _scanned(10 ** -np.maximum(aged - rng.uniform(0, 0.1), 0) + 0.012 * rng.random() ** 2, rng)
 

@@ -86,3 +86,16 @@ def test_chart_of_24_patches():
     d65 = colour.CCS_ILLUMINANTS["CIE 1931 2 Degree Standard Observer"]["D65"]
     reference = colour.XYZ_to_Lab(xyz, d65)
     assert float(delta_e00(rows, reference).max()) < 0.3
+
+
+def test_the_gamut_of_real_surfaces_is_the_published_one():
+    """M. R. Pointer (1980), as the reference library carries it."""
+    with (files("lean_sepia.photo") / "data" / "real_surfaces.csv").open(encoding="utf-8") as file:
+        head, *rows = (line.strip().split(",") for line in file)
+    ours = {
+        (float(row[0]), float(hue)): float(chroma)
+        for row in rows
+        for hue, chroma in zip(head[1:], row[1:], strict=True)
+    }
+    theirs = {(float(L), float(h)): float(C) for L, C, h in colour.models.DATA_POINTER_GAMUT_VOLUME}
+    assert ours == theirs

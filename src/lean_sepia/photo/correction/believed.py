@@ -43,9 +43,9 @@ def alike(even: FloatArray, other: FloatArray) -> FloatArray:
     return np.exp(-0.5 * squared / _REACH**2)
 
 
-def by_coordinate(table: FloatArray) -> FloatArray:
-    """A covariance (3 m, 3 n) from how alike (m, n) things are: of the misfit, and nothing between coordinates."""
-    found = np.einsum("mn,c,cd->mcnd", table, MISFIT**2, np.eye(3))
+def by_coordinate(table: FloatArray, times: float = 1.0) -> FloatArray:
+    """A covariance (3 m, 3 n) from how alike (m, n) things are: of so many times the usual misfit, and nothing between coordinates."""
+    found = np.einsum("mn,c,cd->mcnd", table, (times * MISFIT) ** 2, np.eye(3))
     return np.asarray(found.reshape(3 * table.shape[0], 3 * table.shape[1]))
 
 
@@ -55,12 +55,14 @@ class Observed:
 
     at : (m, 3) even coordinates where they come out in the mean; away : (k, 3 m) how far from that in each world
     missed : (3 m,) what they are known to be, less that; covariance : (3 m, 3 m) of both
+    misfit : how many times the usual is what no world follows
     """
 
     at: FloatArray
     away: FloatArray
     missed: FloatArray
     covariance: FloatArray
+    misfit: float = 1.0
 
     @cached_property
     def _factor(self) -> tuple[FloatArray, bool]:
@@ -171,7 +173,7 @@ class Believed:
         together = weighed @ seen.away  # (3, m, 3 n)
         kriged = alike(middle.T, seen.at) * _share_of_misfit(middle)[:, None]
         for coordinate in range(3):
-            together[coordinate, :, coordinate::3] += kriged * MISFIT[coordinate] ** 2
+            together[coordinate, :, coordinate::3] += kriged * (seen.misfit * MISFIT[coordinate]) ** 2
         gain = seen.solved(together.reshape(-1, together.shape[-1]).T).T.astype(np.float32)
         moved = (gain @ seen.surprise).reshape(members.shape)
         if spread:
@@ -183,7 +185,9 @@ class Believed:
 
     def _unfollowed(self, even: FloatArray) -> FloatArray:
         """Variance (3, m) of what no world follows at even coordinates (3, m)."""
-        return (MISFIT**2 + (LEFT_SHARE * self.left) ** 2)[:, None] * _share_of_misfit(even) ** 2
+        times = 1.0 if self.observed is None else self.observed.misfit
+        variance = (times * MISFIT) ** 2 + (LEFT_SHARE * self.left) ** 2
+        return variance[:, None] * _share_of_misfit(even) ** 2
 
 
 @cache

@@ -31,7 +31,7 @@ from lean_sepia.photo.correction.kinds import range_scale, worlds_of
 from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.picture_kind import PictureKind
 
-_NODES, _COARSE_NODES, _FEW_WORLDS = 25, 5, 64
+_NODES, _COARSE_NODES, _FEW_WORLDS = 25, 7, 64
 _SINGLY = 1500  # colours beyond which they are looked up in a table
 Possible = tuple[FloatArray, FloatArray]
 """L*a*b* (n, 3) that a colour may be, and the weight (n,) of each."""

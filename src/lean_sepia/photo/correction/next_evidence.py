@@ -105,15 +105,16 @@ def _with_anchor(cast: Cast, lab: FloatArray) -> Cast:
     seen = believed.observed
     width = np.diag(stated_width() ** 2)
     weighed = (away * believed.weights[:, None]).T
-    own = weighed @ away + by_coordinate(np.ones((1, 1))) + width
+    misfit = 1.0 if seen is None else seen.misfit
+    own = weighed @ away + by_coordinate(np.ones((1, 1)), misfit) + width
     if seen is None:
         observed = Observed(at[None], away, np.zeros(3), own)
     else:
-        both = weighed @ seen.away + by_coordinate(alike(at[None], seen.at))
+        both = weighed @ seen.away + by_coordinate(alike(at[None], seen.at), misfit)
         observed = Observed(
             np.vstack([seen.at, at]), np.hstack([seen.away, away]),
             np.concatenate([seen.missed, both @ seen.solved(seen.missed)]),
-            np.block([[seen.covariance, both.T], [both, own]]),
+            np.block([[seen.covariance, both.T], [both, own]]), misfit,
         )  # fmt: skip
     scale = range_scale(cast.kind, max(1, cast.known) + 1)
     return replace(cast, believed=replace(believed, observed=observed, scale=scale))

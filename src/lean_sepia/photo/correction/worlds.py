@@ -33,6 +33,7 @@ LIGHTS = (
 
 _DARKEST, _KAPPA = 216 / 24389, 24389 / 27
 _SOFT = 1e-2
+_AT_ONCE = 20_000  # colours that stay close to the processor
 _STEPS, _LONGEST, _STEP, _RIDGE, _SETTLED = 8, 0.15, 1e-3, 0.3, 5e-4
 _ROOTS_WITHIN = (0.05, 1.6)
 
@@ -114,11 +115,16 @@ class Worlds:
 
     def lab(self, roots: FloatArray) -> FloatArray:
         """L*a*b* (m, n, 3) of roots (3, m, n)."""
-        found = standard_lab(roots)
-        for term, mixing in zip(features_of(roots), self.mixing, strict=True):
-            for coordinate in range(3):
-                found[coordinate] += term * mixing[coordinate]
-        return np.moveaxis(found, 0, -1)
+        made = np.empty((*roots.shape[1:], 3), roots.dtype)
+        step = max(1, _AT_ONCE // max(1, roots.shape[1]))
+        for start in range(0, len(self), step):
+            some = slice(start, start + step)
+            found = standard_lab(roots[..., some])
+            for term, mixing in zip(features_of(roots[..., some]), self.mixing[..., some], strict=True):
+                for coordinate in range(3):
+                    found[coordinate] += term * mixing[coordinate]
+            made[:, some] = np.moveaxis(found, 0, -1)
+        return made
 
     def roots_that_give(self, lab: FloatArray) -> FloatArray:
         """Roots (3, n) from which each world makes one L*a*b* (3,), by Newton's method with its first slopes."""
