@@ -41,7 +41,9 @@ def test_a_sample_between_an_anchor_and_its_correction_gets_the_new_one(untouche
     room.add_sample(836, 372, 11)
     held()
     (sample,) = session.project.samples
-    assert abs(sample.lab[2] - bare.lab[2]) > 2  # the warm cast is out of it
+    corrected = sample_disc(pixels, room.seen.cast, 836, 372, 11)
+    assert sample.lab == pytest.approx(corrected.lab)
+    assert sample.lab != pytest.approx(bare.lab, abs=1)
     assert len(session.project.photos[0].anchors) == 1
 
 

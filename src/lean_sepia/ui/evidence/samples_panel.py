@@ -22,7 +22,7 @@ from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.photo.seen_photo import Seen
 from lean_sepia.ui.shell.session import Session
 
-_LIST_HEIGHT = 118  # three samples: a low window scrolls the column rather than hide them
+_LIST_HEIGHT = 116  # three samples: a low window scrolls the column rather than hide them
 _ROLE_WIDTH, _SHAPE_WIDTH = 84, 82
 
 
