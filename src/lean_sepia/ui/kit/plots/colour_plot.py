@@ -19,6 +19,9 @@ _ROUND, _SQUARE = 13, 11
 _LIGHT = QColor(250, 250, 250)
 _LEAST_SPAN, _MARGIN = 6.0, 0.62
 _HALO_REACH = 0.08  # of the span: a halo of nearly equal colours is still seen
+_NAMES_APART = (
+    0.12  # of the span: names of ways that end closer lie on each other, and the rows beside hold them all
+)
 _EMPTY = (-20.0, 20.0)
 _BAR_WIDTH = 16
 
@@ -139,8 +142,13 @@ class ColourPlot(QWidget):
             pen = pg.mkPen(ink, width=1.2, style=Qt.PenStyle.DashLine)
             outline = (a + half_a * np.cos(turn), b + half_b * np.sin(turn))
             self._plane.addItem(pg.PlotCurveItem(*outline, pen=pen, antialias=True))
-        for way in content.ways:
+        named: list[np.ndarray] = []
+        for way in sorted(content.ways, key=lambda one: not one.strong):
             self._draw_way(way, ink)
+            end = np.array(way.labs[-1][1:])
+            if way.name and all(np.abs(end - other).max() > _NAMES_APART * self._span() for other in named):
+                self._name_way(way, ink)
+                named.append(end)
         spots = [
             {
                 "pos": point.lab[1:],
@@ -163,13 +171,14 @@ class ColourPlot(QWidget):
         labs = np.array(way.labs)
         pen = pg.mkPen(ink, width=2.4 if way.strong else 1.1)
         self._plane.addItem(pg.PlotCurveItem(labs[:, 1], labs[:, 2], pen=pen, antialias=True))
-        if way.name:
-            # Above its end where the way turns up, below where it turns down: clear of its own line.
-            up = labs[-1, 2] >= labs[0, 2]
-            words = pg.TextItem(way.name, color=ink, anchor=(0.5, 1.6 if up else -0.6))
-            words.setFont(font(11))
-            words.setPos(labs[-1, 1], labs[-1, 2])
-            self._plane.addItem(words)
+
+    def _name_way(self, way: Way, ink: QColor) -> None:
+        """Its name above its end where the way turns up, below where it turns down: clear of its own line."""
+        first, last = way.labs[0], way.labs[-1]
+        words = pg.TextItem(way.name, color=ink, anchor=(0.5, 1.6 if last[2] >= first[2] else -0.6))
+        words.setFont(font(11))
+        words.setPos(last[1], last[2])
+        self._plane.addItem(words)
 
     def _halo(self, labs: tuple[Lab, ...], ink: QColor) -> QGraphicsPolygonItem:
         """An area round all that one drop too many or too few can do."""
