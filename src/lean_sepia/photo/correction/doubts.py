@@ -13,7 +13,7 @@ from lean_sepia.colour.even import even_from_lab, lab_from_even
 from lean_sepia.language import _
 from lean_sepia.photo.correction.believed import Believed
 from lean_sepia.photo.correction.cast import Anchor, Cast
-from lean_sepia.photo.correction.cast_fit import Known, fitted
+from lean_sepia.photo.correction.weighing import Known, fitted
 from lean_sepia.photo.patch import Patch
 
 _OUTLIER_DE00, _OUTLIER_TIMES, _SUSPECTS = 4.0, 2.5, 3

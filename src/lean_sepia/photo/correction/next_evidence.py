@@ -17,8 +17,8 @@ from lean_sepia.colour.even import even_from_lab
 from lean_sepia.language import _
 from lean_sepia.photo.correction.believed import Believed, Observed, alike, by_coordinate
 from lean_sepia.photo.correction.cast import Cast
-from lean_sepia.photo.correction.cast_fit import stated_width
 from lean_sepia.photo.correction.kinds import range_scale
+from lean_sepia.photo.correction.weighing import stated_width
 from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.sample import radius90
 
