@@ -72,11 +72,11 @@ def strange_about(pixels: FloatArray) -> list[str]:
     return []
 
 
-def small(pixels: FloatArray) -> FloatArray:
-    """A reduced copy of pixels of any depth, encoded in 0–1."""
+def small(pixels: FloatArray, longest: int = _SMALL) -> FloatArray:
+    """A reduced copy of pixels of any depth, encoded in 0–1, whose longer side is at most `longest` pixels."""
     most = 65535.0 if pixels.dtype == np.uint16 else 255.0
     height, width = pixels.shape[:2]
-    times = min(1.0, _SMALL / max(height, width))
+    times = min(1.0, longest / max(height, width))
     size = (max(1, round(width * times)), max(1, round(height * times)))
     return cv2.resize(np.ascontiguousarray(pixels), size, interpolation=cv2.INTER_AREA).astype(float) / most
 

@@ -10,12 +10,11 @@ from __future__ import annotations
 from functools import cache
 from importlib.resources import files
 
-import cv2
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.even import even_from_lab
-from lean_sepia.photo.patch import encoded_unit
+from lean_sepia.photo.correction.kind_guess import small
 from lean_sepia.photo.read import Pixels
 
 _LONGEST, _LEVELS, _LEAST_PIXELS, _MOST = 128, 14, 2, 40
@@ -33,11 +32,7 @@ def no_colours() -> FloatArray:
 
 def shown_colours(pixels: Pixels) -> FloatArray:
     """The different colours (n, 3) of a picture, encoded in 0–1, at most 40: those that cover a little of it and are not clipped."""
-    height, width = pixels.shape[:2]
-    times = min(1.0, _LONGEST / max(height, width))
-    size = (max(1, round(width * times)), max(1, round(height * times)))
-    small = cv2.resize(np.ascontiguousarray(pixels), size, interpolation=cv2.INTER_AREA)
-    encoded = encoded_unit(small).reshape(-1, 3)
+    encoded = small(pixels, _LONGEST).reshape(-1, 3)
     encoded = encoded[np.all((encoded > _WITHIN[0]) & (encoded < _WITHIN[1]), axis=1)]
     if not len(encoded):
         return no_colours()

@@ -15,7 +15,8 @@ from lean_sepia.arrays import BoolArray, Image8
 from lean_sepia.errors import SampleError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Anchor
-from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW, encoded_unit
+from lean_sepia.photo.correction.kind_guess import small
+from lean_sepia.photo.patch import CLIPPED_HIGH, CLIPPED_LOW
 from lean_sepia.photo.read import Pixels
 
 Usual = Literal["shadow", "glint"]
@@ -39,10 +40,7 @@ def usual_anchor(pixels: Pixels, which: Usual) -> Anchor:
     height, width = pixels.shape[:2]
     times = min(1.0, _LONGEST / max(height, width))
     radius = max(_LEAST_RADIUS, _RADIUS_SHARE * min(height, width))
-    small = cv2.resize(
-        np.ascontiguousarray(pixels), (max(1, round(width * times)), max(1, round(height * times))), interpolation=cv2.INTER_AREA
-    )  # fmt: skip
-    encoded = encoded_unit(small).astype(np.float32)
+    encoded = small(pixels, _LONGEST).astype(np.float32)
     sigma = max(0.6, radius * times)
     blurred = cv2.GaussianBlur(encoded, (0, 0), sigma)
     clipped = _spread((encoded <= CLIPPED_LOW / 255) | (encoded >= CLIPPED_HIGH / 255), sigma)

@@ -117,7 +117,7 @@ def stated_width() -> FloatArray:
     return np.asarray(np.sqrt(_STATED**2 + _OBSERVED**2))
 
 
-def known_from(anchors: Sequence[Anchor], patches: Sequence[Patch], shown: FloatArray | None = None) -> Known:
+def known_from(anchors: Sequence[Anchor], patches: Sequence[Patch], shown: FloatArray) -> Known:
     """What anchors say, how well each was read, and the colours (p, 3) of the picture that they are on."""
     rgb = np.array([patch.mean for patch in patches])
     found = AS_FOUND.lab(rgb)
@@ -136,10 +136,8 @@ def known_from(anchors: Sequence[Anchor], patches: Sequence[Patch], shown: Float
     width[~full, 0] = _UNKNOWN_LIGHTNESS
     ends = np.array([patch.clipping[1] - patch.clipping[0] for patch in patches]) * clipped[:, None]
     scatter = np.sqrt(np.einsum("nii->ni", covariances)) / np.maximum(rgb, 1e-3)
-    return Known(
-        srgb_from_linear(rgb), target, width, full, guess, clipped, ends, np.minimum(scatter, 0.5),
-        no_colours() if shown is None else shown,
-    )  # fmt: skip
+    scatter = np.minimum(scatter, 0.5)
+    return Known(srgb_from_linear(rgb), target, width, full, guess, clipped, ends, scatter, shown)
 
 
 def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> Cast:
