@@ -32,6 +32,7 @@ from lean_sepia.photo.sample import sample_patch
 PHOTOS = 4
 LIGHTS = ("D65", "D50", "D75", "A", "FL2", "FL11", "LED-B3", "LED-B1")
 GREYS = (0.3, 0.06)
+NEUTRALS = ("one neutral", "two neutrals")  # of unknown lightness
 COUNTS = {"one grey": 11.0, "two greys": 9.5, "six anchors": 5.8}
 LOW, HIGH, FEWEST, FEWEST_ONE = 0.85, 0.97, 0.75, 0.70
 MOST_WITH_SIX, MOST_WITH_CHART, STATED_SHARE, BESIDE_SHARE = 2.5, 2.2, 0.75, 2 / 3
@@ -62,6 +63,8 @@ class Taken:
         every = [Anchor(*disc, *map(float, lab)) for disc, lab in zip(self.discs, self.labs, strict=True)]
         chart = every[self._chart : self._chart + 24]
         return {
+            "one neutral": [Anchor(*one) for one in self.discs[-2:-1]],
+            "two neutrals": [Anchor(*one) for one in self.discs[-2:]],
             "one grey": every[-2:-1], "two greys": every[-2:], "six anchors": [chart[i] for i in SIX_PATCHES], "chart": chart,
         }[count]  # fmt: skip
 
@@ -144,6 +147,18 @@ def _unstated(count: str, rows: Rows, most: float) -> bool:
     )
 
 
+def _neutral(count: str, rows: Rows) -> bool:
+    """Neutrals of unknown lightness: the range holds what nobody said."""
+    miss, radius = _all(rows).T
+    share = float((miss <= radius).mean())
+    print(
+        f"renderings, {count} of unknown lightness: {share:.1%} within the stated radius (at least {LOW:.0%}: "
+        f"{'reached' if share >= LOW else 'NOT REACHED'}), mean {radius.mean():.2f}, mean error {miss.mean():.2f}",
+        flush=True,
+    )
+    return share >= LOW
+
+
 def _root_polynomial_left_one_out(rgb: FloatArray, xyz: FloatArray, labs: FloatArray) -> float:
     """Mean ΔE00 of a root-polynomial fit of second degree (Finlayson et al. 2015), each patch left out in turn."""
     r, g, b = np.maximum(rgb, 1e-6).T
@@ -220,18 +235,23 @@ def _two_pictures() -> bool:
 
 def main() -> bool:
     """Coverage and mean radius by anchors, kind unknown and stated; errors with six and with a chart; two pictures together."""
-    found: dict[str, Rows] = {count: {} for count in COUNTS}
+    found: dict[str, Rows] = {count: {} for count in (*NEUTRALS, *COUNTS)}
     stated: dict[str, Rows] = {count: {} for count in COUNTS}
     pictures = []
     for name, rendering in FAMILIES.items():
         for taken in _taken(name, rendering):
             pictures.append(taken)
+            for count in NEUTRALS:
+                cast = fit_cast(taken.pixels, taken.anchors(count))
+                found[count].setdefault(name, []).extend(_judged(taken, cast, EVERY))
             for count in COUNTS:
                 anchors = taken.anchors(count)
                 found[count].setdefault(name, []).extend(_judged(taken, fit_cast(taken.pixels, anchors)))
                 cast = fit_cast(taken.pixels, anchors, KINDS[name])
                 stated[count].setdefault(name, []).extend(_judged(taken, cast, EVERY))
     reached = True
+    for count in NEUTRALS:
+        reached &= _neutral(count, found[count])
     for count, most in COUNTS.items():
         reached &= _unstated(count, found[count], most)
     miss = float(_all(found["six anchors"])[:, 0].mean())

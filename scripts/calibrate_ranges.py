@@ -37,7 +37,7 @@ from scripts.simulated_worlds import smooth_reflectances
 COUNTS = (0, 1, 2, 6, 24)
 _PHOTOS, _SURFACES, _SEED, _GRAIN = 6, 50, 50, 0.006
 _GREYS = (0.3, 0.06)
-_HELD = 0.91
+_HELD = 0.93
 Row = tuple[float, ...]
 
 

@@ -29,7 +29,7 @@ from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.shelf.shelf import SHELF_NAME, Shelf
 from lean_sepia.shelf.shelf_file import write_shelf
 
-EDITION = 13
+EDITION = 14
 """Raised when the demo's content changes, so that an older one in the cache is not used."""
 
 _EXIF_TAKEN, _EXIF_IFD = 0x9003, 0x8769

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from lean_sepia.answers.evidence import cast_of
 from lean_sepia.answers.preview.on_photo import finish_on_photo, photo_to_paint, repainted
 from lean_sepia.answers.preview.patch import patch_picture
 from lean_sepia.answers.preview.texture import Frame
@@ -16,6 +17,7 @@ from lean_sepia.document.edits.panels import set_panels
 from lean_sepia.document.edits.zones import add_zone
 from lean_sepia.document.model import Project, Region
 from lean_sepia.document.panels import PanelGrid
+from lean_sepia.photo.preview import CorrectionTable
 
 KINDS = (
     ("tone", "bone-white", Manner(2, 0.7, "close", 0.25)), ("fade", "chalk", Manner(2, 0.8, "airbrush", 0.4, profile="panels")),
@@ -141,7 +143,7 @@ def test_the_demos_photo_is_painted_by_its_plan(worked, demo):
     store = ProjectStore.open(demo.worked, reading=True)
     pixels = decode_picture(store.photo(photo.sha256), photo.name).pixels
     store.close()
-    found = finish_on_photo(worked, photo, pixels, 600)
+    found = finish_on_photo(worked, photo, pixels, CorrectionTable(cast_of(photo, pixels)), 600)
     assert max(found.pixels.shape[:2]) <= 600
     assert "hull" in found.zones
     assert photo_to_paint(worked, "band") is None

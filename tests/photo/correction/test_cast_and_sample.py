@@ -62,6 +62,26 @@ def test_a_grey_of_unknown_lightness_leaves_the_lightness_alone():
     assert found.de00_90 > 2 * known.de00_90
 
 
+@pytest.mark.parametrize("exposure", [0.65, 0.8])
+@pytest.mark.parametrize("places", [(1,), (1, 2), (0, 1, 2)])
+def test_the_range_of_neutrals_of_unknown_lightness_holds_in_dark_pictures(exposure, places):
+    """Nobody knows how a picture was exposed: neutrals take the cast out, and tell nothing of lightness however many they are."""
+    pixels = card(gain=(exposure, 0.8 * exposure, 0.6 * exposure))
+    cast = fit_cast(pixels, [Anchor(*spot(i)) for i in places])
+    for index, lab in enumerate(LABS):
+        found = sample_disc(pixels, cast, *spot(index))
+        assert float(delta_e00(found.lab, lab)) < found.de00_90
+        low, high = found.lab_range90[0]
+        assert low < lab[0] < high
+
+
+def test_a_guess_does_not_balance_a_picture_that_has_a_neutral():
+    pixels = card(gain=(1.0, 0.78, 0.5))
+    coloured = Anchor(*spot(5), 13.0, guess=True)  # taken for deep shadow, and blue
+    found = sample_disc(pixels, fit_cast(pixels, [coloured, Anchor(*spot(1))]), *spot(2))
+    assert np.hypot(*found.lab[1:]) < 4
+
+
 def test_more_anchors_make_samples_better_and_surer():
     pixels = card(gain=(0.9, 0.8, 0.6), exponent=1.12, noise=0.01)
     few = fit_cast(pixels, [Anchor(*spot(1), 60)])

@@ -1,6 +1,7 @@
 """Corrections of simulated camera photos: sensors and surfaces that tuning never saw."""
 
 import numpy as np
+import pytest
 from scripts.simulated_cameras import (
     anchored,
     chart_24,
@@ -12,6 +13,7 @@ from scripts.simulated_cameras import (
 )
 
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.srgb import linear_from_srgb, srgb_from_linear
 from lean_sepia.photo.correction.cast import Anchor
 from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.sample import sample_disc
@@ -67,6 +69,20 @@ def test_two_anchors_that_contradict_each_other_are_told(rng):
     shot, anchors = _chart(rng)
     flipped = Anchor(anchors[20].x, anchors[20].y, anchors[20].radius, 60, 0, 45)
     assert "contradict" in fit_cast(shot.pixels, [anchors[19], flipped]).warnings[0]
+
+
+@pytest.mark.parametrize("name", ["D65", "A"])
+@pytest.mark.parametrize("flare", [0.0, 0.01, 0.03])
+def test_a_grey_and_a_black_do_not_contradict_each_other(rng, name, flare):
+    """What a black alone would make of a grey is no measure of either; light astray in the lens lifts blacks."""
+    shot, anchors = _chart(rng, name)
+    linear = linear_from_srgb(shot.pixels / 255.0)
+    lifted = linear + flare * linear.mean(axis=(0, 1))
+    pixels = np.clip(255 * srgb_from_linear(lifted), 0, 255).round().astype(np.uint8)
+    for grey, dark in ((21, 23), (19, 22), (18, 23)):
+        cast = fit_cast(pixels, [anchors[grey], anchors[dark]])
+        assert not [words for words in cast.warnings if "contradict" in words]
+        assert (cast.anchor_error_de00 or 0) < 7
 
 
 def test_the_kind_of_light_is_recognised_with_a_chart(rng):

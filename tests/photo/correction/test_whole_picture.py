@@ -5,7 +5,7 @@ import pytest
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.even import even_from_lab
-from lean_sepia.colour.srgb import srgb_from_lab
+from lean_sepia.colour.srgb import linear_from_srgb, srgb_from_lab, srgb_from_linear
 from lean_sepia.photo.correction.cast import Anchor
 from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.correction.shown_colours import as_surfaces, no_colours, shown_colours
@@ -59,6 +59,37 @@ def test_colours_stronger_than_surfaces_speak_against_a_world():
     assert weak == pytest.approx(usual, abs=0.3)
     assert too_strong < usual - 3
     assert as_surfaces(np.zeros((0, 7, 3))) == pytest.approx(np.zeros(7))
+
+
+def test_what_lies_in_the_sun_behind_does_not_speak_against_a_world():
+    """Light other than the anchor's makes lightness + 16 and chroma larger alike: no surface is needed that is stronger than real ones."""
+    labs = np.array(STRONG + DULL)
+    white = np.array([16.0, 0, 0])
+    lit = labs.copy()
+    lit[::4] = (labs[::4] + white) * 4 ** (1 / 3) - white
+    strong = labs * [1, 2.2, 2.2]
+    usual, sunlit, too_strong = as_surfaces(even_from_lab(np.stack([labs, lit, strong], axis=1)))
+    assert lit[:, 0].max() > 110
+    assert sunlit > usual - 4
+    assert too_strong < sunlit - 5
+
+
+def test_a_window_behind_does_not_spoil_what_one_grey_says():
+    """The grey lies in the shade, and a third of the picture in five times as much light."""
+    sunlit = [
+        (L, 3 - C / 4, C)
+        for L, C in ((98, 4), (97, 12), (96, 22), (95, 30), (93, 40), (90, 30), (88, 50), (84, 60), (80, 30))
+    ]
+    dark = squares([GREY, SAMPLED, *DULL, *STRONG[::3]])
+    linear = linear_from_srgb(dark / 255.0) / 5
+    shaded = np.clip(255 * srgb_from_linear(linear), 0, 255).round().astype(np.uint8)
+    shown, missed = [SAMPLED, *DULL, *STRONG[::3]], []
+    for behind in ([], sunlit):
+        pixels = np.concatenate([shaded, squares(behind)] if behind else [shaded], axis=1)
+        cast = fit_cast(pixels, [Anchor(*place(0), *GREY)])
+        found = [sample_disc(pixels, cast, *place(1 + i)).lab for i in range(len(shown))]
+        missed.append(float(delta_e00(np.array(found), np.array(shown)).mean()))
+    assert missed[1] < missed[0] + 0.3
 
 
 def test_only_a_picture_of_many_colours_is_held_to_have_dark_and_light():

@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from lean_sepia.answers.evidence import alike, of_one_batch
 from lean_sepia.document.edits.photos import describe_photo
 from lean_sepia.document.model import AnchorMark, Photo, Project, Subject
+from lean_sepia.photo.correction.usual_anchors import SHADOW_LIGHTNESS
 from lean_sepia.ui.evidence.line.hung_photo import HungPhoto, thing_of
 from lean_sepia.ui.evidence.line.years import Span, hung, liveries, said_date, span_of, years_shown
 
@@ -63,7 +64,7 @@ def test_black_and_white_by_guess_are_anchors_that_can_be_left_out_again(untouch
     room.edits.add_anchor(grey())
     qtbot.mouseClick(room.development.shadow, Qt.MouseButton.LeftButton)
     (mark,) = [anchor for anchor in session.project.photo("f1").anchors if anchor.guess]
-    assert (mark.group, mark.lightness) == ("shadow", 6.0)
+    assert (mark.group, mark.lightness) == ("shadow", SHADOW_LIGHTNESS)
     assert "a guess" in mark.name
     assert room.development.shadow.isChecked()
     assert room.seen.cast.known == 1  # a guess is not knowledge

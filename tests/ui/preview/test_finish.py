@@ -3,6 +3,7 @@
 import pytest
 from PySide6.QtCore import Qt
 
+from lean_sepia.answers.preview.on_photo import photo_to_paint
 from lean_sepia.ui.kit.true_size import measured_px_per_mm, px_per_mm, remember_px_per_mm
 from lean_sepia.ui.preview.finish_panel import ENLARGED, LARGE, PATCH, PHOTO
 from lean_sepia.ui.preview.finish_sheet import RULER_PX
@@ -36,6 +37,20 @@ def test_the_three_ways_to_look(glaze, qtbot):
     assert seen[LARGE] != seen[PATCH]
     assert seen[PHOTO].size() != seen[PATCH].size()
     assert "photo" in panel.view.accessibleName()
+
+
+def test_a_photo_without_anchors_is_corrected_by_one_that_was_developed_alike(glaze, workspace, qtbot):
+    project = workspace.session.project
+    photo = photo_to_paint(project, "hull")
+    other = next(one for one in project.photos if one.anchors and one.id != photo.id)
+    qtbot.mouseClick(glaze.finish.modes[PHOTO], Qt.MouseButton.LeftButton)
+    seen = {}
+    for like in ("", other.id):
+        changed = photo.model_copy(update={"anchors": (), "like": like})
+        photos = tuple(changed if one.id == photo.id else one for one in project.photos)
+        glaze.finish.show_finish(project.model_copy(update={"photos": photos}), "hull")
+        seen[like] = image(glaze.finish).copy()
+    assert seen[""] != seen[other.id]
 
 
 def test_another_chance_is_another_picture(glaze, qtbot):

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.answers.evidence import cast_of
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import xyz_from_lab
@@ -48,17 +47,19 @@ def photo_to_paint(project: Project, zone_id: str) -> Photo | None:
     return max(known, key=lambda photo: (photo.of_model, zones_on(photo)), default=None)
 
 
-def finish_on_photo(project: Project, photo: Photo, pixels: Pixels, most_side: int = 1000) -> Repainted:
+def finish_on_photo(
+    project: Project, photo: Photo, pixels: Pixels, correction: CorrectionTable | None, most_side: int = 1000
+) -> Repainted:
     """A photo, corrected and reduced, with its traced zones in the finish that the project will give them.
 
-    pixels : of the whole photo (h, w, 3), as stored
+    pixels : of the whole photo (h, w, 3), as stored; correction : of its colours, None where nothing is known of them
     """
     stride = max(1, -(-max(pixels.shape[:2]) // most_side))
     small = np.ascontiguousarray(pixels[::stride, ::stride])
     if small.dtype != np.uint8:
         small = np.asarray((encoded_unit(small) * 255).round(), dtype=np.uint8)
-    if photo.anchors:
-        small = CorrectionTable(cast_of(photo, pixels)).apply(small)
+    if correction is not None:
+        small = correction.apply(small)
     regions = [region for region in project.regions if region.photo == photo.id]
     cuts = {name: strata_of(project, name) for name in {region.zone for region in regions}}
     return repainted(small, regions, cuts, 1 / stride)

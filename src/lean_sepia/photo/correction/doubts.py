@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lean_sepia.arrays import BoolArray, FloatArray
+from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.even import even_from_lab, lab_from_even
 from lean_sepia.language import _
@@ -18,7 +18,7 @@ from lean_sepia.photo.patch import Patch
 
 _OUTLIER_DE00, _OUTLIER_TIMES, _SUSPECTS = 4.0, 2.5, 3
 _SURPRISING = 16.3  # χ² of three degrees of freedom that one anchor in a thousand exceeds
-_CONTRADICTING_DE00, _NOTHING_FITS_DE00 = 8.0, 9.0
+_CONTRADICTING_DE00, _NOTHING_FITS_DE00 = 7.0, 9.0
 _ONE_COLOUR_DE00 = 4.0
 _NAMED_SINGLY = 3
 _TOLD_LIGHTNESS, _TOLD_LEVEL = 12.0, 0.06
@@ -38,14 +38,18 @@ def doubts(cast: Cast, anchors: Sequence[Anchor], patches: Sequence[Patch], know
 
 @dataclass(frozen=True, eq=False)
 class HeldOut:
-    """How anchors that tell are missed when the others alone speak: ΔE00 (n,), and how surprising it is (n,) as χ²."""
+    """How anchors are missed when the others alone speak: which ones (n,), ΔE00 (n,), and how surprising it is (n,) as χ²."""
 
+    which: IntArray
     de00: FloatArray
     surprise: FloatArray
 
 
 def held_out(cast: Cast, known: Known) -> HeldOut:
-    """Each anchor that tells, left out in turn."""
+    """Each anchor that tells, left out in turn; of two, only the one that does not balance the picture.
+
+    A lone dark or light anchor balances badly: what it says of the other is no measure of either.
+    """
     first = known.balancing
     rest = np.delete(np.arange(len(known)), first)
     seen, surprise = known.target.copy(), np.zeros(len(known))
@@ -54,12 +58,15 @@ def held_out(cast: Cast, known: Known) -> HeldOut:
     missed, surprising = (table[: len(rest)] for table in cast.believed.observed.held_out())
     seen[rest] = lab_from_even(even_from_lab(known.target[rest]) - missed)
     surprise[rest] = surprising
-    believed = fitted(known.chosen(rest), (), cast.kind).believed
-    assert believed is not None
-    seen[first] = believed.lab(known.encoded[first : first + 1])[0]
-    surprise[first] = _surprise(believed, known, first)
-    telling = known.telling
-    return HeldOut(delta_e00(seen[telling], known.target[telling]), surprise[telling])
+    which = np.flatnonzero(known.telling)
+    if len(which) > 2:
+        believed = fitted(known.chosen(rest), (), cast.kind).believed
+        assert believed is not None
+        seen[first] = believed.lab(known.encoded[first : first + 1])[0]
+        surprise[first] = _surprise(believed, known, first)
+    else:
+        which = which[which != first]
+    return HeldOut(which, delta_e00(seen[which], known.target[which]), surprise[which])
 
 
 def _surprise(believed: Believed, known: Known, index: int) -> float:
@@ -152,7 +159,7 @@ def _disagreements(cast: Cast, anchors: Sequence[Anchor], known: Known, missed: 
             )
         )
     if cast.known > 2 and not outliers and misses.mean() > _NOTHING_FITS_DE00:
-        worst = int(np.flatnonzero(known.telling)[misses.argmax()])
+        worst = int(missed.which[misses.argmax()])
         words = _(
             "no way of taking a picture explains these anchors: they are missed by {0:.1f} ΔE00 in the mean, anchor {1} by the most; "
             "check what is stated of them, or whether the picture was coloured by hand or turned into a negative"
@@ -172,14 +179,13 @@ def _outliers(cast: Cast, known: Known, missed: HeldOut) -> list[tuple[int, floa
     places, rest = np.arange(len(known)), known
     while rest.telling.sum() > 3 and np.any((missed.de00 > _OUTLIER_DE00) & (missed.surprise > _SURPRISING)):
         # A bad anchor spoils the held-out error of the good ones too: try leaving out each of the worst.
-        telling = np.flatnonzero(rest.telling)
         trials = []
-        for worst in telling[np.argsort(-missed.surprise)[:_SUSPECTS]].tolist():
+        for worst in missed.which[np.argsort(-missed.surprise)[:_SUSPECTS]].tolist():
             others = rest.chosen(np.delete(np.arange(len(rest)), worst))
             left = held_out(fitted(others, (), cast.kind), others)
             trials.append((float(left.surprise.sum()), worst, others, left))
         _total, worst, others, left = min(trials, key=lambda trial: trial[0])
-        miss = float(missed.de00[np.flatnonzero(telling == worst)[0]])
+        miss = float(missed.de00[missed.which == worst][0])
         if miss < _OUTLIER_TIMES * left.de00.mean() or left.de00.mean() > 0.8 * missed.de00.mean():
             break
         found.append((int(places[worst]), miss))

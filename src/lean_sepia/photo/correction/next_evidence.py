@@ -23,13 +23,13 @@ from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.sample import radius90
 
 Kind = Literal["grey", "white", "same colour", "strong colour", "larger sample", "another photo"]
-Open = Literal["saturation", "contrast", "cast in the dark"]
+Open = Literal["lightness", "saturation", "contrast", "cast in the dark"]
 
 _STRONG = np.array([48.0, 42.0, 22.0])
 _FEW, _NEWTON_STEPS, _NEWTON_STEP = 64, 10, 0.01
 _MID_STRONG = np.array([0.62, 0.42, 0.36]), np.array([0.36, 0.45, 0.58])
-_DARK, _LIGHT = np.full(3, 0.22), np.full(3, 0.82)
-_OPEN_SATURATION, _OPEN_CONTRAST, _OPEN_CAST = 0.10, 2.6, 2.4
+_DARK, _MIDDLE, _LIGHT = np.full(3, 0.22), np.full(3, 0.5), np.full(3, 0.82)
+_OPEN_LIGHTNESS, _OPEN_SATURATION, _OPEN_CONTRAST, _OPEN_CAST = 7.0, 0.10, 2.6, 2.4
 
 
 @dataclass(frozen=True)
@@ -75,10 +75,15 @@ def what_is_open(cast: Cast) -> tuple[Open, ...]:
         labs, weights = believed.possible(encoded)
         chroma = np.log(np.maximum(np.hypot(labs[:, 1], labs[:, 2]), 1.0))
         strengths.append(float(np.sqrt(weights @ (chroma - weights @ chroma) ** 2)))
-    (_dark, dark), (_light, light) = spread(_DARK), spread(_LIGHT)
+    (_dark, dark), (_middle, middle), (_light, light) = spread(_DARK), spread(_MIDDLE), spread(_LIGHT)
     found: list[tuple[float, Open]] = [
+        (float(middle[0]) / _OPEN_LIGHTNESS, "lightness"),
         (float(np.mean(strengths)) / _OPEN_SATURATION, "saturation"),
-        (float(max(dark[0], light[0])) / _OPEN_CONTRAST, "contrast"),
+        (
+            float(np.sqrt(max(dark[0] ** 2, light[0] ** 2, middle[0] ** 2) - middle[0] ** 2))
+            / _OPEN_CONTRAST,
+            "contrast",
+        ),
         (float(np.hypot(dark[1], dark[2])) / _OPEN_CAST, "cast in the dark"),
     ]
     return tuple(name for much, name in sorted(found, reverse=True) if much > 1)
@@ -89,7 +94,7 @@ def open_words(still_open: Sequence[Open]) -> str:
     if not still_open:
         return ""
     words = {
-        "saturation": _("how strong its colours are"), "contrast": _("how hard it is"),
+        "lightness": _("how light it is"), "saturation": _("how strong its colours are"), "contrast": _("how hard it is"),
         "cast in the dark": _("whether its shadows lean to a colour"),
     }  # fmt: skip
     return _("Not known: {0}.").format(", ".join(words[one] for one in still_open))

@@ -1,8 +1,9 @@
 """What a picture shows as a whole, as evidence of how it was developed.
 
 Whatever is in a picture is a surface: a development that would make of its colours something stronger than any surface is not
-likely. A picture of many colours most often holds something dark and something light. Neither says what kind of picture it is,
-and both are weak: a few colours may be lamps, and a picture may lie in fog.
+likely, unless it lies in a light of its own: sun behind what stands in the shade. A picture of many colours most often holds
+something dark and something light. Neither says what kind of picture it is, and both are weak: a few colours may be lamps, and a
+picture may lie in fog.
 """
 
 from __future__ import annotations
@@ -20,7 +21,10 @@ from lean_sepia.photo.read import Pixels
 _LONGEST, _LEVELS, _LEAST_PIXELS, _MOST = 128, 14, 2, 40
 _WITHIN = (0.01, 0.985)
 _STRONGEST_SHARE, _STRONGER_BY = 0.93, 3.0  # of a picture's colours, the one that is looked at (practice)
-_LIGHTEST = 105.0
+_DARKEST, _LIGHTEST, _ROWS = 0.0, 106.0, np.arange(-20.0, 201.0, 5.0)
+_OTHER_LIGHT = (
+    6.0  # by how much less chroma is believed of what lies in e times as much light, or as little (practice)
+)
 _MANY, _DARK_LIGHT, _SHARES, _WIDE = 24, (20.0, 88.0), (0.05, 0.95), 20.0  # practice
 _FREEDOM = 3.0
 
@@ -49,7 +53,6 @@ def as_surfaces(even: FloatArray) -> FloatArray:
         return np.zeros(even.shape[1])
     lightness = even[..., 0]
     beyond = np.maximum(np.hypot(even[..., 1], even[..., 2]) - _strongest(even), 0)
-    beyond += 0.5 * np.maximum(lightness - _LIGHTEST, 0) + 0.5 * np.maximum(-lightness, 0)
     logs = -0.5 * (_ranked(beyond, _STRONGEST_SHARE) / _STRONGER_BY) ** 2
     if len(even) >= _MANY:
         for share, usual in zip(_SHARES, _DARK_LIGHT, strict=True):
@@ -65,24 +68,38 @@ def _ranked(values: FloatArray, share: float) -> FloatArray:
 
 
 def _strongest(even: FloatArray) -> FloatArray:
-    """The drawn-in chroma (...) of the strongest surface of about the lightness and hue of colours (..., 3) in even coordinates."""
-    lightness, step, chroma = _gamut()
-    row = np.rint((even[..., 0] - lightness[0]) / (lightness[1] - lightness[0])).astype(np.int32)
-    hue = np.rint(np.degrees(np.arctan2(even[..., 2], even[..., 1])) / step).astype(np.int32)
-    return np.asarray(chroma[np.clip(row, 0, len(chroma) - 1), hue % chroma.shape[1]])
+    """The drawn-in chroma (...) that is believed of a surface at the lightness and hue of colours (..., 3) in even coordinates."""
+    believed = _believed_chroma()
+    row = np.rint((even[..., 0] - _ROWS[0]) / (_ROWS[1] - _ROWS[0])).astype(np.int32)
+    hue = np.rint(np.degrees(np.arctan2(even[..., 2], even[..., 1])) * believed.shape[1] / 360).astype(
+        np.int32
+    )
+    return np.asarray(believed[np.clip(row, 0, len(_ROWS) - 1), hue % believed.shape[1]])
 
 
 @cache
-def _gamut() -> tuple[FloatArray, float, FloatArray]:
-    """L* (16,), the step of hue in degrees, and the largest drawn-in chroma (16, 36) of real surfaces.
+def _believed_chroma() -> FloatArray:
+    """The largest drawn-in chroma (45, 36) of a surface at each L* of `_ROWS` and each hue, in whatever light it may lie.
+
+    Any surface may lie in more or less light than the anchor, which makes L* + 16 and the chroma larger or smaller alike; the
+    more so, the less is believed, down below none at all.
+    """
+    lightness, chroma = _real_surfaces()
+    every = np.arange(_DARKEST, _LIGHTEST, 5.0)
+    chroma = np.stack([np.interp(every, lightness, one) for one in chroma.T], axis=1)
+    times = np.maximum(_ROWS[:, None] + 16, 1) / (every + 16)
+    lit = times[..., None] * chroma
+    drawn_in = even_from_lab(np.stack([np.zeros_like(lit), lit, np.zeros_like(lit)], axis=-1))[..., 1]
+    less = _OTHER_LIGHT * 3 * np.abs(np.log(times))
+    return np.asarray((drawn_in - less[..., None]).max(axis=1), dtype=np.float32)
+
+
+def _real_surfaces() -> tuple[FloatArray, FloatArray]:
+    """L* (16,), and the largest chroma (16, 36) of real surfaces by hue.
 
     M. R. Pointer, The gamut of real surface colours, Color Research and Application 5 (1980) 145–155; its values are for
     illuminant C, taken as they are.
     """
     with (files("lean_sepia.photo") / "data" / "real_surfaces.csv").open(encoding="utf-8") as file:
         table = np.array([[float(cell) for cell in line.split(",")] for line in list(file)[1:]])
-    chroma = table[:, 1:]
-    drawn_in = even_from_lab(np.stack([np.zeros_like(chroma), chroma, np.zeros_like(chroma)], axis=-1))[
-        ..., 1
-    ]
-    return table[:, 0].astype(np.float32), 360 / chroma.shape[1], drawn_in.astype(np.float32)
+    return table[:, 0], table[:, 1:]

@@ -21,7 +21,7 @@ from lean_sepia.photo.read import Pixels
 
 Usual = Literal["shadow", "glint"]
 
-SHADOW_LIGHTNESS, GLINT_LIGHTNESS = 6.0, 96.0
+SHADOW_LIGHTNESS, GLINT_LIGHTNESS = 13.0, 98.0
 """L* of a deep shadow and of a glint (practice)."""
 
 _LONGEST = 1200

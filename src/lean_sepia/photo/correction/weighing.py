@@ -43,8 +43,11 @@ CLIPPED_SHARE = 0.02
 """Share of clipped pixels beyond which an anchor says little."""
 
 _STATED = 0.5  # how well people know the colour of a thing that they name, per coordinate (practice)
-_UNKNOWN_LIGHTNESS = 7.0
-_GUESSED = np.array([5.0, 3.0, 3.0])
+_UNKNOWN_LIGHTNESS = 40.0
+_UNKNOWN_EXPOSURE = (
+    0.5  # how far the lightness of a picture as found is off, as a logarithm of light (practice)
+)
+_GUESSED_SHADOW, _GUESSED_GLINT = np.array([7.0, 4.0, 4.0]), np.array([12.0, 9.0, 12.0])  # practice
 _CLIPPED_WEAKER = 8.0
 _BEYOND_LOW, _BEYOND_HIGH = (
     0.15,
@@ -53,11 +56,11 @@ _BEYOND_LOW, _BEYOND_HIGH = (
 _OBSERVED = np.array(
     [1.2, 0.9, 0.9]
 )  # light that differs from place to place, and the surface itself (practice)
-_OTHER_PICTURE = np.array([3.0, 4.0, 4.0])  # what two pictures of one camera do not share: their light
-_SHARED_SCALE = 1.08  # what ranges that rest on another picture are wider by (practice)
+_OTHER_PICTURE = np.array([2.5, 3.0, 3.0])  # what two pictures of one camera do not share: their light
+_SHARED_SCALE = 1.12  # what ranges that rest on another picture are wider by (practice)
 _EXPOSURE, _BALANCE = 0.40, 0.06  # of what the first anchor is scaled by, as logarithms
 _PLACE_LIGHT, _PLACE_BALANCE = 0.03, 0.008  # by which the light there differs from that elsewhere
-_BORROWED_LIGHT, _BORROWED_BALANCE = 0.18, 0.07  # the same for a balance taken from another picture
+_BORROWED_LIGHT, _BORROWED_BALANCE = 0.36, 0.15  # the same for a balance taken from another picture
 _FREEDOM = 4.0
 _MISFITS = np.array([0.7, 1.0, 1.4, 2.0, 2.8])
 _MISFITS_DIFFER = 0.7  # how far from the usual misfit a picture's is, as a logarithm (practice)
@@ -109,7 +112,7 @@ class Known:
         grey = np.hypot(self.target[:, 1], self.target[:, 2])
         dark = self.encoded.min(axis=1) < 0.04
         strange = 0.25 * np.abs(self.target[:, 0] - _USUAL_LIGHTNESS) + 40 * dark
-        return int(np.argmin(grey + strange + 100 * self.clipped + 200 * ~self.full + 150 * self.guess))
+        return int(np.argmin(grey + strange + 100 * self.clipped + 200 * ~self.full + 250 * self.guess))
 
 
 def stated_width() -> FloatArray:
@@ -130,7 +133,8 @@ def known_from(anchors: Sequence[Anchor], patches: Sequence[Patch], shown: Float
     slopes = rgb_slopes(AS_FOUND, rgb)
     reading = np.einsum("nij,njk,nik->ni", slopes, covariances, slopes)
     guess = np.array([anchor.guess for anchor in anchors])
-    width = np.sqrt(np.where(guess[:, None], _GUESSED, _STATED) ** 2 + _OBSERVED**2 + reading)
+    guessed = np.where(target[:, :1] < 50, _GUESSED_SHADOW, _GUESSED_GLINT)
+    width = np.sqrt(np.where(guess[:, None], guessed, _STATED) ** 2 + _OBSERVED**2 + reading)
     clipped = np.array([patch.clipped_share > CLIPPED_SHARE for patch in patches])
     width[clipped & [patch.all_clipped > CLIPPED_SHARE for patch in patches]] *= _CLIPPED_WEAKER
     width[~full, 0] = _UNKNOWN_LIGHTNESS
@@ -149,6 +153,8 @@ def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> C
     for place, one in enumerate([known, *others] if known is not None else others):
         theirs, evidence, rest = _balanced(worlds, one, rng)
         logs = logs + evidence + as_surfaces(_even(worlds, theirs, one.shown))
+        if place == 0:
+            theirs = _lightness_as_found(worlds, one, theirs, logs)
         heard.append((theirs, rest, place == 0 and known is not None))
         if gains is None:
             gains = theirs
@@ -163,15 +169,16 @@ def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> C
         if len(rest):
             logs = logs + _likelihood(worlds, rest, predicted, own=own)
     which, weights = most_likely(logs, EFFECTIVE_WORLDS, MOST_WORLDS)
-    kept = worlds.chosen(which)
+    kept, gains, seen = worlds.chosen(which), gains[:, which], [one.chosen(which) for one in seen]
+    if known is not None and not known.full.any():
+        gains = _lightness_as_found(kept, known, gains, np.log(weights))
+        seen[0] = _predicted(kept, gains, heard[0][1])
     left = np.sqrt(kept.left**2 @ weights)
-    observed = _observed(
-        [(rest, own) for _theirs, rest, own in heard], [one.chosen(which) for one in seen], weights, left
-    )
+    observed = _observed([(rest, own) for _theirs, rest, own in heard], seen, weights, left)
     full = 0 if known is None else known.counted
     count = full + 0.5 * sum(one.counted for one in others)
-    scale = range_scale(kind, round(count)) * (_SHARED_SCALE if others else 1)
-    believed = Believed(kept, weights, gains[:, which], observed, left, scale)
+    scale = range_scale(kind, max(1, round(count))) * (_SHARED_SCALE if others else 1)
+    believed = Believed(kept, weights, gains, observed, left, scale)
     return Cast(believed, kind, _model_name(known, others), None, (), full)
 
 
@@ -192,19 +199,33 @@ def _balanced(worlds: Worlds, known: Known, rng: np.random.Generator) -> tuple[F
         + _heavy_tail(((logs[0] - logs[1]) / (_BALANCE * weaker)) ** 2, 6)
         + _heavy_tail(((logs[2] - logs[1]) / (_BALANCE * weaker)) ** 2, 6)
     )
-    if not known.full[first]:  # its lightness stays as found in the mean of the worlds
-        likely = np.exp(evidence - evidence.max())
-        middle = float((have[1] @ likely) / likely.sum())
-        logs = logs + 3 * np.log(root_of_lightness(float(known.target[first, 0])) / middle)
-    light = _PLACE_LIGHT if known.full[first] else 0.0
+    light = _PLACE_LIGHT if known.full[first] else _UNKNOWN_EXPOSURE
+    balance = np.full(3, _PLACE_BALANCE * weaker)
     if known.guess[first]:
-        light, weaker = 0.15, 4.0
-    stray = light * rng.standard_normal(len(worlds)) + _PLACE_BALANCE * weaker * rng.standard_normal(
-        logs.shape
-    )
+        light, balance = _light_of(known.target[first, 0], known.width[first])
+    stray = light * rng.standard_normal(len(worlds)) + balance[:, None] * rng.standard_normal(logs.shape)
     stray = stray + known.scatter[first][:, None] * rng.standard_normal(logs.shape)
     rest = known.chosen(np.delete(np.arange(len(known)), first))
     return np.exp((logs + stray) / 3).astype(np.float32), evidence, rest
+
+
+def _light_of(lightness: float, width: FloatArray) -> tuple[float, FloatArray]:
+    """By what light (), and the balance of its channels (3,), differ as logarithms where a grey's L*a*b* is known to a width (3,)."""
+    root = max(float(root_of_lightness(lightness)), 0.2)
+    return 3 * width[0] / (116 * root), 3 * np.array([width[1] / 500, 0.0, width[2] / 200]) / root
+
+
+def _lightness_as_found(worlds: Worlds, known: Known, gains: FloatArray, logs: FloatArray) -> FloatArray:
+    """Gains (3, n) by which a balancing anchor of unknown lightness stays as light as found, in the mean of the worlds, each as
+    likely as its log (n,) says."""
+    first = known.balancing
+    if known.full[first]:
+        return gains
+    which, weights = most_likely(logs, EFFECTIVE_WORLDS, MOST_WORLDS)
+    roots = worlds.chosen(which).roots(known.encoded[first : first + 1]) * gains[:, None, which]
+    lightness = float(worlds.chosen(which).lab(roots)[0, :, 0] @ weights)
+    wanted = root_of_lightness(float(known.target[first, 0]))
+    return np.asarray(gains * np.float32(wanted / root_of_lightness(lightness)))
 
 
 @dataclass(frozen=True, eq=False)

@@ -94,6 +94,11 @@ def cast_with(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> Cast
     return _fitted(pictures, photo, beside).cast
 
 
+def correction_with(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> CorrectionTable | None:
+    """The same as a table for whole pictures; None where nothing is known of its colours."""
+    return _fitted(pictures, photo, beside).correction
+
+
 def first_look(pictures: Pictures, photo: Photo) -> Pyramid | None:
     """A reduced picture that is there sooner than the whole one; None where that saves nothing. Runs in a job."""
     if pictures.has(photo):

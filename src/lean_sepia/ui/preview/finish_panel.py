@@ -9,13 +9,16 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup
 from shiboken6 import isValid
 
+from lean_sepia.answers.evidence import alike
 from lean_sepia.answers.preview.on_photo import Repainted, finish_on_photo, photo_to_paint
 from lean_sepia.answers.preview.patch import PatchPicture, patch_picture
 from lean_sepia.answers.preview.texture import Frame
-from lean_sepia.document.model import Project
+from lean_sepia.document.model import Photo, Project
 from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import ElidedLabel, Panel, button, row
 from lean_sepia.ui.kit.true_size import px_per_mm
+from lean_sepia.ui.photo.pictures import Pictures
+from lean_sepia.ui.photo.seen_photo import correction_with
 from lean_sepia.ui.preview.finish_view import FinishView
 from lean_sepia.ui.shell.session import Session
 
@@ -103,13 +106,9 @@ class FinishPanel(Panel):
         kind = f"finish {id(self)}"
         if self.mode == PHOTO:
             photo = photo_to_paint(project, zone)
-            pictures = self._session.pictures
             if photo is not None:
-                self._session.jobs.start(
-                    kind,
-                    lambda _p: finish_on_photo(project, photo, pictures.picture(photo).pixels),
-                    self._show_photo,
-                )
+                work = partial(_repainted, self._session.pictures, project, photo)
+                self._session.jobs.start(kind, work, self._show_photo)
             return
         self._session.jobs.start(kind, self._work(project, zone), self._show_patch)
 
@@ -146,6 +145,11 @@ class FinishPanel(Panel):
             )
         self.view.show_pixels(found.pixels, said, fitted=True)
         self._words.show_text(said)
+
+
+def _repainted(pictures: Pictures, project: Project, photo: Photo, _progress: object) -> Repainted:
+    correction = correction_with(pictures, photo, alike(project, photo.id))
+    return finish_on_photo(project, photo, pictures.picture(photo).pixels, correction)
 
 
 def _drawn(
