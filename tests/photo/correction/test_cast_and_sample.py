@@ -171,3 +171,21 @@ def test_preview_agrees_with_the_correction():
     ]
     assert np.quantile(inside, 0.99) < 1.5
     assert lab_from_xyz(cast.xyz([[0.2, 0.2, 0.2]])).shape == (1, 3)
+
+
+def test_an_anchor_that_is_nearly_black_tells_little_and_is_said_to():
+    """A thousandth of the light goes astray: it is nothing to a grey, and a cast of its own to a black."""
+    labs = [[60, 0, 0], [8, 0, 0], [50, 40, 25], [50, -30, 5]]
+    linear = linear_from_srgb(np.clip(srgb_from_lab(np.array(labs, dtype=float)), 0, 1))
+    encoded = srgb_from_linear(linear + np.array([0.004, 0.002, 0.0]))
+    pixels = np.kron((255 * encoded).round()[None], np.ones((60, 60, 1))).astype(np.uint8)
+    radii = {}
+    for place in (0, 1):
+        cast = fit_cast(pixels, [Anchor(*spot(place), labs[place][0])])
+        radii[place] = 0.0
+        for index in (2, 3):
+            found = sample_disc(pixels, cast, *spot(index))
+            assert float(delta_e00(found.lab, labs[index])) < found.de00_90
+            radii[place] += found.de00_90
+        assert any("nearly black" in words for words in cast.warnings) == bool(place)
+    assert radii[1] > 1.5 * radii[0]

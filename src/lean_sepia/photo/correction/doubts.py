@@ -23,12 +23,15 @@ _ONE_COLOUR_DE00 = 4.0
 _NAMED_SINGLY = 3
 _TOLD_LIGHTNESS, _TOLD_LEVEL = 12.0, 0.06
 _CHANNELS_CLIPPED = 0.3
+_MOSTLY_ASTRAY = 0.2
 _MOST_TIMES = 6.0  # as bright or as dark as its kind is usually taken (practice)
 
 
 def doubts(cast: Cast, anchors: Sequence[Anchor], patches: Sequence[Patch], known: Known) -> Cast:
     """The correction with its held-out error, and with words on what is to be doubted."""
-    said = [*_clipping(anchors, patches, known), *_all_clipped(patches), *_far_off(cast, anchors, known)]
+    said = [
+        *_clipping(anchors, patches, known), *_all_clipped(patches), *_nearly_black(anchors, known), *_far_off(cast, anchors, known),
+    ]  # fmt: skip
     if known.telling.sum() < 2:
         return replace(cast, warnings=tuple(said))
     missed = held_out(cast, known)
@@ -110,6 +113,18 @@ def _far_off(cast: Cast, anchors: Sequence[Anchor], known: Known) -> list[str]:
         )
     )
     return [words.format(first + 1, anchor.x, anchor.y, anchor.lightness)]
+
+
+def _nearly_black(anchors: Sequence[Anchor], known: Known) -> list[str]:
+    """Whether the anchor that balances the picture is so dark that it hardly tells of the light."""
+    first = known.balancing
+    if known.guess[first] or known.clipped[first] or known.scatter[first].max() < _MOSTLY_ASTRAY:
+        return []
+    anchor = anchors[first]
+    words = _(
+        "anchor {0} at {1:g}, {2:g} is nearly black: much of what it shows is light astray in the lens; a lighter grey would tell far more"
+    )
+    return [words.format(first + 1, anchor.x, anchor.y)]
 
 
 def _all_clipped(patches: Sequence[Patch]) -> list[str]:

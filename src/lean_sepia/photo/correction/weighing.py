@@ -15,7 +15,7 @@ import numpy as np
 
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.even import even_from_lab
-from lean_sepia.colour.srgb import srgb_from_linear
+from lean_sepia.colour.srgb import linear_from_srgb, srgb_from_linear
 from lean_sepia.language import _
 from lean_sepia.photo.correction.believed import (
     EFFECTIVE_WORLDS,
@@ -61,6 +61,7 @@ _SHARED_SCALE = 1.14  # what ranges that rest on another picture are wider by (p
 _EXPOSURE, _BALANCE = 0.40, 0.06  # of what the first anchor is scaled by, as logarithms
 _PLACE_LIGHT, _PLACE_BALANCE = 0.03, 0.008  # by which the light there differs from that elsewhere
 _BORROWED_LIGHT, _BORROWED_BALANCE = 0.36, 0.15  # the same for a balance taken from another picture
+_ASTRAY = 0.015  # light astray in lens or scanner, as a share of the picture's mean: much of what is black (practice)
 _FREEDOM = 4.0
 _MISFITS = np.array([0.7, 1.0, 1.4, 2.0, 2.8])
 _MISFITS_DIFFER = 0.7  # how far from the usual misfit a picture's is, as a logarithm (practice)
@@ -108,10 +109,9 @@ class Known:
 
     @property
     def balancing(self) -> int:
-        """The anchor to balance the picture by: grey, of known and middle lightness, unclipped."""
+        """The anchor to balance the picture by: grey, of known and middle lightness, surely read, unclipped."""
         grey = np.hypot(self.target[:, 1], self.target[:, 2])
-        dark = self.encoded.min(axis=1) < 0.04
-        strange = 0.25 * np.abs(self.target[:, 0] - _USUAL_LIGHTNESS) + 40 * dark
+        strange = 0.25 * np.abs(self.target[:, 0] - _USUAL_LIGHTNESS) + 80 * self.scatter.max(axis=1)
         return int(np.argmin(grey + strange + 100 * self.clipped + 200 * ~self.full + 250 * self.guess))
 
 
@@ -139,7 +139,8 @@ def known_from(anchors: Sequence[Anchor], patches: Sequence[Patch], shown: Float
     width[clipped & [patch.all_clipped > CLIPPED_SHARE for patch in patches]] *= _CLIPPED_WEAKER
     width[~full, 0] = _UNKNOWN_LIGHTNESS
     ends = np.array([patch.clipping[1] - patch.clipping[0] for patch in patches]) * clipped[:, None]
-    scatter = np.sqrt(np.einsum("nii->ni", covariances)) / np.maximum(rgb, 1e-3)
+    astray = _ASTRAY * linear_from_srgb(shown).mean(axis=0) if len(shown) else np.zeros(3)
+    scatter = np.sqrt(np.einsum("nii->ni", covariances) + astray**2) / np.maximum(rgb, 1e-3)
     scatter = np.minimum(scatter, 0.5)
     return Known(srgb_from_linear(rgb), target, width, full, guess, clipped, ends, scatter, shown)
 
