@@ -287,6 +287,19 @@ def test_pictures_are_pasted(workspace, qapp):
     assert "no picture on the clipboard" in workspace.advice._text.text()
 
 
+def test_advice_leads_only_where_one_is_not_yet(workspace):
+    room, zone = workspace.session.advice()[0].room, workspace.session.advice()[0].zone
+    away = "bench" if room != "bench" else "plan"
+    workspace.open_room(away)
+    assert not workspace.advice._button.isHidden()
+    workspace.advice._button.click()
+    assert workspace._room == room
+    assert workspace.session.zone == (zone or workspace.session.zone)
+    assert workspace.advice._button.isHidden()
+    workspace.open_shelf()
+    assert not workspace.advice._button.isHidden()
+
+
 def test_long_reading_is_followed_and_can_be_cancelled(workspace):
     job = Job(lambda progress: progress(0.5) or 7)
     workspace.advice.follow(job, "Reading 3 photos")

@@ -29,6 +29,7 @@ class AdviceLine(QFrame):
         self.setFixedHeight(42)
         self._session = session
         self._advice: Advice | None = None
+        self._room = ""
         self._work: Job | None = None
         self._text = label("")
         self._text.setAccessibleName(_("Advice"))
@@ -64,6 +65,7 @@ class AdviceLine(QFrame):
         layout.addLayout(line, 1)
         session.settled.connect(self._refresh)
         session.advised.connect(self._refresh)
+        session.zone_changed.connect(self._offer)
         session.refused.connect(self.refuse)
         session.jobs.failed.connect(self.refuse)
         session.jobs.busy_changed.connect(self._progress.setVisible)
@@ -79,7 +81,19 @@ class AdviceLine(QFrame):
         self._advice = self._session.advice()[0]
         self._show(self._advice.text)
         self._button.setText(_("Go to {0}").format(_(ROOM_WORDS[self._advice.room])))
-        self._button.show()
+        self._offer()
+
+    def _offer(self, *_why: object) -> None:
+        """Show the way to where the advice belongs, unless one is there."""
+        if self._advice is None or self._work is not None:
+            return
+        there = self._room == self._advice.room and (self._advice.zone or "") in ("", self._session.zone)
+        self._button.setVisible(not there)
+
+    def stand_in(self, room: str) -> None:
+        """Know which room is open, none by an empty name: where one is already there is no way to go."""
+        self._room = room
+        self._offer()
 
     def _show(self, text: str) -> None:
         self._text.setText(text)

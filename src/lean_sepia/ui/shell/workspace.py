@@ -170,6 +170,7 @@ class Workspace(QWidget):
         self._room = self.last_room = name
         self._stack.setCurrentWidget(self.rooms[name])
         self.top_bar.tabs.show_room(name)
+        self.advice.stand_in(name)
         self.column.show()
 
     def open_shelf(self) -> None:
@@ -183,6 +184,7 @@ class Workspace(QWidget):
         self._room = None
         self.sheets.close()
         self.top_bar.tabs.show_room(None)
+        self.advice.stand_in("")
         self.column.hide()
         self._stack.setCurrentWidget(self.shelf_page)
 
