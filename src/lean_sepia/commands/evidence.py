@@ -15,7 +15,9 @@ from lean_sepia.language import _
 from lean_sepia.photo.picture_kind import KIND_WORDS, PICTURE_KINDS, PictureKind
 
 if TYPE_CHECKING:
+    from lean_sepia.photo.correction.cast import Anchor
     from lean_sepia.photo.correction.kind_guess import KindGuess
+    from lean_sepia.photo.read import Pixels
     from lean_sepia.photo.sample import SampledColour
 
 # The core is imported inside the commands: help and the window start without it.
@@ -62,7 +64,8 @@ def sample(
             _("Nothing to sample: give --at X,Y,R for a disc or --area x0,y0,x1,y1 for a rectangle.")
         )
     picture = read_picture(photo)
-    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, chart), kind)
+    patches, turned = _chart(picture.pixels, chart)
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor) + patches, kind)
     samples: list[dict[str, Any]] = []
     clipping: list[str] = []
     for text in at:
@@ -87,12 +90,24 @@ def sample(
             "warnings": list(cast.warnings),
         },
         "samples": samples,
-        "notes": [*picture.notes, *_kind_notes(kind, picture.guess)],
+        "notes": [*picture.notes, *turned, *_kind_notes(kind, picture.guess)],
     }
     if areas:
         answer["areas"] = areas
 
     print_answer(answer, as_json, lambda: _sample_words(answer, clipping, open_words(what_is_open(cast))))
+
+
+def _chart(pixels: Pixels, corners: str | None) -> tuple[list[Anchor], list[str]]:
+    """The patches of a chart as anchors, and in words where its corners were not given in order."""
+    from lean_sepia.photo.correction.chart import as_it_lies, chart_anchors
+
+    if not corners:
+        return [], []
+    given = parse_numbers(corners, "--chart", (8,))
+    lies = as_it_lies(pixels, given)
+    words = _("the chart lies turned: its corners were taken from its dark brown patch on")
+    return chart_anchors(lies), [words] if lies != given else []
 
 
 def _told_of(found: SampledColour) -> tuple[dict[str, Any], str]:

@@ -100,11 +100,10 @@ def parse_parts(text: str) -> list[tuple[str, int]]:
     return answer
 
 
-def parse_anchors(neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str | None) -> list[Anchor]:
-    """Anchors of a photo from --neutral, --anchor and --chart."""
+def parse_anchors(neutral: tuple[str, ...], anchor: tuple[str, ...]) -> list[Anchor]:
+    """Anchors of a photo from --neutral and --anchor."""
     from lean_sepia.colour.lab import checked_lab
     from lean_sepia.photo.correction.cast import Anchor
-    from lean_sepia.photo.correction.chart import chart_anchors
 
     found = []
     for text in neutral:
@@ -116,8 +115,6 @@ def parse_anchors(neutral: tuple[str, ...], anchor: tuple[str, ...], chart: str 
         x, y, radius, L, a, b = parse_numbers(text, "--anchor", (6,))
         checked_lab([L, a, b])
         found.append(Anchor(x, y, radius, L, a, b))
-    if chart:
-        found += chart_anchors(parse_numbers(chart, "--chart", (8,)))
     return found
 
 

@@ -62,7 +62,7 @@ def wear(
     from lean_sepia.photo.read import read_picture
 
     picture = read_picture(photo)
-    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor, None), kind)
+    cast = fit_cast(picture.pixels, parse_anchors(neutral, anchor), kind)
 
     spots: dict[str, tuple[float, float, float]] = {}
 

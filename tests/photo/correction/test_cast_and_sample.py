@@ -9,7 +9,7 @@ from lean_sepia.colour.srgb import lab_from_srgb, linear_from_srgb, srgb_from_la
 from lean_sepia.errors import SampleError
 from lean_sepia.photo.correction.cast import AS_FOUND, Anchor
 from lean_sepia.photo.correction.cast_fit import fit_cast
-from lean_sepia.photo.correction.chart import chart_anchors
+from lean_sepia.photo.correction.chart import as_it_lies, chart_anchors
 from lean_sepia.photo.patch import Area, disc_patch, rectangle_mean
 from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.sample import sample_disc
@@ -159,6 +159,22 @@ def test_chart_corners_are_turned_into_24_anchors():
     for corners in ([0] * 8, [0, 0, 10, 10, 20, 20, 30, 30], [1, 2, 3]):
         with pytest.raises(SampleError):
             chart_anchors(corners)
+
+
+def test_a_chart_is_taken_as_it_lies_from_whichever_corner(rng):
+    labs = np.array([anchor.lab for anchor in chart_anchors([0, 0, 50, 0, 50, 30, 0, 30])])
+    linear = linear_from_srgb(np.clip(srgb_from_lab(labs), 0, 1)) * [0.9, 0.6, 0.25]
+    pixels = np.kron(255 * srgb_from_linear(linear).reshape(4, 6, 3), np.ones((40, 40, 1)))
+    pixels = np.clip(pixels + rng.normal(0, 2, pixels.shape), 0, 255).round().astype(np.uint8)
+    lies = [(20, 20), (220, 20), (220, 140), (20, 140)]
+    flat = [float(value) for corner in lies for value in corner]
+    for first in range(4):
+        for way in (1, -1):
+            given = [value for step in range(4) for value in lies[(first + way * step) % 4]]
+            assert as_it_lies(pixels, given) == flat
+    elsewhere = [30.0, 30, 90, 30, 90, 80, 30, 80]
+    assert as_it_lies(pixels, elsewhere) == elsewhere
+    assert as_it_lies(pixels, [-900.0, 0, 20, 0, 20, 20, -900, 20]) == [-900, 0, 20, 0, 20, 20, -900, 20]
 
 
 def test_preview_agrees_with_the_correction():

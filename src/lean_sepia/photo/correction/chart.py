@@ -11,8 +11,16 @@ import numpy as np
 from lean_sepia.arrays import FloatArray
 from lean_sepia.errors import SampleError
 from lean_sepia.language import _
-from lean_sepia.photo.correction.cast import Anchor
+from lean_sepia.photo.correction.cast import AS_FOUND, Anchor
+from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.rectify import plane_matrix
+
+_ORDERS = [[(first + step * way) % 4 for step in range(4)] for way in (1, -1) for first in range(4)]
+_LIKE, _LIKER = (
+    1.8,
+    0.4,
+)  # of three correlations: how like a chart it must be, and how much more so than as given
 
 
 @cache
@@ -50,3 +58,34 @@ def chart_anchors(corners: Sequence[float]) -> list[Anchor]:
             Anchor(float(x / w), float(y / w), max(1.0, 0.28 * step), float(L), float(a), float(b))
         )
     return anchors
+
+
+def as_it_lies(pixels: Pixels, corners: Sequence[float]) -> list[float]:
+    """The corners of a chart in the order that `chart_anchors` takes, where they were given from another corner or the other way round.
+
+    They stay as given where no other order makes the picture far more like a chart.
+
+    Raises
+    ------
+    SampleError
+        As `chart_anchors`.
+    """
+    given = chart_anchors(corners)
+    points = np.array(corners, dtype=float).reshape(4, 2)
+    likeness = [_likeness(pixels, given)]
+    likeness += [_likeness(pixels, chart_anchors(points[order].ravel().tolist())) for order in _ORDERS[1:]]
+    best = int(np.argmax(likeness))
+    turned = likeness[best] > max(_LIKE, likeness[0] + _LIKER)
+    return [float(value) for value in points[_ORDERS[best if turned else 0]].ravel()]
+
+
+def _likeness(pixels: Pixels, anchors: Sequence[Anchor]) -> float:
+    """How alike a picture and its anchors are: the sum of the correlations of L*, a* and b*; -3 where they lie outside."""
+    try:
+        seen = np.array([disc_patch(pixels, one.x, one.y, one.radius).mean for one in anchors])
+    except SampleError:
+        return -3.0
+    found, stated = AS_FOUND.lab(seen), np.array([one.lab for one in anchors])
+    with np.errstate(invalid="ignore", divide="ignore"):
+        each = [np.corrcoef(found[:, i], stated[:, i])[0, 1] for i in range(3)]
+    return float(np.nan_to_num(each, nan=-1.0).sum())

@@ -23,7 +23,7 @@ from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Role, 
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast
-from lean_sepia.photo.correction.chart import chart_anchors
+from lean_sepia.photo.correction.chart import as_it_lies, chart_anchors
 from lean_sepia.photo.correction.usual_anchors import Usual
 from lean_sepia.photo.picture_kind import KIND_WORDS, PictureKind
 from lean_sepia.photo.shares import snap_to_edges
@@ -161,10 +161,11 @@ class PhotoEdits(QObject):
     def add_chart(self, corners: list[tuple[float, float]]) -> None:
         """Take the 24 patches of a chart as anchors, from the middles of its corner patches."""
         photo = self._anchored()
-        if photo is None:
+        if photo is None or self.seen is None:
             return
+        given = [value for corner in corners for value in corner]
         try:
-            patches = chart_anchors([value for corner in corners for value in corner])
+            patches = chart_anchors(as_it_lies(self.seen.picture.pixels, given))
         except SepiaError as error:
             self._session.refused.emit(str(error))
             return
