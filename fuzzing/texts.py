@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
+import numpy as np
+
 from fuzzing.part import Part
 
 NASTY = (
@@ -76,15 +78,18 @@ def phrase_targets() -> list[Target]:
         parse_film,
         parse_lab_and_finish,
         parse_moment,
+        parse_numbers,
         parse_parts,
     )
     from lean_sepia.document.dates import date_span
     from lean_sepia.files.gate import strict_json
+    from lean_sepia.photo.correction.chart import as_it_lies
     from lean_sepia.plan.hours.evenings import parse_evenings
     from lean_sepia.recipe.phrases.mixture_text import read_mixture
     from lean_sepia.recipe.phrases.ratio import read_ratio, spoken
     from lean_sepia.recipe.phrases.spoken_mix import read_spoken_mix
 
+    picture = np.random.default_rng(5).integers(0, 256, (160, 220, 3)).astype(np.uint8)
     names = {"deep-sea": "Deep sea", "chalk": "Chalk", "bottle-green": "Bottle green"}
 
     def ratio(text: str) -> None:
@@ -129,8 +134,8 @@ def phrase_targets() -> list[Target]:
         Target("colour", lambda text: parse_lab_and_finish(text, "--over"), ("45.8,-13.9,-6.1,satin", "50,0,0"), 3),
         Target("film", parse_film, ("deep-sea=8,chalk=1;2;0.6",), 3),
         Target("moment", parse_moment, ("2031-03-03T19:00", "2031-03-03"), 3),
-        Target("anchor", lambda text: parse_anchors((text,), (text,), None), ("100,200,12,50", "1,2,3,50,0,0"), 2),
-        Target("chart", lambda text: parse_anchors((), (), text), ("10,10,200,10,200,150,10,150",), 1),
+        Target("anchor", lambda text: parse_anchors((text,), (text,)), ("100,200,12,50", "1,2,3,50,0,0"), 2),
+        Target("chart", lambda text: as_it_lies(picture, parse_numbers(text, "--chart", (8,))), ("10,10,200,10,200,150,10,150",), 1),
         Target("json", json_text, ('{"a": [1, 2.5e3, "x"], "b": {"c": null}}',), 4),
     ]  # fmt: skip
 

@@ -29,6 +29,7 @@ from lean_sepia.document.model import Project, Sample
 from lean_sepia.document.versions import paint_of, recipe_paint, version_of
 from lean_sepia.document.work import plan_steps
 from lean_sepia.errors import EditError
+from lean_sepia.photo.combine import error_of_mean
 from lean_sepia.plan.rules.table import check_plan
 
 
@@ -84,9 +85,12 @@ def test_samples_of_one_photo_do_not_narrow_the_range(worked):
         }
     )
     target = targets_of(two, "hull").fresh
-    assert target.de00_90 == pytest.approx(3.0 / np.sqrt(2))
+    assert target.de00_90 == pytest.approx(error_of_mean([3.0, 3.0]))
+    assert target.de00_90 < 2.6
     assert target.lab[0] == pytest.approx(50.2)
     assert target.disagreement < 1
+    alike = tuple(p.model_copy(update={"like": "f1"}) if p.id == "f2" else p for p in two.photos)
+    assert targets_of(two.model_copy(update={"photos": alike}), "hull").fresh.de00_90 > 2.8
 
 
 def test_a_stated_colour_is_a_target_until_there_is_a_sample():

@@ -99,17 +99,8 @@ def usual_mark(photo: Photo, pixels: Pixels, which: Usual) -> AnchorMark:
 def alike(project: Project, photo_id: str) -> tuple[Photo, ...]:
     """Photos of the same camera or scan as one that have anchors to lend it."""
     return tuple(
-        photo for photo in of_one_batch(project, photo_id) if photo.anchors and photo.tones == "colour"
+        photo for photo in project.developed_alike(photo_id) if photo.anchors and photo.tones == "colour"
     )
-
-
-def of_one_batch(project: Project, photo_id: str) -> tuple[Photo, ...]:
-    """The other photos of the same camera or scan as one: those named by each other, however many steps away."""
-    links = [{photo.id, photo.like} for photo in project.photos if photo.like]
-    found = {photo_id}
-    while more := [link for link in links if link & found and not link <= found]:
-        found.update(*more)
-    return tuple(photo for photo in project.photos if photo.id in found - {photo_id})
 
 
 def developed_by(photo: Photo) -> object:

@@ -120,7 +120,7 @@ def _mean_of_regions(project: Project, zone: Zone, coloured: Collection[str]) ->
 
 
 def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target:
-    """Samples of one photo share its correction, so only more photos, not copies, make the range narrower."""
+    """Samples of one photo share its correction, so only more photos, not copies, make the range narrower; photos developed alike hardly do."""
     origin = {photo.id: photo.copy_of or photo.id for photo in project.photos}
     photos = sorted({origin[sample.photo] for sample in samples})
     readings = []
@@ -142,7 +142,8 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
     )
     if len(readings) == 1:
         return Target(readings[0].lab, readings[0].de00_90, source, half90=readings[0].half90)
-    found = combine(readings)
+    alike = [tuple(sorted({photo, *(one.id for one in project.developed_alike(photo))})) for photo in photos]
+    found = combine(readings, alike)
     return Target(found.lab, found.de00_90, source, found.disagreement, found.half90)
 
 

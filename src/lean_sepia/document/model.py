@@ -352,6 +352,14 @@ class Project(Frozen):
         """The photo with this id."""
         return _of_id(self.photos, photo_id)
 
+    def developed_alike(self, photo_id: str) -> tuple[Photo, ...]:
+        """The other photos of the same camera or scan as one: those named by each other, however many steps away."""
+        links = [{photo.id, photo.like} for photo in self.photos if photo.like]
+        found = {photo_id}
+        while more := [link for link in links if link & found and not link <= found]:
+            found.update(*more)
+        return tuple(photo for photo in self.photos if photo.id in found - {photo_id})
+
     def recipe(self, recipe_id: str) -> Recipe:
         """The recipe with this id."""
         return _of_id(self.recipes, recipe_id)

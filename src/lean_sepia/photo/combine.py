@@ -1,16 +1,17 @@
-"""One colour from several photos: weighted by how sure each is, with their disagreement said and carried."""
+"""One colour from several photos: weighted by how sure each is, with what their errors share and their disagreement carried."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.arrays import triple
+from lean_sepia.arrays import FloatArray, triple
 
 _Z90 = 1.6448536
 _LEAST_HALF = 0.2
+_TOGETHER, _TOGETHER_IN_BATCH = 0.3, 0.85  # correlation of the errors of two photos (practice)
 _SUN_SHADE = 0.6  # of the lightness scale: shade of the same paint is rarely darker than this in L* ratio
 
 
@@ -36,24 +37,35 @@ class Combined:
     disagreement: float
 
 
-def combine(readings: Sequence[Reading]) -> Combined:
+def combine(readings: Sequence[Reading], batches: Sequence[Hashable] = ()) -> Combined:
     """Weighted mean by inverse variance; where the readings disagree the range is widened by Birge's ratio.
 
-    Each reading must rest on a photo of its own, since errors within one photo go together. Widening: Birge, "The calculation of
-    errors by the method of least squares", Phys. Rev. 40 (1932).
+    Each reading rests on a photo of its own; `batches` names by equal values those of one camera or scan, whose errors go together.
+    Widening: Birge, "The calculation of errors by the method of least squares", Phys. Rev. 40 (1932).
     """
     labs = np.array([reading.lab for reading in readings])
     sigma = np.maximum([reading.half90 for reading in readings], _LEAST_HALF) / _Z90
-    weight = 1 / sigma**2
-    mean = (weight * labs).sum(axis=0) / weight.sum(axis=0)
-    spread = weight.sum(axis=0) ** -0.5
+    mean = (sigma**-2 * labs).sum(axis=0) / (sigma**-2).sum(axis=0)
     ratio = 1.0
     if len(readings) > 1:
-        chi = float((weight * (labs - mean) ** 2).sum())
+        chi = float((sigma**-2 * (labs - mean) ** 2).sum())
         ratio = float(np.sqrt(chi / (3 * (len(readings) - 1))))
-    half = _Z90 * spread * max(1.0, ratio)
-    radius = float(sum(1 / max(reading.de00_90, _LEAST_HALF) ** 2 for reading in readings) ** -0.5)
+    half = [_Z90 * error_of_mean(one, batches) * max(1.0, ratio) for one in sigma.T]
+    radius = error_of_mean([max(reading.de00_90, _LEAST_HALF) for reading in readings], batches)
     return Combined(triple(mean), triple(half), radius * max(1.0, ratio), ratio)
+
+
+def error_of_mean(errors: FloatArray | Sequence[float], batches: Sequence[Hashable] = ()) -> float:
+    """Error of a mean weighted by inverse variance of readings of several photos, from the error of each (n,).
+
+    What is not known of development in general, all photos share a little; those of one batch nearly all of it (practice).
+    """
+    errors = np.asarray(errors, dtype=float)
+    same = np.array([[one == other for other in batches] for one in batches]) if batches else False
+    together = np.where(same, _TOGETHER_IN_BATCH, _TOGETHER) * np.ones((len(errors), len(errors)))
+    np.fill_diagonal(together, 1.0)
+    share = errors**-2 / (errors**-2).sum() * errors
+    return min(float(np.sqrt(share @ together @ share)), float(errors.min()))
 
 
 def same_paint_in_shade(sun: Sequence[float], shade: Sequence[float]) -> bool:

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from PySide6.QtCore import Qt
 
-from lean_sepia.answers.evidence import alike, of_one_batch
+from lean_sepia.answers.evidence import alike
 from lean_sepia.document.edits.photos import describe_photo
 from lean_sepia.document.model import AnchorMark, Photo, Project, Subject
 from lean_sepia.photo.correction.usual_anchors import SHADOW_LIGHTNESS
@@ -95,8 +95,8 @@ def test_photos_of_one_batch_are_found_however_they_name_each_other():
         return Photo(id=name, sha256=name * 8, name=name, title=name, width=1, height=1, like=like)
 
     project = Project(photos=(photo("a"), photo("b", "a"), photo("c", "b"), photo("d"), photo("e", "gone")))
-    assert {one.id for one in of_one_batch(project, "a")} == {"b", "c"}
-    assert of_one_batch(project, "d") == ()
+    assert {one.id for one in project.developed_alike("a")} == {"b", "c"}
+    assert project.developed_alike("d") == ()
     assert alike(project, "a") == ()  # none of them has an anchor
     assert describe_photo(project, photo("d", "c")).photo("d").like == "c"
 

@@ -15,6 +15,7 @@ import numpy as np
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.even import even_from_lab
 from lean_sepia.language import _
+from lean_sepia.photo.combine import error_of_mean
 from lean_sepia.photo.correction.believed import Believed, Observed, alike, by_coordinate
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.kinds import range_scale
@@ -54,8 +55,7 @@ def what_would_help(cast: Cast, patch: Patch) -> list[Help]:
         trials.append((kind, radius90(lab, _with_anchor(cast, wanted).possible_labs(patch))))
     steady = replace(patch, cov_of_mean=patch.cov_of_mean / 8)
     trials.append(("larger sample", radius90(lab, cast.possible_labs(steady))))
-    # A second photo as good as this one errs on its own.
-    trials.append(("another photo", now / float(np.sqrt(2))))
+    trials.append(("another photo", error_of_mean([now, now])))
     found = [Help(kind, min(radius, now), max(0.0, now - radius)) for kind, radius in trials]
     return sorted(found, key=lambda one: -one.gain)
 

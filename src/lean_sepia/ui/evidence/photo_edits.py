@@ -10,7 +10,6 @@ from lean_sepia.answers.evidence import (
     Outline,
     alike,
     developed_by,
-    of_one_batch,
     resample,
     take_sample,
     trace_area,
@@ -37,7 +36,7 @@ def resampled(project: Project, photo_id: str, pictures: Pictures) -> tuple[list
     """Samples and regions of a photo, and of those that were developed like it, as they are now; runs in a job."""
     samples: list[Sample] = []
     regions: list[Region] = []
-    for photo in (project.photo(photo_id), *of_one_batch(project, photo_id)):
+    for photo in (project.photo(photo_id), *project.developed_alike(photo_id)):
         cast = cast_with(pictures, photo, alike(project, photo.id))
         found, seen = resample(project, photo, pictures.picture(photo).pixels, cast)
         samples += found
