@@ -26,11 +26,11 @@ from lean_sepia.document.edits.planning import (
     start_step,
     tick,
 )
+from lean_sepia.document.edits.step_changes import change_step
 from lean_sepia.document.edits.steps import (
     add_step,
     arrange,
     arrange_around,
-    change_step,
     duplicate_step,
     join_steps,
     move_step_to,

@@ -10,8 +10,8 @@ from PySide6.QtWidgets import QDoubleSpinBox, QGridLayout, QLineEdit, QPushButto
 
 from lean_sepia.answers.bench import span
 from lean_sepia.document.called import title_of
+from lean_sepia.document.edits.step_changes import change_step
 from lean_sepia.document.edits.steps import (
-    change_step,
     duplicate_step,
     join_steps,
     remove_step,
