@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import partial
+from functools import cached_property, partial
 
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
@@ -27,12 +27,6 @@ class WearRoom(RoomPage):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.planned = Planned(session)
-        self.photo = PrototypePage(session, self.planned)
-        self.plan = PlanPage(session, self.planned)
-        self.model = ModelPage(session, self.planned)
-        self.pages: dict[str, PrototypePage | PlanPage | ModelPage] = {
-            PHOTO: self.photo, PLAN: self.plan, MODEL: self.model
-        }  # fmt: skip
         self._shown_for: str | None = None
         self._statement, self._remark = label("", "statement", wrap=True), label("", "second", wrap=True)
         self.views: dict[str, QPushButton] = {}
@@ -40,24 +34,15 @@ class WearRoom(RoomPage):
         self._stack = QStackedWidget()
         self._columns: dict[str, QWidget] = {}
         self._build()
-        self.photo.draft_wanted.connect(self.draft_wanted)
-        self.photo.followed.connect(self.job_followed)
-        self.model.followed.connect(self.job_followed)
-        self.plan.panels_wanted.connect(lambda: self.room_wanted.emit("tone"))
         session.shelf_changed.connect(self._mark)
 
     def _build(self) -> None:
         words = {PHOTO: _("On the photo"), PLAN: _("As planned"), MODEL: _("On the model")}
-        for name, page in self.pages.items():
+        for name in words:
             view = self.views[name] = button(words[name], "tool")
             view.setCheckable(True)
             view.clicked.connect(partial(self.open_page, name))
             self._choice.addButton(view)
-            self._stack.addWidget(page)
-            column = self._columns[name] = holder(page.side)
-            column.setVisible(name == PHOTO)
-            self.side.addWidget(column)
-            page.said.connect(partial(self._say, name))
         self.views[PHOTO].setChecked(True)
         head = QVBoxLayout()
         head.setSpacing(2)
@@ -72,6 +57,45 @@ class WearRoom(RoomPage):
         self.side.addStretch(1)
         self.side.addLayout(row(self.by_hand("chips"), None, self.lay, spacing=6))
 
+    # A view is built when it is first asked for: three at once would hold the room up.
+
+    @cached_property
+    def photo(self) -> PrototypePage:
+        """The view of the photo."""
+        page = PrototypePage(self.session, self.planned)
+        page.draft_wanted.connect(self.draft_wanted)
+        page.followed.connect(self.job_followed)
+        self._take_in(PHOTO, page)
+        return page
+
+    @cached_property
+    def plan(self) -> PlanPage:
+        """The view of the plan."""
+        page = PlanPage(self.session, self.planned)
+        page.panels_wanted.connect(lambda: self.room_wanted.emit("tone"))
+        self._take_in(PLAN, page)
+        return page
+
+    @cached_property
+    def model(self) -> ModelPage:
+        """The view of the model."""
+        page = ModelPage(self.session, self.planned)
+        page.followed.connect(self.job_followed)
+        self._take_in(MODEL, page)
+        return page
+
+    def _take_in(self, name: str, page: PrototypePage | PlanPage | ModelPage) -> None:
+        self._stack.addWidget(page)
+        column = self._columns[name] = holder(page.side)
+        column.setVisible(name == self.page)
+        self.side.insertWidget(0, column)
+        page.said.connect(partial(self._say, name))
+
+    def _page(self, name: str) -> PrototypePage | PlanPage | ModelPage:
+        if name == PHOTO:
+            return self.photo
+        return self.plan if name == PLAN else self.model
+
     @property
     def page(self) -> str:
         """Which view is shown."""
@@ -80,7 +104,7 @@ class WearRoom(RoomPage):
     def open_page(self, name: str, *_why: object) -> None:
         """Show a view."""
         self.views[name].setChecked(True)
-        self._stack.setCurrentWidget(self.pages[name])
+        self._stack.setCurrentWidget(self._page(name))
         for other, side in self._columns.items():  # the column is as long as what is seen
             side.setVisible(other == name)
         self.refresh()
@@ -95,7 +119,7 @@ class WearRoom(RoomPage):
                 self.open_page(wanted)
                 return
         self._shown_for = zone
-        self.pages[self.page].refresh()
+        self._page(self.page).refresh()
         self.worn_so_far.setVisible(bool(zone) and self.page == PLAN)
         if zone:
             self.worn_so_far.show_cut(self.session.cut(zone))
