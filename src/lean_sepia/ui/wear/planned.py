@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
@@ -13,6 +15,7 @@ from lean_sepia.document.edits.wear import plan_wear
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.shell.session import Session
 
 
@@ -51,6 +54,15 @@ class Planned(QObject):
         if not self._session.zone or not self.plan.kinds:
             return ()
         return wear_rows(self._session.project, self._session.zone, self.plan, self.bottles)
+
+    def when_known(self, show: Callable[[tuple[WearRow, ...]], object]) -> None:
+        """Show each planned kind with its figures once they are found; what marks are made of is looked for in the background."""
+        project, zone, plan, bottles = self._session.project, self._session.zone, self.plan, self.bottles
+
+        def found(_progress: Progress) -> tuple[WearRow, ...]:
+            return wear_rows(project, zone, plan, bottles) if zone and plan.kinds else ()
+
+        self._session.jobs.start("wear rows", found, show)
 
     def preview(self, heaviness: float) -> None:
         """Show a plan that is lighter or heavier, without keeping it."""

@@ -7,7 +7,7 @@ import numpy as np
 from PySide6.QtCore import Signal
 
 from lean_sepia.answers.preview.texture import Frame
-from lean_sepia.answers.wearing.planning import measured_kinds, vehicle_total
+from lean_sepia.answers.wearing.planning import WearRow, measured_kinds, vehicle_total
 from lean_sepia.answers.wearing.simulating import Simulated, simulate
 from lean_sepia.answers.wearing.surveying import WearAnswer, beside, measured_region
 from lean_sepia.answers.wearing.tinting import tint_draft
@@ -57,9 +57,11 @@ class PrototypePage(PhotoPage):
         for panel in (self.sizes, self.heights, self._all_panel):
             self.side.addWidget(panel)
         self._tint: tuple[float, float, float] | None = None
+        self._record: WearRecord | None = None
 
     def show_record(self, record: WearRecord | None) -> None:
         project, zone = self.session.project, self.session.zone
+        self._record = record
         self.pointing.show_marks()
         measured = record is not None
         self.beside.setVisible(bool(self.planned.plan.kinds) and measured)
@@ -71,12 +73,16 @@ class PrototypePage(PhotoPage):
             self.show_pointed()
             return
         self.said.emit(worn_words(record), self._remarks(record))
-        self.kinds.show_rows(record, self.planned.rows(), self.pointing.hidden)
+        self.planned.when_known(lambda rows: self._show_rows(record, rows))
         scale = self.planned.scale
         self.sizes.show_sizes(self._sizes() / scale, record, scale)
         self.heights.show_record(record)
         self._show_all(project, zone, record)
         self._draw()
+
+    def _show_rows(self, record: WearRecord, rows: tuple[WearRow, ...]) -> None:
+        if record is self._record:  # still what is looked at
+            self.kinds.show_rows(record, rows, self.pointing.hidden)
 
     def _show_all(self, project: Project, zone: str, record: WearRecord) -> None:
         region = self._region()

@@ -152,7 +152,8 @@ class PlanPage(QWidget):
         for part in (self._marks_head, self.marks):
             part.setVisible(bool(planned.plan.kinds))
         self.map.show_sources(planned.plan.sources)
-        self.rows.show_plan(planned.plan, planned.rows())
+        plan = planned.plan
+        planned.when_known(lambda rows: self.rows.show_plan(plan, rows))
         self.how.show_plan(planned.plan, project, zone.id)
         self.vehicle.refresh(planned.bottles)
         self._say(zone)
