@@ -9,10 +9,11 @@ from importlib.resources import files
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.srgb import lab_from_srgb
 from lean_sepia.errors import SampleError
 from lean_sepia.language import _
-from lean_sepia.photo.correction.cast import AS_FOUND, Anchor
-from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.correction.cast import Anchor
+from lean_sepia.photo.patch import encoded_unit
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.rectify import plane_matrix
 
@@ -81,11 +82,15 @@ def as_it_lies(pixels: Pixels, corners: Sequence[float]) -> list[float]:
 
 def _likeness(pixels: Pixels, anchors: Sequence[Anchor]) -> float:
     """How alike a picture and its anchors are: the sum of the correlations of L*, a* and b*; -3 where they lie outside."""
-    try:
-        seen = np.array([disc_patch(pixels, one.x, one.y, one.radius).mean for one in anchors])
-    except SampleError:
-        return -3.0
-    found, stated = AS_FOUND.lab(seen), np.array([one.lab for one in anchors])
+    height, width = pixels.shape[:2]
+    seen = []
+    for one in anchors:
+        left, top = round(one.x - one.radius / 2), round(one.y - one.radius / 2)
+        across = max(1, round(one.radius))
+        if left < 0 or top < 0 or left + across > width or top + across > height:
+            return -3.0
+        seen.append(encoded_unit(pixels[top : top + across, left : left + across]).mean(axis=(0, 1)))
+    found, stated = lab_from_srgb(np.array(seen)), np.array([one.lab for one in anchors])
     with np.errstate(invalid="ignore", divide="ignore"):
         each = [np.corrcoef(found[:, i], stated[:, i])[0, 1] for i in range(3)]
     return float(np.nan_to_num(each, nan=-1.0).sum())
