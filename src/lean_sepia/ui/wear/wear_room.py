@@ -87,8 +87,8 @@ class WearRoom(RoomPage):
     def _take_in(self, name: str, page: PrototypePage | PlanPage | ModelPage) -> None:
         self._stack.addWidget(page)
         column = self._columns[name] = holder(page.side)
-        column.setVisible(name == self.page)
         self.side.insertWidget(0, column)
+        column.setVisible(name == self.page)
         page.said.connect(partial(self._say, name))
 
     def _page(self, name: str) -> PrototypePage | PlanPage | ModelPage:
