@@ -8,22 +8,14 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.showing import LIMITS, seen_from_afar, verdict
 
 
-def asked(call, *arguments):
-    code, out, err = call(*arguments, "--json")
-    assert code == 0, err
-    return json.loads(out)
-
-
-def test_amounts_add_up(call):
-    found = asked(
-        call, "amount", "--area-cm2", "214", "--coats", "3", "--thinner-share", "0.6", "--cup-ml", "2"
-    )
+def test_amounts_add_up(answer):
+    found = answer("amount", "--area-cm2", "214", "--coats", "3", "--thinner-share", "0.6", "--cup-ml", "2")
     assert set(found) == {"total_ml", "paint_ml", "thinner_ml", "reserve_ml", "cups"}
     assert found["paint_ml"] + found["thinner_ml"] == pytest.approx(found["total_ml"], abs=2e-4)
     assert found["thinner_ml"] == pytest.approx(0.6 * found["total_ml"], abs=2e-4)
     assert found["cups"] == 3
     assert 0 < found["reserve_ml"] < found["total_ml"] / 3
-    twice = asked(call, "amount", "--area-cm2", "428", "--coats", "3", "--thinner-share", "0.6")
+    twice = answer("amount", "--area-cm2", "428", "--coats", "3", "--thinner-share", "0.6")
     assert twice["total_ml"] > 1.8 * found["total_ml"]
 
 
@@ -44,11 +36,11 @@ def test_amounts_that_cannot_be(call, option):
     assert len(err.strip().splitlines()) == 1
 
 
-def test_ratios_are_read_as_the_contract_says(call):
-    found = asked(call, "ratio", "95:5")
+def test_ratios_are_read_as_the_contract_says(answer, call):
+    found = answer("ratio", "95:5")
     assert found["readings"][0]["parts"] == [{"of": "thinner", "share": 0.95}, {"of": "paint", "share": 0.05}]
     assert len(found["readings"]) == 2
-    vague = asked(call, "ratio", "a few drops in a jar")["readings"][0]
+    vague = answer("ratio", "a few drops in a jar")["readings"][0]
     assert [part["share"] for part in vague["parts"]] == [None, None]
     assert call("ratio", "thin it a lot")[0] == 2
     assert "91.0" not in call("ratio", "10:1 alcohol to paint")[1]
@@ -64,10 +56,10 @@ def test_verdicts_change_at_their_limits(shown):
     assert said == ["vanishes", "vanishes", "just shows", "just shows", "clear", "clear", "stark", "stark"]
 
 
-def test_whether_it_shows(call):
+def test_whether_it_shows(answer):
     ground, effect = [30, 20, 15], [33, 22, 18]
-    found = asked(
-        call, "show", "--ground", "30,20,15", "--effect", "33,22,18", "--area-share", "0.02", "--as", "mark"
+    found = answer(
+        "show", "--ground", "30,20,15", "--effect", "33,22,18", "--area-share", "0.02", "--as", "mark"
     )
     assert found["de00"] == pytest.approx(float(delta_e00(ground, effect)), abs=1e-3)
     assert found["verdict"] == "vanishes"
@@ -77,19 +69,17 @@ def test_whether_it_shows(call):
     )
 
 
-def test_lettering_needs_lightness(call):
-    yellow_on_white = asked(call, "show", "--ground", "92,0,3", "--effect", "80,2,70", "--as", "lettering")
+def test_lettering_needs_lightness(answer):
+    yellow_on_white = answer("show", "--ground", "92,0,3", "--effect", "80,2,70", "--as", "lettering")
     assert yellow_on_white["verdict"] == "stark"
     assert yellow_on_white["reads"] is False
-    assert (
-        asked(call, "show", "--ground", "92,0,3", "--effect", "20,0,0", "--as", "lettering")["reads"] is True
-    )
+    assert answer("show", "--ground", "92,0,3", "--effect", "20,0,0", "--as", "lettering")["reads"] is True
 
 
-def test_a_paint_shows_less_the_thinner_it_is(call, demo_master):
+def test_a_paint_shows_less_the_thinner_it_is(answer, demo_master):
     usual = ("show", "--ground", "30,0,-20", "--shelf", demo_master.shelf_file, "--paint", "chalk")
-    wet = asked(call, *usual)["de00"]
-    thin = asked(call, *usual, "--thinner-share", "0.9", "--tool", "mist")["de00"]
+    wet = answer(*usual)["de00"]
+    thin = answer(*usual, "--thinner-share", "0.9", "--tool", "mist")["de00"]
     assert thin < wet / 3
 
 
