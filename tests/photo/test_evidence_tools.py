@@ -168,6 +168,18 @@ def test_a_rough_outline_snaps_to_the_edge_of_the_colour():
     assert outline.max(axis=0) == pytest.approx([219, 149], abs=2.5)
 
 
+def test_the_lightness_of_a_grey_that_is_there_is_asked_for_first():
+    pixels = np.hstack([field(GREEN), field((60.0, 0.0, 0.0), seed=4), field(SAND, seed=5)])
+    cast = fit_cast(pixels, [Anchor(180, 40, 12)])
+    patch, grey = disc_patch(pixels, 60, 40, 12), disc_patch(pixels, 180, 40, 12)
+    assert "its lightness" not in {one.kind for one in what_would_help(cast, patch)}
+    told = best_help(what_would_help(cast, patch, grey))
+    assert told is not None
+    assert told.kind == "its lightness"
+    known = sample_disc(pixels, fit_cast(pixels, [Anchor(180, 40, 12, 60.0)]), 60, 40, 12).de00_90
+    assert told.de00_90 == pytest.approx(known, rel=0.35)
+
+
 def test_help_is_what_makes_the_range_narrower():
     pixels = np.hstack([field(GREEN), field((60.0, 0.0, 0.0), seed=4), field(SAND, seed=5)])
     grey = Anchor(180, 40, 12, 60.0)

@@ -23,10 +23,13 @@ from lean_sepia.photo.correction.weighing import stated_width
 from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.sample import radius90
 
-Kind = Literal["grey", "white", "same colour", "strong colour", "larger sample", "another photo"]
+Kind = Literal[
+    "its lightness", "grey", "white", "same colour", "strong colour", "larger sample", "another photo"
+]
 Open = Literal["lightness", "saturation", "contrast", "cast in the dark"]
 
 _STRONG = np.array([48.0, 42.0, 22.0])
+_AT_HAND = 0.4
 _FEW, _NEWTON_STEPS, _NEWTON_STEP = 64, 10, 0.01
 _MID_STRONG = np.array([0.62, 0.42, 0.36]), np.array([0.36, 0.45, 0.58])
 _DARK, _MIDDLE, _LIGHT = np.full(3, 0.22), np.full(3, 0.5), np.full(3, 0.82)
@@ -42,15 +45,20 @@ class Help:
     gain: float
 
 
-def what_would_help(cast: Cast, patch: Patch) -> list[Help]:
-    """Every kind of further evidence for a patch, the one that narrows its range most first."""
+def what_would_help(cast: Cast, patch: Patch, neutral: Patch | None = None) -> list[Help]:
+    """Every kind of further evidence for a patch, the one that narrows its range most first.
+
+    neutral : a neutral of unknown lightness that the picture has already
+    """
     lab = cast.lab(patch.mean)
     now = radius90(lab, cast.possible_labs(patch))
     trials: list[tuple[Kind, float]] = []
-    anchors: tuple[tuple[Kind, FloatArray], ...] = (
+    anchors: list[tuple[Kind, FloatArray]] = [
         ("grey", np.array([55.0, 0.0, 0.0])), ("white", np.array([92.0, 0.0, 1.0])), ("same colour", lab),
         ("strong colour", _STRONG),
-    )  # fmt: skip
+    ]  # fmt: skip
+    if neutral is not None:
+        anchors.append(("its lightness", cast.lab(neutral.mean) * [1, 0, 0]))
     for kind, wanted in anchors:
         trials.append((kind, radius90(lab, _with_anchor(cast, wanted).possible_labs(patch))))
     steady = replace(patch, cov_of_mean=patch.cov_of_mean / 8)
@@ -137,5 +145,8 @@ def _encoded_that_gives(believed: Believed, lab: FloatArray) -> FloatArray:
 
 
 def best_help(helps: Sequence[Help], least_gain: float = 0.3) -> Help | None:
-    """What is worth telling, or None where nothing would change much."""
-    return helps[0] if helps and helps[0].gain >= least_gain else None
+    """What is worth telling, or None where nothing would change much; what takes one number before what takes looking for."""
+    if not helps or helps[0].gain < least_gain:
+        return None
+    at_hand = next((one for one in helps if one.kind == "its lightness"), helps[0])
+    return at_hand if at_hand.gain >= _AT_HAND * helps[0].gain else helps[0]

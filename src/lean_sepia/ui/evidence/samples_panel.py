@@ -13,6 +13,7 @@ from lean_sepia.document.edits.photos import remove_sample, set_role
 from lean_sepia.document.model import ROLE_WORDS, ROLES, Role, Sample
 from lean_sepia.language import _
 from lean_sepia.photo.correction.next_evidence import Help, best_help, what_would_help
+from lean_sepia.photo.patch import disc_patch
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule, scrolled
@@ -138,27 +139,32 @@ class SamplesPanel(Panel):
             return
         surest = min(mine, key=lambda sample: sample.de00_90)
 
-        def ask(_progress: Progress) -> tuple[str, Help | None]:
-            patch = patch_of(seen.picture.pixels, outline_of(surest))
-            return zone, best_help(what_would_help(seen.cast, patch))
+        neutral = next((mark for mark in seen.photo.anchors if mark.lightness is None), None)
 
-        self._session.jobs.at_rest("help", ask, self._show_help)
+        def ask(_progress: Progress) -> Help | None:
+            pixels = seen.picture.pixels
+            patch = patch_of(pixels, outline_of(surest))
+            grey = None if neutral is None else disc_patch(pixels, neutral.x, neutral.y, neutral.radius)
+            return best_help(what_would_help(seen.cast, patch, grey))
 
-    def _show_help(self, answer: tuple[str, Help | None]) -> None:
-        zone, best = answer
+        named = neutral.name if neutral is not None else ""
+        self._session.jobs.at_rest("help", ask, lambda best: self._show_help(zone, best, named))
+
+    def _show_help(self, zone: str, best: Help | None, neutral: str) -> None:
         if best is None or zone != self._session.zone:
             return
         self._hint.setText(
             _("{0}, surer: {1} (±{2} to ±{3}).").format(
                 self._session.project.zone(zone).short,
-                self._words(best),
+                self._words(best, neutral),
                 f"{best.de00_90 + best.gain:.1f}",
                 f"{best.de00_90:.1f}",
             )
         )
 
-    def _words(self, best: Help) -> str:
+    def _words(self, best: Help, neutral: str) -> str:
         return {
+            "its lightness": _("say how light “{0}” is").format(neutral or _("the grey")),
             "grey": _("a grey of known lightness in this light"),
             "white": _("a white of known colour in this light"),
             "same colour": _("a known colour close to this one"),
