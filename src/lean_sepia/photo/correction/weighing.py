@@ -43,10 +43,8 @@ CLIPPED_SHARE = 0.02
 """Share of clipped pixels beyond which an anchor says little."""
 
 _STATED = 0.5  # how well people know the colour of a thing that they name, per coordinate (practice)
-_UNKNOWN_LIGHTNESS = 40.0
-_UNKNOWN_EXPOSURE = (
-    0.5  # how far the lightness of a picture as found is off, as a logarithm of light (practice)
-)
+_UNKNOWN_LIGHTNESS = 40.0  # so wide that it says nothing
+_UNKNOWN_EXPOSURE = 0.5  # how far a picture's exposure is off, as a logarithm of light (practice)
 _GUESSED_SHADOW, _GUESSED_GLINT = np.array([7.0, 4.0, 4.0]), np.array([12.0, 9.0, 12.0])  # practice
 _CLIPPED_WEAKER = 8.0
 _BEYOND_LOW, _BEYOND_HIGH = (
@@ -150,16 +148,14 @@ def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> C
     worlds, logs = worlds_of(kind)
     rng = np.random.default_rng(11)
     heard = []
-    gains = None
     for place, one in enumerate([known, *others] if known is not None else others):
         theirs, evidence, rest = _balanced(worlds, one, rng)
         logs = logs + evidence + as_surfaces(_even(worlds, theirs, one.shown))
-        if place == 0:
-            theirs = _lightness_as_found(worlds, one, theirs, logs)
+        if place == 0 and not one.full[one.balancing]:
+            which, weights = most_likely(logs, EFFECTIVE_WORLDS, MOST_WORLDS)
+            theirs = theirs * _lightness_as_found(worlds.chosen(which), weights, one, theirs[:, which])
         heard.append((theirs, rest, place == 0 and known is not None))
-        if gains is None:
-            gains = theirs
-    assert gains is not None
+    gains = heard[0][0]
     if known is None:
         stray = _BORROWED_LIGHT * rng.standard_normal(len(worlds)) + _BORROWED_BALANCE * rng.standard_normal(
             gains.shape
@@ -172,7 +168,7 @@ def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> C
     which, weights = most_likely(logs, EFFECTIVE_WORLDS, MOST_WORLDS)
     kept, gains, seen = worlds.chosen(which), gains[:, which], [one.chosen(which) for one in seen]
     if known is not None and not known.full.any():
-        gains = _lightness_as_found(kept, known, gains, np.log(weights))
+        gains = gains * _lightness_as_found(kept, weights, known, gains)
         seen[0] = _predicted(kept, gains, heard[0][1])
     left = np.sqrt(kept.left**2 @ weights)
     observed = _observed([(rest, own) for _theirs, rest, own in heard], seen, weights, left)
@@ -216,17 +212,12 @@ def _light_of(lightness: float, width: FloatArray) -> tuple[float, FloatArray]:
     return 3 * width[0] / (116 * root), 3 * np.array([width[1] / 500, 0.0, width[2] / 200]) / root
 
 
-def _lightness_as_found(worlds: Worlds, known: Known, gains: FloatArray, logs: FloatArray) -> FloatArray:
-    """Gains (3, n) by which a balancing anchor of unknown lightness stays as light as found, in the mean of the worlds, each as
-    likely as its log (n,) says."""
+def _lightness_as_found(worlds: Worlds, weights: FloatArray, known: Known, gains: FloatArray) -> np.float32:
+    """What gains (3, k) are multiplied by so that the balancing anchor stays as light as found, in the mean of k worlds by weight."""
     first = known.balancing
-    if known.full[first]:
-        return gains
-    which, weights = most_likely(logs, EFFECTIVE_WORLDS, MOST_WORLDS)
-    roots = worlds.chosen(which).roots(known.encoded[first : first + 1]) * gains[:, None, which]
-    lightness = float(worlds.chosen(which).lab(roots)[0, :, 0] @ weights)
-    wanted = root_of_lightness(float(known.target[first, 0]))
-    return np.asarray(gains * np.float32(wanted / root_of_lightness(lightness)))
+    roots = worlds.roots(known.encoded[first : first + 1]) * gains[:, None]
+    lightness = float(worlds.lab(roots)[0, :, 0] @ weights)
+    return np.float32(root_of_lightness(float(known.target[first, 0])) / root_of_lightness(lightness))
 
 
 @dataclass(frozen=True, eq=False)
