@@ -7,18 +7,18 @@ import pytest
 from lean_sepia.colour.lab import hue_deg
 
 
-def answer(call, *arguments):
-    code, out, err = call(*arguments, "--json")
-    assert code == 0, err
-    return json.loads(out)["lighteners"]
+@pytest.fixture
+def lighteners(answer):
+    """Runs a command and reads what lighteners it found."""
+    return lambda *arguments: answer(*arguments)["lighteners"]
 
 
 @pytest.mark.parametrize("by", [4.0, 8.0, -5.0])
-def test_so_much_lighter_at_the_same_hue(call, demo_master, by):
+def test_so_much_lighter_at_the_same_hue(lighteners, call, demo_master, by):
     shelf = demo_master.shelf_file
     _code, out, _err = call("predict", "--shelf", shelf, "--parts", "boot-red=1", "--json")
     before = json.loads(out)["predictions"][0]["lab"]
-    best = answer(call, "fade", "--shelf", shelf, "--base", "boot-red=1", "--lighter", by)[0]
+    best = lighteners("fade", "--shelf", shelf, "--base", "boot-red=1", "--lighter", by)[0]
     assert best["lab"][0] - before[0] == pytest.approx(by, abs=1.0)
     assert abs((hue_deg(best["lab"]) - hue_deg(before) + 180) % 360 - 180) < 5
     parts = f"boot-red={best['base_parts']},{best['paint']}={best['lightener_parts']}"
@@ -26,17 +26,17 @@ def test_so_much_lighter_at_the_same_hue(call, demo_master, by):
     assert json.loads(out)["predictions"][0]["lab"] == pytest.approx(best["lab"], abs=0.01)
 
 
-def test_lighter_over_a_ground_starts_from_the_ground(call, demo_master):
+def test_lighter_over_a_ground_starts_from_the_ground(lighteners, demo_master):
     shelf = demo_master.shelf_file
     film = ("--over", "45,26,15", "--coats", 2, "--thinner-share", 0.8)
-    best = answer(call, "fade", "--shelf", shelf, "--base", "boot-red=1", "--lighter", 6, *film)[0]
+    best = lighteners("fade", "--shelf", shelf, "--base", "boot-red=1", "--lighter", 6, *film)[0]
     assert best["lab"][0] == pytest.approx(51, abs=1.5)
 
 
-def test_two_lighteners_come_nearer_than_one_and_say_so(call, demo_master):
+def test_two_lighteners_come_nearer_than_one_and_say_so(lighteners, call, demo_master):
     shelf = demo_master.shelf_file
     asked = ("fade", "--shelf", shelf, "--base", "boot-red=1", "--target", "60,20,20")
-    one, two = answer(call, *asked), answer(call, *asked, "--lighteners", 2)
+    one, two = lighteners(*asked), lighteners(*asked, "--lighteners", 2)
     assert all(option["second"] is None for option in one)
     assert two[0]["de00"] < one[0]["de00"]
     pair = next(option for option in two if option["second"])
@@ -61,7 +61,7 @@ def test_a_wish_that_cannot_be_is_said(call, demo_master, arguments, said):
     assert said in err
 
 
-def test_a_retired_bottle_and_a_can_are_not_mixed(call, demo_master, tmp_path):
+def test_a_retired_bottle_and_a_can_are_not_mixed(lighteners, call, demo_master, tmp_path):
     data = json.loads(demo_master.shelf_file.read_text())
     for paint in data["paints"]:
         paint.update(
@@ -73,14 +73,14 @@ def test_a_retired_bottle_and_a_can_are_not_mixed(call, demo_master, tmp_path):
         code, _out, err = call("predict", "--shelf", shelf, "--parts", f"{name}=1,boot-red=2")
         assert code == 2
         assert said in err
-    found = answer(call, "fade", "--shelf", shelf, "--base", "boot-red=1", "--target", "60,20,20")
+    found = lighteners("fade", "--shelf", shelf, "--base", "boot-red=1", "--target", "60,20,20")
     assert not {"chalk", "cream"} & {option["paint"] for option in found}
 
 
-def test_the_path_of_a_film_is_told_where_it_is_asked_for(call, demo_master):
+def test_the_path_of_a_film_is_told_where_it_is_asked_for(lighteners, call, demo_master):
     film = ("--over", "38,34,24", "--coats", 3, "--thinner-share", 0.85, "--tool", "close")
     asked = ("fade", "--shelf", demo_master.shelf_file, "--base", "boot-red=1", "--lighter", 5, *film)
-    plain, told = answer(call, *asked), answer(call, *asked, "--path")
+    plain, told = lighteners(*asked), lighteners(*asked, "--path")
     assert "path" not in plain[0]
     for one, other in zip(plain, told, strict=True):
         path = other["path"]

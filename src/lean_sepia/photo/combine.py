@@ -45,10 +45,11 @@ def combine(readings: Sequence[Reading], batches: Sequence[Hashable] = ()) -> Co
     """
     labs = np.array([reading.lab for reading in readings])
     sigma = np.maximum([reading.half90 for reading in readings], _LEAST_HALF) / _Z90
-    mean = (sigma**-2 * labs).sum(axis=0) / (sigma**-2).sum(axis=0)
+    weight = 1 / sigma**2
+    mean = (weight * labs).sum(axis=0) / weight.sum(axis=0)
     ratio = 1.0
     if len(readings) > 1:
-        chi = float((sigma**-2 * (labs - mean) ** 2).sum())
+        chi = float((weight * (labs - mean) ** 2).sum())
         ratio = float(np.sqrt(chi / (3 * (len(readings) - 1))))
     half = [_Z90 * error_of_mean(one, batches) * max(1.0, ratio) for one in sigma.T]
     radius = error_of_mean([max(reading.de00_90, _LEAST_HALF) for reading in readings], batches)
@@ -61,8 +62,8 @@ def error_of_mean(errors: FloatArray | Sequence[float], batches: Sequence[Hashab
     What is not known of development in general, all photos share a little; those of one batch nearly all of it (practice).
     """
     errors = np.asarray(errors, dtype=float)
-    same = np.array([[one == other for other in batches] for one in batches]) if batches else False
-    together = np.where(same, _TOGETHER_IN_BATCH, _TOGETHER) * np.ones((len(errors), len(errors)))
+    names = list(batches) or list(range(len(errors)))
+    together = np.where([[one == other for other in names] for one in names], _TOGETHER_IN_BATCH, _TOGETHER)
     np.fill_diagonal(together, 1.0)
     share = errors**-2 / (errors**-2).sum() * errors
     return min(float(np.sqrt(share @ together @ share)), float(errors.min()))

@@ -18,10 +18,7 @@ from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.rectify import plane_matrix
 
 _ORDERS = [[(first + step * way) % 4 for step in range(4)] for way in (1, -1) for first in range(4)]
-_LIKE, _LIKER = (
-    1.8,
-    0.4,
-)  # of three correlations: how like a chart it must be, and how much more so than as given
+_LIKE, _LIKER = 1.8, 0.4  # of three correlations: how like a chart, and how much more so than as given
 
 
 @cache

@@ -23,7 +23,7 @@ _ONE_COLOUR_DE00 = 4.0
 _NAMED_SINGLY = 3
 _TOLD_LIGHTNESS, _TOLD_LEVEL = 12.0, 0.06
 _CHANNELS_CLIPPED = 0.3
-_MOSTLY_ASTRAY = 0.2
+_MOSTLY_ASTRAY = 0.2  # of what an anchor shows, in its worst channel
 _MOST_TIMES = 6.0  # as bright or as dark as its kind is usually taken (practice)
 
 

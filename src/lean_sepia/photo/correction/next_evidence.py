@@ -29,7 +29,7 @@ Kind = Literal[
 Open = Literal["lightness", "saturation", "contrast", "cast in the dark"]
 
 _STRONG = np.array([48.0, 42.0, 22.0])
-_AT_HAND = 0.4
+_AT_HAND = 0.4  # of the best gain: enough for what takes one number
 _FEW, _NEWTON_STEPS, _NEWTON_STEP = 64, 10, 0.01
 _MID_STRONG = np.array([0.62, 0.42, 0.36]), np.array([0.36, 0.45, 0.58])
 _DARK, _MIDDLE, _LIGHT = np.full(3, 0.22), np.full(3, 0.5), np.full(3, 0.82)
@@ -72,26 +72,22 @@ def what_is_open(cast: Cast) -> tuple[Open, ...]:
     """What the anchors and the kind of picture leave open, the widest first."""
     believed = cast.development
 
-    def spread(encoded: FloatArray) -> tuple[FloatArray, FloatArray]:
+    def spread(encoded: FloatArray) -> FloatArray:
         labs, weights = believed.possible(encoded)
         even = even_from_lab(labs)
-        middle = weights @ even
-        return middle, np.sqrt(weights @ (even - middle) ** 2)
+        return np.asarray(np.sqrt(weights @ (even - weights @ even) ** 2))
 
     strengths = []
     for encoded in _MID_STRONG:
         labs, weights = believed.possible(encoded)
         chroma = np.log(np.maximum(np.hypot(labs[:, 1], labs[:, 2]), 1.0))
         strengths.append(float(np.sqrt(weights @ (chroma - weights @ chroma) ** 2)))
-    (_dark, dark), (_middle, middle), (_light, light) = spread(_DARK), spread(_MIDDLE), spread(_LIGHT)
+    dark, middle, light = spread(_DARK), spread(_MIDDLE), spread(_LIGHT)
+    beside_exposure = np.sqrt(max(dark[0], light[0], middle[0]) ** 2 - middle[0] ** 2)
     found: list[tuple[float, Open]] = [
         (float(middle[0]) / _OPEN_LIGHTNESS, "lightness"),
         (float(np.mean(strengths)) / _OPEN_SATURATION, "saturation"),
-        (
-            float(np.sqrt(max(dark[0] ** 2, light[0] ** 2, middle[0] ** 2) - middle[0] ** 2))
-            / _OPEN_CONTRAST,
-            "contrast",
-        ),
+        (float(beside_exposure) / _OPEN_CONTRAST, "contrast"),
         (float(np.hypot(dark[1], dark[2])) / _OPEN_CAST, "cast in the dark"),
     ]
     return tuple(name for much, name in sorted(found, reverse=True) if much > 1)

@@ -22,9 +22,7 @@ _LONGEST, _LEVELS, _LEAST_PIXELS, _MOST = 128, 14, 2, 40
 _WITHIN = (0.01, 0.985)
 _STRONGEST_SHARE, _STRONGER_BY = 0.93, 3.0  # of a picture's colours, the one that is looked at (practice)
 _DARKEST, _LIGHTEST, _ROWS = 0.0, 106.0, np.arange(-20.0, 201.0, 5.0)
-_OTHER_LIGHT = (
-    6.0  # by how much less chroma is believed of what lies in e times as much light, or as little (practice)
-)
+_OTHER_LIGHT = 6.0  # how much less chroma is believed in e times as much light, or as little (practice)
 _MANY, _DARK_LIGHT, _SHARES, _WIDE = 24, (20.0, 88.0), (0.05, 0.95), 20.0  # practice
 _FREEDOM = 3.0
 

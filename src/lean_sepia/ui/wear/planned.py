@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
@@ -15,7 +16,6 @@ from lean_sepia.document.edits.wear import plan_wear
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.files import ask_place
-from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.shell.session import Session
 
 
@@ -51,18 +51,19 @@ class Planned(QObject):
 
     def rows(self) -> tuple[WearRow, ...]:
         """Each planned kind with its figures."""
-        if not self._session.zone or not self.plan.kinds:
-            return ()
-        return wear_rows(self._session.project, self._session.zone, self.plan, self.bottles)
+        return self._rows_of()()
 
     def when_known(self, show: Callable[[tuple[WearRow, ...]], object]) -> None:
         """Show each planned kind with its figures once they are found; what marks are made of is looked for in the background."""
-        project, zone, plan, bottles = self._session.project, self._session.zone, self.plan, self.bottles
+        find = self._rows_of()
+        self._session.jobs.start("wear rows", lambda _progress: find(), show)
 
-        def found(_progress: Progress) -> tuple[WearRow, ...]:
-            return wear_rows(project, zone, plan, bottles) if zone and plan.kinds else ()
-
-        self._session.jobs.start("wear rows", found, show)
+    def _rows_of(self) -> Callable[[], tuple[WearRow, ...]]:
+        """What finds the rows of the plan as it is now, in any thread."""
+        zone = self._session.zone
+        if not zone or not self.plan.kinds:
+            return tuple
+        return partial(wear_rows, self._session.project, zone, self.plan, self.bottles)
 
     def preview(self, heaviness: float) -> None:
         """Show a plan that is lighter or heavier, without keeping it."""

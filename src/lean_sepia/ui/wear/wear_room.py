@@ -38,8 +38,8 @@ class WearRoom(RoomPage):
 
     def _build(self) -> None:
         words = {PHOTO: _("On the photo"), PLAN: _("As planned"), MODEL: _("On the model")}
-        for name in words:
-            view = self.views[name] = button(words[name], "tool")
+        for name, said in words.items():
+            view = self.views[name] = button(said, "tool")
             view.setCheckable(True)
             view.clicked.connect(partial(self.open_page, name))
             self._choice.addButton(view)

@@ -19,9 +19,7 @@ _ROUND, _SQUARE = 13, 11
 _LIGHT = QColor(250, 250, 250)
 _LEAST_SPAN, _MARGIN = 6.0, 0.62
 _HALO_REACH = 0.08  # of the span: a halo of nearly equal colours is still seen
-_NAMES_APART = (
-    0.12  # of the span: names of ways that end closer lie on each other, and the rows beside hold them all
-)
+_NAMES_APART = 0.12  # of the span: names of ways that end closer would lie on each other
 _EMPTY = (-20.0, 20.0)
 _BAR_WIDTH = 16
 
