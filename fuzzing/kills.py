@@ -29,8 +29,8 @@ def _edit_for_ever(place: Path, seed: int, told: int, fault: str) -> None:
         size = place.stat().st_size + rng.randrange(0, 60_000)
         resource.setrlimit(resource.RLIMIT_FSIZE, (size, size))
     elif fault == "full":
-        pages = store._db.execute("PRAGMA page_count").fetchone()[0]
-        store._db.execute(f"PRAGMA max_page_count = {pages + rng.randrange(0, 6)}")
+        pages = store._db._db.execute("PRAGMA page_count").fetchone()[0]
+        store._db._db.execute(f"PRAGMA max_page_count = {pages + rng.randrange(0, 6)}")
     other = sqlite3.connect(place, isolation_level=None, timeout=0) if fault == "locked" else None
     for _edit in range(400 if fault == "kill" else 40):
         number += 1

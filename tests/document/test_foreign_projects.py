@@ -94,7 +94,7 @@ def test_revisions_without_a_date_are_left_out(place):
 
 
 def test_reading_ends(place, monkeypatch):
-    monkeypatch.setattr("lean_sepia.document.store._MOST_SECONDS", -1.0)
+    monkeypatch.setattr("lean_sepia.files.sqlite._MOST_SECONDS", -1.0)
     monkeypatch.setattr("lean_sepia.files.sqlite._STEPS_BETWEEN_LOOKS", 1)
     with pytest.raises(ProjectFileError, match="takes too long"):
         ProjectStore.open(place)
@@ -158,8 +158,8 @@ def test_a_deleted_file_is_noticed_before_it_is_saved(place, project):
 
 def test_a_full_disk_is_called_full(place, project):
     store = ProjectStore.open(place)
-    pages = store._db.execute("PRAGMA page_count").fetchone()[0]
-    store._db.execute(f"PRAGMA max_page_count = {pages}")
+    pages = store._db._db.execute("PRAGMA page_count").fetchone()[0]
+    store._db._db.execute(f"PRAGMA max_page_count = {pages}")
     with pytest.raises(SaveError, match="the disk is full"):
         store.add_photo("cd" * 32, "image/png", "b.png", bytes(200_000))
     big = project.model_copy(update={"title": "x" * 900, "features": ()})

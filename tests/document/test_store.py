@@ -38,17 +38,24 @@ def test_what_is_saved_comes_back(tmp_path, project):
     ]  # a single file, nothing beside it
 
 
+def put_revisions(store, moments, project):
+    """Write revisions with these stamps, as if they had been saved then."""
+    rows = [(moment.isoformat(timespec="milliseconds"), project.model_dump_json()) for moment in moments]
+    with store._db.changing() as db:
+        db.executemany("INSERT INTO revision (saved_at, label, document) VALUES (?, 'old', ?)", rows)
+    store._note_written()  # not by a stranger
+
+
 def test_the_last_200_and_one_an_hour_for_30_days_are_kept(tmp_path, project):
     store = ProjectStore.create(tmp_path / "a.sepia", project)
     now = datetime(2031, 3, 3, 12, tzinfo=UTC)
-    for minutes in range(60 * 24 * 40, 0, -30):  # two an hour for 40 days
-        store._db.execute(
-            "INSERT INTO revision (saved_at, label, document) VALUES (?, 'old', ?)",
-            (
-                (now - timedelta(minutes=minutes)).isoformat(timespec="milliseconds"),
-                project.model_dump_json(),
-            ),
-        )
+    put_revisions(
+        store,
+        [
+            now - timedelta(minutes=minutes) for minutes in range(60 * 24 * 40, 0, -30)
+        ],  # two an hour for 40 days
+        project,
+    )
     store.save(project, "now", now=now)
     kept = store.revisions()
     old = list(kept[200:])
@@ -61,10 +68,10 @@ def test_the_last_200_and_one_an_hour_for_30_days_are_kept(tmp_path, project):
 
 def test_a_damaged_revision_is_passed_over(tmp_path, project):
     store = ProjectStore.create(tmp_path / "a.sepia", project)
-    store._db.execute(
-        "INSERT INTO revision (saved_at, label, document) VALUES ('2031-01-01T00:00:00+00:00', 'x', '{broken')"
-    )
-    store._db.commit()
+    with store._db.changing() as db:
+        db.execute(
+            "INSERT INTO revision (saved_at, label, document) VALUES ('2031-01-01T00:00:00+00:00', 'x', '{broken')"
+        )
     loaded, note = store.load()
     assert loaded == project
     assert "1 damaged" in note

@@ -25,6 +25,7 @@ from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.care.looking import angles, looks_again
 from lean_sepia.plan.care.readying import pressure, to_put_out, tool_state
 from lean_sepia.plan.care.rescue import test_first, undoing
+from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Finding
@@ -95,7 +96,7 @@ class BenchStep:
             if undo.until_min is None:
                 said.append(_("Later: {0}").format(_(undo.how)) if said else _(undo.how))
             elif undo.until_min > 0 and end is not None:
-                until = weekday_and_time(end + timedelta(minutes=undo.until_min))
+                until = weekday_and_time(later(end, undo.until_min))
                 said.append(_("Until {0}: {1}").format(until, _(undo.how)))
             elif undo.until_min > 0:
                 said.append(_("For {0}: {1}").format(span(undo.until_min), _(undo.how)))
@@ -222,7 +223,7 @@ def timers(plan: PlanAnswer, steps: Sequence[BenchStep]) -> tuple[Timer, ...]:
         for i, wait in before[index].items() if not step.done else ():
             end = work[i].end
             if work[i].done and end is not None and wait > 0:
-                ready.setdefault((i, end + timedelta(minutes=wait)), []).append(step.name)
+                ready.setdefault((i, later(end, wait)), []).append(step.name)
     for (i, moment), names in ready.items():
         words = _("{0} is ready for {1}").format(work[i].name, "; ".join(names[:_MOST_NAMED]))
         timer = Timer(work[i].id, "ready", moment, words)
@@ -234,17 +235,17 @@ def timers(plan: PlanAnswer, steps: Sequence[BenchStep]) -> tuple[Timer, ...]:
         until = removable_for(step)
         if until is not None:
             words = _("{0} can no longer be wiped or drawn out").format(step.name)
-            timer = Timer(step.id, "closes", step.end + timedelta(minutes=until), words)
+            timer = Timer(step.id, "closes", later(step.end, until), words)
             found[timer.key] = timer
         for look in looks_again(step):
             timer = Timer(
                 step.id,
                 "look",
-                step.end + timedelta(minutes=look.after_min),
+                later(step.end, look.after_min),
                 _("Look again: {0}").format(f"{step.name}. {_(look.words)}"),
             )
             found[timer.key] = timer
-    return tuple(sorted(found.values(), key=lambda timer: timer.moment))
+    return tuple(sorted(found.values(), key=lambda timer: timer.moment.timestamp()))
 
 
 def _colour(project: Project, cut: Strata, coat: Coat) -> StepColour:

@@ -12,6 +12,7 @@ from lean_sepia.document.work import accepted_in, drying_of, plan_steps
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import Evenings, Window, parse_evenings
+from lean_sepia.plan.hours.wall_clock import later, minutes_between
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.net import Links, links
 from lean_sepia.plan.order import Order
@@ -73,7 +74,8 @@ class PlanAnswer:
         if self.schedule is None or not self.schedule.steps:
             return timedelta()
         begin = min(placed.start for placed in self.schedule.steps)
-        return max(timedelta(), self.schedule.finish - begin - self.hands)
+        between = timedelta(minutes=minutes_between(begin, self.schedule.finish))
+        return max(timedelta(), between - self.hands)
 
     @property
     def late(self) -> timedelta | None:
@@ -217,14 +219,14 @@ def clocks_of(found: PlanAnswer) -> dict[str, Clocks]:
             continue
         begin, because = None, ""
         for earlier, minutes in before[index].items():
-            free = placed[work[earlier].id].end + timedelta(minutes=minutes)
+            free = later(placed[work[earlier].id].end, minutes)
             if begin is None or free > begin:
                 begin, because = free, work[earlier].id
         late = closed = safe = None
         for below in order.open_below(index):
             wait, end = drying.wait(below, step), placed[below.id].end
             if wait.safe is not None:
-                safe = max(safe or end, end + timedelta(minutes=wait.safe))
+                safe = max(safe or end, later(end, wait.safe))
             if step.nature.reworks:
                 late = _first(late, wait.late, end)
                 closed = _first(closed, wait.closed, end)
@@ -235,5 +237,5 @@ def clocks_of(found: PlanAnswer) -> dict[str, Clocks]:
 def _first(known: datetime | None, minutes: float | None, end: datetime) -> datetime | None:
     if minutes is None:
         return known
-    moment = end + timedelta(minutes=minutes)
+    moment = later(end, minutes)
     return moment if known is None else min(known, moment)

@@ -14,6 +14,7 @@ from lean_sepia.document.worn import Frozen
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import YEARS, in_our_time, parse_evenings
+from lean_sepia.plan.hours.wall_clock import read_written
 
 _MOST_ITEMS = 20_000
 _DEEPEST = 30  # cups mixed from cups
@@ -134,8 +135,9 @@ def _misplaced(project: Project) -> str | None:
             "the found finish of {0} would lie above other coats: what is there already is always lowest"
         )
         return words.format(project.zone(high.zone).name)
+    laid = {coat.id: order[coat.step] for coat in project.coats}
     for coat in project.coats:
-        if coat.down_to and order[coat.step] <= order[project.coat(coat.down_to).step]:
+        if coat.down_to and laid[coat.id] <= laid[coat.down_to]:
             words = _("{0} goes down to a coat that is not laid before it")
             return words.format(coat.name or coat.kind)
     return None
@@ -143,8 +145,12 @@ def _misplaced(project: Project) -> str | None:
 
 def _uneven(project: Project) -> str | None:
     """Zones of one surface whose shares do not sum to one, or a target that is stated twice."""
+    tones: dict[str, list[float | None]] = {}
+    for zone in project.zones:
+        if zone.surface:
+            tones.setdefault(zone.surface, []).append(zone.share)
     for surface in project.surfaces:
-        shares = [zone.share for zone in project.zones if zone.surface == surface.id]
+        shares = tones.get(surface.id, [])
         known = sum(share for share in shares if share is not None)
         if known > 1 + _EVEN or (shares and None not in shares and known < 1 - _EVEN):
             words = _("the shares of {0} sum to {1} %; the tones of one surface cover all of it, 100 %")
@@ -168,11 +174,13 @@ def _unreadable(project: Project) -> str | None:
     if project.plan_start and plan_moment(project.plan_start) is None:
         words = _("the plan starts at a date and time such as 2031-03-03T19:00, from {1} to {2}; found {0!r}")
         return words.format(project.plan_start[:40], *YEARS)
-    for text in (project.deadline, *(t for step in project.steps for t in (step.started, step.ended))):
-        if text and plan_moment(text) is None:
-            return _("{0!r} is no date and time such as 2031-03-03T19:00, from {1} to {2}").format(
-                text[:40], *YEARS
-            )
+    bench = {text for step in project.steps for text in (step.started, step.ended) if text}
+    wrong = next((text for text in bench if not _is_of_the_bench(text)), "")
+    if not wrong and project.deadline and plan_moment(project.deadline) is None:
+        wrong = project.deadline
+    if wrong:
+        words = _("{0!r} is no date and time such as 2031-03-03T19:00, from {1} to {2}")
+        return words.format(wrong[:40], *YEARS)
     return None
 
 
@@ -183,6 +191,14 @@ def plan_moment(text: str) -> datetime | None:
     except ValueError:
         return None
     return moment if moment.tzinfo is None and in_our_time(moment) else None
+
+
+def _is_of_the_bench(text: str) -> bool:
+    """Whether a text says when something was done; it may carry an offset, as in the hour that comes twice in autumn."""
+    try:
+        return in_our_time(read_written(text))
+    except (ValueError, OverflowError, OSError):
+        return False
 
 
 def _dates(project: Project) -> Iterator[str]:

@@ -7,11 +7,12 @@ import stat
 from pathlib import Path
 
 from lean_sepia.errors import ProjectFileError
+from lean_sepia.files.beside import JOURNAL
 from lean_sepia.files.gate import shown
 from lean_sepia.files.sqlite import reason
 from lean_sepia.language import _
 
-SUFFIX, JOURNAL = ".sepia", "-journal"
+SUFFIX = ".sepia"
 _LONGEST_NAME = 255
 _SQLITE_MAGIC = b"SQLite format 3\x00"
 
@@ -19,19 +20,10 @@ _SQLITE_MAGIC = b"SQLite format 3\x00"
 def free_name(wanted: Path) -> Path:
     """The wanted place, with a number where something is there already."""
     number, place = 2, wanted
-    while place.exists():
+    while os.path.lexists(place):  # never raises: what cannot be looked at is found out on writing
         place = wanted.with_name(f"{wanted.stem} {number}{wanted.suffix}")
         number += 1
     return place
-
-
-def identity_of(path: Path) -> tuple[int, int] | None:
-    """What tells a file from another that takes its place; None where there is none."""
-    try:
-        state = path.stat()
-    except (OSError, ValueError):
-        return None
-    return state.st_dev, state.st_ino
 
 
 def check_head(file: Path) -> None:
@@ -61,7 +53,7 @@ def why_not_written(file: Path) -> str:
         return too_long
     if not os.access(file, os.W_OK):
         return _("the file is write-protected")
-    if not os.access(file.absolute().parent, os.W_OK):
+    if not os.access(os.path.dirname(os.path.realpath(file)), os.W_OK):
         return _("its folder is write-protected")
     return ""
 

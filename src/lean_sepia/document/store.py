@@ -3,28 +3,29 @@
 from __future__ import annotations
 
 import contextlib
+import hashlib
 import os
 import sqlite3
-import threading
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime
 from pathlib import Path
 
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
-from lean_sepia.document.place import JOURNAL, check_head, identity_of, too_long_name, why_not_written
-from lean_sepia.errors import NewerVersionError, ProjectFileError, SaveError
-from lean_sepia.files.gate import check_place, one_line, shown
+from lean_sepia.document.place import check_head, too_long_name, why_not_written
+from lean_sepia.errors import InUseError, NewerVersionError, ProjectFileError, SaveError
+from lean_sepia.files.beside import ForeignJournalError, clear_beside, interrupted
+from lean_sepia.files.gate import check_place, one_line, open_beside, shown
 from lean_sepia.files.in_use import Hold, hold
-from lean_sepia.files.sqlite import FAULTS, bounded, connect, reason, strange_part
+from lean_sepia.files.sqlite import FAULTS, Database, reason, seal_of, strange_part
 from lean_sepia.language import _, ngettext
 
 APPLICATION_ID = 0x4C535001
 _FILE_VERSION = 1
 _KEPT_REVISIONS, _KEPT_DAYS = 200, 30
-_MOST_SECONDS = 10.0
+_LAST_ID = 1 << 62  # the numbers of revisions are begun anew before they come to SQLite's end
 _MOST_TEXT, _MOST_PHOTO = 64 << 20, 1 << 30
-_MEDIA_TYPE_LENGTH = 100
+_MEDIA_TYPE_LENGTH, _ANY_PICTURE = 100, "image/*"
 
 _TABLES = {
     "photo": "CREATE TABLE photo (sha256 TEXT PRIMARY KEY, media_type TEXT NOT NULL, name TEXT NOT NULL, bytes BLOB NOT NULL)",
@@ -49,15 +50,13 @@ class ProjectStore:
     reading_because : why nothing can be saved into it, in words; empty where it can
     """
 
-    def __init__(
-        self, path: Path, connection: sqlite3.Connection, held: Hold | None, reading_because: str = ""
-    ) -> None:
+    def __init__(self, path: Path, db: Database, held: Hold | None, reading_because: str = "") -> None:
         self.path = path
         self.reading_because = reading_because
-        self._db = connection
+        self._db = db
         self._held = held
-        self._turn = threading.RLock()  # jobs read photos while the window saves
-        self._identity = identity_of(path)
+        self._overwritten = False  # what is in the file now is not ours
+        self._note_written()
 
     @classmethod
     def create(cls, path: str | Path, project: Project) -> ProjectStore:
@@ -69,9 +68,9 @@ class ProjectStore:
             A file is already there, or the folder cannot be written to.
         """
         file = Path(path)
-        held = None
+        held = db = None
         try:
-            if file.exists():
+            if os.path.lexists(file):
                 words = _("{0} exists already. Choose another name; nothing was written.")
                 raise ProjectFileError(words.format(shown(file)))
             check_place(file)
@@ -79,14 +78,19 @@ class ProjectStore:
                 raise OSError(too_long)
             file.parent.mkdir(parents=True, exist_ok=True)
             held = hold(file)
-            db = connect(file)
-            for statement in _TABLES.values():
-                db.execute(statement)
-            db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
-            db.execute(f"PRAGMA user_version = {_FILE_VERSION}")
+            clear_beside(file)
+            db = Database(file)
+            held.take(file)
+            with db.changing() as tables:
+                for statement in _TABLES.values():
+                    tables.execute(statement)
+                tables.execute(f"PRAGMA application_id = {APPLICATION_ID}")
+                tables.execute(f"PRAGMA user_version = {_FILE_VERSION}")
             store = cls(file, db, held)
             store.save(project, _("New project"))
         except (OSError, ValueError, *FAULTS, SaveError) as error:
+            if db is not None:
+                db.close()
             if held is not None:
                 with contextlib.suppress(OSError):
                     file.unlink(missing_ok=True)
@@ -110,21 +114,25 @@ class ProjectStore:
         file = Path(path)
         check_head(file)
         held, because = None, _("it was opened to be read") if reading else why_not_written(file)
-        interrupted = os.path.exists(f"{os.fspath(file)}{JOURNAL}")  # a name may be too long to be asked for
-        if not because or (reading and interrupted):  # what a crash left half done is put right first
+        if not because or (reading and interrupted(file)):  # what a crash left half done is put right first
             try:
                 held = hold(file)
             except OSError as error:
                 because = because or reason(error)
+            except InUseError:
+                if not reading:
+                    raise
         db = None
         try:
-            db = connect(file, reading=bool(because) and held is None)
-            with bounded(db, _MOST_SECONDS):
-                _check_content(db, file)
+            db = Database(file, reading=bool(because) and held is None)
+            _check_content(db, file)
             return cls(file, db, held, because)
+        except ForeignJournalError as error:
+            words = _("{0} was not opened: {1}. The file was not changed.")
+            fault = ProjectFileError(words.format(shown(file), reason(error)))
         except FAULTS as error:
             words = _("{0} is damaged ({1}). The file was not changed; open a copy or a backup of it.")
-            fault: ProjectFileError = ProjectFileError(words.format(shown(file), reason(error)))
+            fault = ProjectFileError(words.format(shown(file), reason(error)))
         except ProjectFileError as error:
             fault = error
         if db is not None:
@@ -143,10 +151,10 @@ class ProjectStore:
         """
         skipped = 0
         try:
-            with self._turn, bounded(self._db, _MOST_SECONDS):
-                for (identity,) in self._db.execute("SELECT id FROM revision ORDER BY id DESC").fetchall():
+            with self._db.looking() as db:
+                for (identity,) in db.execute("SELECT id FROM revision ORDER BY id DESC").fetchall():
                     try:
-                        project = parse_document(self._text(identity))
+                        project = parse_document(self._text(db, identity))
                     except NewerVersionError:
                         raise
                     except (ProjectFileError, sqlite3.DataError):
@@ -159,9 +167,9 @@ class ProjectStore:
         words = _("{0} holds no readable revision. The file was not changed; open a backup of it.")
         raise ProjectFileError(words.format(shown(self.path)))
 
-    def _text(self, identity: int) -> str:
+    def _text(self, db: sqlite3.Connection, identity: int) -> str:
         """The document of a revision; refused before it is read where it is no text or too long."""
-        found = self._db.execute(
+        found = db.execute(
             """SELECT CAST(document AS BLOB) FROM revision
                WHERE id = ? AND typeof(document) = 'text' AND length(document) <= ?""",
             (identity, _MOST_TEXT),
@@ -185,36 +193,50 @@ class ProjectStore:
         self._check_writable()
         try:
             row = (moment.isoformat(timespec="milliseconds"), one_line(label), project.model_dump_json())
-            with self._turn, self._db:
-                self._db.execute("INSERT INTO revision (saved_at, label, document) VALUES (?, ?, ?)", row)
-                self._prune(moment)
+            with self._db.changing() as db:
+                db.execute("INSERT INTO revision VALUES (?, ?, ?, ?)", (_next_id(db), *row))
+                _prune(db)
+            self._note_written()
         except (*FAULTS, ValueError) as error:
             raise self._not_saved(error) from None
+
+    def _note_written(self) -> None:
+        """Remember what the file looks like now, and what is newest in it."""
+        self._seal = seal_of(self.path)
+        self._newest: object = None
+        with contextlib.suppress(*FAULTS), self._db.looking() as db:
+            self._newest = _newest(db)
 
     def _check_writable(self) -> None:
         """Notice before anything is written that it would be written into the void, or into another's file."""
         if self.reading_because:
             words = _("{0} can only be read: {1}. Save a copy to work on.")
             raise SaveError(words.format(shown(self.path), self.reading_because))
-        now = identity_of(self.path)
-        if now != self._identity:
-            gone = _("{0} is no longer there: it was moved, renamed or deleted.")
-            other = _("{0} was replaced by another file while it was open here.")
-            raise SaveError((other if now else gone).format(shown(self.path)), lost=True)
+        now = seal_of(self.path)
+        if now == self._seal and now is not None:
+            return
+        if now is None or self._seal is None:
+            words = _(
+                "{0} is no longer there: it was moved, renamed or deleted, or its folder cannot be read."
+            )
+            raise SaveError(words.format(shown(self.path)), lost=True)
+        replaced = now[:2] != self._seal[:2]
+        if not replaced:
+            with contextlib.suppress(*FAULTS):
+                self._db.reopen()
+                _check_content(self._db, self.path)
+                with self._db.looking() as db:
+                    if _newest(db) == self._newest:  # it was only touched
+                        self._seal = now
+                        return
+        self._overwritten = not replaced
+        words = _("{0} was replaced by another file while it was open here.")
+        raise SaveError(words.format(shown(self.path)), lost=True)
 
     def _not_saved(self, error: Exception) -> SaveError:
         lost = (getattr(error, "sqlite_errorname", None) or "") == "SQLITE_READONLY_DBMOVED"
         words = _("{0} cannot be saved: {1}.")
         return SaveError(words.format(shown(self.path), reason(error)), lost=lost)
-
-    def _prune(self, now: datetime) -> None:
-        """Keep the last 200 revisions, and the last of each hour for 30 days."""
-        since = (now - timedelta(days=_KEPT_DAYS)).isoformat(timespec="milliseconds")
-        self._db.execute(
-            """DELETE FROM revision WHERE id NOT IN (SELECT id FROM revision ORDER BY id DESC LIMIT ?)
-               AND id NOT IN (SELECT max(id) FROM revision WHERE saved_at >= ? GROUP BY substr(saved_at, 1, 13))""",
-            (_KEPT_REVISIONS, since),
-        )
 
     def revisions(self) -> list[Revision]:
         """All kept revisions that have a date, the newest first.
@@ -225,16 +247,18 @@ class ProjectStore:
             The file cannot be read.
         """
         try:
-            with self._turn, bounded(self._db, _MOST_SECONDS):
-                rows = self._db.execute(
+            with self._db.looking() as db:
+                rows = db.execute(
                     "SELECT id, saved_at, substr(label, 1, 200) FROM revision ORDER BY id DESC"
                 ).fetchall()
         except FAULTS as error:
             raise self._unread(error) from None
         found = []
         for identity, moment, label in rows:
-            with contextlib.suppress(TypeError, ValueError):
-                found.append(Revision(identity, datetime.fromisoformat(moment), one_line(str(label))))
+            with contextlib.suppress(TypeError, ValueError, OverflowError):
+                when = datetime.fromisoformat(moment)
+                when.astimezone()  # in the last hours of the year 9999 there is no time on this wall
+                found.append(Revision(identity, when, one_line(str(label))))
         return found
 
     def revision(self, identity: int) -> Project:
@@ -246,13 +270,13 @@ class ProjectStore:
             There is no such revision, or it is damaged.
         """
         try:
-            with self._turn, bounded(self._db, _MOST_SECONDS):
-                return parse_document(self._text(identity))
+            with self._db.looking() as db:
+                return parse_document(self._text(db, identity))
         except FAULTS as error:
             raise self._unread(error) from None
 
     def add_photo(self, sha256: str, media_type: str, name: str, data: bytes) -> None:
-        """Store a photo's bytes once, under their hash.
+        """Store a photo's bytes once, under their hash; what lies there and was damaged is put right.
 
         Raises
         ------
@@ -261,11 +285,14 @@ class ProjectStore:
         """
         self._check_writable()
         try:
-            with self._turn, self._db:
-                self._db.execute(
-                    "INSERT OR IGNORE INTO photo VALUES (?, ?, ?, ?)",
-                    (sha256, media_type[:_MEDIA_TYPE_LENGTH], shown(name), data),
-                )
+            with self._db.changing() as db:
+                whole = db.execute(
+                    "SELECT 1 FROM photo WHERE sha256 = ? AND bytes = ?", (sha256, data)
+                ).fetchone()
+                if whole is None:
+                    row = (sha256, media_type[:_MEDIA_TYPE_LENGTH], shown(name), data)
+                    db.execute("INSERT OR REPLACE INTO photo VALUES (?, ?, ?, ?)", row)
+            self._note_written()
         except (*FAULTS, OverflowError) as error:
             raise self._not_saved(error) from None
 
@@ -278,8 +305,8 @@ class ProjectStore:
             The file does not hold it, or what it holds under that name is no picture's bytes.
         """
         try:
-            with self._turn:
-                row = self._db.execute(
+            with self._db.looking() as db:
+                row = db.execute(
                     "SELECT bytes FROM photo WHERE sha256 = ? AND typeof(bytes) = 'blob' AND length(bytes) <= ?",
                     (sha256, _MOST_PHOTO),
                 ).fetchone()
@@ -303,28 +330,41 @@ class ProjectStore:
             The place cannot be written to, or it is the open project itself.
         """
         target = Path(path)
+        held = None
         try:
             check_place(target)
-            if target.exists() and target.samefile(self.path):
-                raise OSError(_("it is the open project itself"))
+            if target.exists():
+                if target.samefile(self.path):
+                    raise OSError(_("it is the open project itself"))
+                held = hold(target)
             if too_long := too_long_name(target):
                 raise OSError(too_long)
-            beside = target.with_name(f".{os.getpid()}.part")
-            try:
-                copy = sqlite3.connect(beside)
-                try:
-                    with self._turn:
-                        self._db.backup(copy)
-                finally:
-                    copy.close()
-                beside.replace(target)
-            finally:
-                for left in (beside, beside.with_name(beside.name + JOURNAL)):
-                    with contextlib.suppress(OSError):
-                        left.unlink(missing_ok=True)
-        except (OSError, ValueError, *FAULTS) as error:
+            self._copy_to(target)
+        except (OSError, ValueError, InUseError, *FAULTS) as error:
             words = _("{0} cannot be written: {1}. The open project is unchanged.")
-            raise ProjectFileError(words.format(shown(target), reason(error))) from None
+            why = reason(error).rstrip(".")
+            raise ProjectFileError(words.format(shown(target), why)) from None
+        finally:
+            if held is not None:
+                held.release()
+
+    def _copy_to(self, target: Path) -> None:
+        """Copy everything beside the target, and put it there."""
+        beside, handle = open_beside(target)
+        os.close(handle)
+        try:
+            copy = sqlite3.connect(beside)
+            try:
+                with self._db.looking() as db:
+                    db.backup(copy)
+            finally:
+                copy.close()
+            clear_beside(target)  # a journal there would be rolled back into the copy
+            beside.replace(target)
+        finally:
+            with contextlib.suppress(OSError):
+                clear_beside(beside)
+                beside.unlink(missing_ok=True)
 
     def move_to(self, path: str | Path, project: Project, label: str) -> None:
         """Go on in a file of another name: all that this one holds, and the document as it is now.
@@ -335,37 +375,103 @@ class ProjectStore:
             The place cannot be written to; this file stays the open one.
         """
         target = Path(path)
-        if target.exists():
+        if os.path.lexists(target):
             words = _("{0} exists already. Choose another name; nothing was written.")
             raise ProjectFileError(words.format(shown(target)))
         if target == self.path and self._held is not None:
             self._held.release()  # its file is gone: the same name is free for the next
-        try:
-            self.save_copy(target)
-            other = ProjectStore.open(target)
-        except ProjectFileError:
-            if target.exists():
-                raise
-            other = ProjectStore.create(
-                target, project
-            )  # the old file cannot even be read: its photos are lost
+        other = None
+        if not self._overwritten:
+            with contextlib.suppress(ProjectFileError):
+                self.save_copy(target)
+                other = ProjectStore.open(target)
+        if (
+            other is None
+        ):  # the old file is another's now, or cannot even be read: what it has of our photos is taken
+            if os.path.lexists(target):
+                words = _("{0} cannot be written: what was written there cannot be read back.")
+                raise ProjectFileError(words.format(shown(target)))
+            other = ProjectStore.create(target, project)
+            self._hand_photos(project, other)
         other.save(project, label)
         self.close()
-        with self._turn:
-            self.path, self._db, self._held = other.path, other._db, other._held  # noqa: SLF001 - the same class
-            self.reading_because, self._identity = other.reading_because, other._identity  # noqa: SLF001
+        self.path, self._db, self._held = other.path, other._db, other._held  # noqa: SLF001 - the same class
+        self.reading_because, self._overwritten = other.reading_because, False
+        self._note_written()
+
+    def _hand_photos(self, project: Project, other: ProjectStore) -> None:
+        """Give another file the photos of a document, as far as they are still here and whole."""
+        for photo in project.photos:
+            with contextlib.suppress(ProjectFileError):
+                data = self.photo(photo.sha256)
+                if hashlib.sha256(data).hexdigest() == photo.sha256:
+                    other.add_photo(photo.sha256, _ANY_PICTURE, photo.name, data)
 
     def close(self) -> None:
         """Close the file; it can be copied as a single file."""
-        with self._turn:
-            self._db.close()
+        self._db.close()
         if self._held is not None:
             self._held.release()
 
 
-def _check_content(db: sqlite3.Connection, file: Path) -> None:
-    application = db.execute("PRAGMA application_id").fetchone()[0]
-    version = db.execute("PRAGMA user_version").fetchone()[0]
+def _next_id(db: sqlite3.Connection) -> int:
+    """The number of the next revision; where they come to an end all are numbered anew."""
+    last = db.execute("SELECT max(id) FROM revision").fetchone()[0] or 0
+    if not -_LAST_ID < last < _LAST_ID:
+        kept = db.execute("SELECT id FROM revision ORDER BY id").fetchall()
+        for number, (identity,) in enumerate(
+            kept, start=1 - _LAST_ID
+        ):  # out of the way of those that are there
+            db.execute("UPDATE revision SET id = ? WHERE id = ?", (number, identity))
+        db.execute("UPDATE revision SET id = id + ?", (_LAST_ID,))
+        last = len(kept)
+    return int(last) + 1
+
+
+def _newest(db: sqlite3.Connection) -> object:
+    """What tells the newest revision from that of another file."""
+    return db.execute(
+        "SELECT id, saved_at, label, length(document) FROM revision ORDER BY id DESC LIMIT 1"
+    ).fetchone()
+
+
+def _prune(db: sqlite3.Connection) -> None:
+    """Keep the last 200 revisions, and the last of each hour of the last 30 days on which there are any.
+
+    Days are counted back from the newest stamp, and only those with a revision count: a clock that was wrong prunes nothing.
+    """
+    rows = db.execute("SELECT id, saved_at FROM revision ORDER BY id DESC").fetchall()
+    stamps = [(identity, _hour_of(stamp)) for identity, stamp in rows]
+    newest = next((hour for _identity, hour in stamps if hour is not None), 0)
+    hours: set[int] = set()
+    days: set[int] = set()
+    gone = []
+    for place, (identity, hour) in enumerate(stamps):
+        day = None if hour is None else (newest - hour) // 24
+        kept_day = day is not None and (day in days or len(days) < _KEPT_DAYS)
+        last_of_hour = kept_day and hour not in hours
+        if kept_day and day is not None and hour is not None:
+            days.add(day)
+            hours.add(hour)
+        if place >= _KEPT_REVISIONS and not last_of_hour:
+            gone.append((identity,))
+    db.executemany("DELETE FROM revision WHERE id = ?", gone)
+
+
+def _hour_of(stamp: object) -> int | None:
+    """The hour of a stamp, counted from the year 1; None where it is none."""
+    try:
+        moment = datetime.fromisoformat(str(stamp)).astimezone(UTC)
+    except (ValueError, OverflowError):
+        return None
+    return moment.toordinal() * 24 + moment.hour
+
+
+def _check_content(database: Database, file: Path) -> None:
+    with database.looking() as db:
+        application = db.execute("PRAGMA application_id").fetchone()[0]
+        version = db.execute("PRAGMA user_version").fetchone()[0]
+        strange = strange_part(db, _TABLES)
     if application != APPLICATION_ID:
         words = _("{0} is a database of another program, not a Lean Sepia project.")
         raise ProjectFileError(words.format(shown(file)))
@@ -374,7 +480,7 @@ def _check_content(db: sqlite3.Connection, file: Path) -> None:
             "{0} was saved by a newer version of the program (file version {1}, this one reads {2}). Update the program; the file was not changed."
         )
         raise NewerVersionError(words.format(shown(file), version, _FILE_VERSION))
-    if strange := strange_part(db, _TABLES):
+    if strange:
         words = _(
             "{0} holds what no project of this program has ({1}). It was not opened; ask who gave it to you."
         )

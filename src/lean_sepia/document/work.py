@@ -9,6 +9,7 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.planned import Step
 from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.hours.wall_clock import read_written
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.rules.table import check_plan
@@ -79,13 +80,15 @@ def _done_at(step: Step) -> dict[str, datetime]:
     """When a step that is done was done, where that was kept."""
     if not step.done or not step.ended:
         return {}
-    end = datetime.fromisoformat(step.ended)
-    start = datetime.fromisoformat(step.started) if step.started else end
-    return {"start": min(start, end), "end": end}
+    end = read_written(step.ended)
+    start = read_written(step.started) if step.started else end
+    return {"start": min(start, end, key=datetime.timestamp), "end": end}
 
 
 def _kept(after: tuple[str, ...], project: Project) -> tuple[str, ...]:
     """The steps waited for, without those whose coats are all switched off."""
+    if not after:
+        return ()
     off = {coat.step for coat in project.coats} - {coat.step for coat in project.coats if coat.on}
     off |= {step.id for step in project.steps if not KINDS[step.kind].to_do}
     return tuple(name for name in after if name not in off)

@@ -9,6 +9,7 @@ import io
 import json
 import os
 import re
+import secrets
 import stat
 from collections.abc import Iterator, Sequence
 from pathlib import Path
@@ -19,7 +20,7 @@ from lean_sepia.language import _
 
 MOST_TEXT, MOST_PICTURE = 64 << 20, 1 << 30
 """The largest file that is read, in bytes: lists, plans and shelves; pictures."""
-_MOST_DEEP = 60
+_MOST_DEEP, _LONGEST_NAME, _NEW_MODE = 60, 180, 0o666
 
 
 def shown(path: str | Path) -> str:
@@ -247,19 +248,29 @@ def one_line(text: str) -> str:
     return " ".join("".join(letter if letter.isprintable() else " " for letter in text).split())
 
 
+def file_name(title: str, ending: str = "") -> str:
+    """A title as the name of a file, `ending` added: one line, no folder, nothing hidden, not too long for a disk."""
+    plain = one_line(title.replace("/", " ").replace("\\", " ")).strip(". ")
+    while len(os.fsencode(plain)) > _LONGEST_NAME:
+        plain = plain[:-1]
+    return (plain.strip(". ") or _("Project")) + ending
+
+
 def write_whole(path: str | Path, data: bytes) -> None:
     """Write a file beside its place, sync it, and rename: at any moment the old or the new one is there.
+
+    The file beside has a name that nobody can foresee, is new, and follows no link; the mode is that of the file it replaces.
 
     Raises
     ------
     OSError
-        The place cannot be written to; nothing is left beside it.
+        The place cannot be written to, or is a link; nothing is left beside it.
     """
     target = Path(path)
     check_place(target)
-    beside = target.with_name(f".{target.name[:40]}.{os.getpid()}.part")
+    beside, handle = open_beside(target)
     try:
-        with beside.open("wb") as file:
+        with open(handle, "wb") as file:
             file.write(data)
             file.flush()
             os.fsync(file.fileno())
@@ -270,16 +281,59 @@ def write_whole(path: str | Path, data: bytes) -> None:
         raise
 
 
+def write_export(path: str | Path, data: bytes, error: type[BadInputError]) -> None:
+    """Write what leaves the program, as `write_whole` does.
+
+    Raises
+    ------
+    error
+        The place cannot be written to, with why in words.
+    """
+    try:
+        write_whole(path, data)
+    except (OSError, ValueError) as fault:
+        words = _("{0} cannot be written: {1}. Choose another folder or name; nothing was written.")
+        raise error(words.format(shown(path), getattr(fault, "strerror", None) or fault)) from None
+
+
+def open_beside(target: Path) -> tuple[Path, int]:
+    """A new, empty file beside a place, and its handle; with the mode and, where that is allowed, the owner of what is there.
+
+    Raises
+    ------
+    OSError
+        The folder cannot be written to.
+    """
+    while True:
+        beside = target.with_name(f".{secrets.token_hex(12)}.part")
+        try:
+            handle = os.open(
+                beside, os.O_RDWR | os.O_CREAT | os.O_EXCL | os.O_NOFOLLOW | os.O_CLOEXEC, _NEW_MODE
+            )
+        except FileExistsError:
+            continue
+        break
+    with contextlib.suppress(OSError):
+        old = os.stat(target, follow_symlinks=False)
+        os.fchmod(handle, stat.S_IMODE(old.st_mode))
+        if (old.st_uid, old.st_gid) != (os.geteuid(), os.getegid()):
+            os.fchown(handle, old.st_uid, old.st_gid)
+    return beside, handle
+
+
 def check_place(target: Path) -> None:
     """Whether a file can be written at a place, as far as can be told before.
 
     Raises
     ------
     OSError
-        It has no file name, or a folder, device or pipe is there.
+        It has no file name, a folder, device or pipe is there, or it is a link to somewhere else.
     """
     if not target.name or "\0" in str(target):
         raise OSError(errno.EINVAL, _("a file needs a name"))
+    if target.is_symlink():
+        words = _("it is a link that leads to {0}: name that file itself, or another one")
+        raise OSError(errno.ELOOP, words.format(shown(os.path.realpath(target))))
     if target.is_dir():
         raise OSError(errno.EISDIR, _("a folder is there"))
     if target.exists() and not target.is_file():

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
+import threading
 import time
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
 from urllib.parse import quote
 
+from lean_sepia.files.beside import ForeignJournalError, refuse_foreign
 from lean_sepia.language import _
 
 FAULTS = (sqlite3.Error, UnicodeError)
@@ -17,17 +20,88 @@ LOCK_WAIT_S = 0.05
 """How long a call waits for another program's lock: no longer than a blink, since the window waits with it; saving is tried again."""
 _MOST_BYTES = 1 << 30
 _STEPS_BETWEEN_LOOKS = 20_000
-_OWN = ("sqlite_sequence", "sqlite_stat1", "sqlite_autoindex_")
+_MOST_SECONDS = 10.0
+_OWN_TABLES = {
+    "sqlite_sequence": "CREATE TABLE sqlite_sequence(name,seq)",
+    "sqlite_stat1": "CREATE TABLE sqlite_stat1(tbl,idx,stat)",
+}
+Seal = tuple[int, int, int, int, int]
+
+
+class Database:
+    """An open SQLite file of ours, or one in memory. What lies beside it is looked at before each use, one thread at a time.
+
+    SQLite rolls a journal back whenever it takes the file's lock, not only on opening.
+    """
+
+    def __init__(self, file: Path | None, *, reading: bool = False) -> None:
+        """Open a file.
+
+        Raises
+        ------
+        sqlite3.Error
+            It cannot be opened, or something foreign lies beside it.
+        """
+        self.file, self._reading = file, reading
+        self._turn = threading.RLock()  # jobs read while the window saves
+        self._db = self._connected()
+
+    def _connected(self) -> sqlite3.Connection:
+        if self.file is None:
+            return sqlite3.connect(":memory:", check_same_thread=False)
+        return connect(self.file, reading=self._reading)
+
+    @contextmanager
+    def looking(self) -> Iterator[sqlite3.Connection]:
+        """Read; ends with sqlite3.Error once that takes too long."""
+        with self._turn:
+            self._look_beside()
+            with bounded(self._db, _MOST_SECONDS):
+                yield self._db
+
+    @contextmanager
+    def changing(self) -> Iterator[sqlite3.Connection]:
+        """Read and write in one transaction, which is taken back where an error leaves it."""
+        with self._turn:
+            self._look_beside()
+            with self._db:
+                self._db.execute("BEGIN IMMEDIATE")  # what is read inside is not changed by others meanwhile
+                yield self._db
+
+    def _look_beside(self) -> None:
+        if self.file is not None:
+            refuse_foreign(self.file)
+
+    def reopen(self) -> None:
+        """Forget what was read before; the file was written by something else."""
+        with self._turn:
+            self._db.close()
+            self._db = self._connected()
+
+    def close(self) -> None:
+        """Close the file; it can be copied as a single file."""
+        with self._turn:
+            self._db.close()
+
+
+def seal_of(file: Path) -> Seal | None:
+    """What changes when anything else writes into a file, or takes its place; None where there is none, or it cannot be reached."""
+    try:
+        state = os.stat(file)
+    except (OSError, ValueError):
+        return None
+    return state.st_dev, state.st_ino, state.st_size, state.st_mtime_ns, state.st_ctime_ns
 
 
 def connect(file: Path, *, reading: bool = False) -> sqlite3.Connection:
-    """A connection that trusts nothing in the file.
+    """A connection that trusts nothing in the file, nor beside it.
 
     Raises
     ------
     sqlite3.Error
-        The file cannot be opened.
+        The file cannot be opened, or something foreign lies beside it.
     """
+    refuse_foreign(file)
     mode = "ro" if reading else "rwc"
     db = sqlite3.connect(
         f"file:{quote(bytes(file.absolute()))}?mode={mode}", uri=True, check_same_thread=False, timeout=LOCK_WAIT_S
@@ -60,13 +134,20 @@ def strange_part(db: sqlite3.Connection, tables: Mapping[str, str]) -> str | Non
     """
     found = set()
     for kind, name, statement in db.execute("SELECT type, name, sql FROM sqlite_master"):
-        if isinstance(name, str) and name.startswith(_OWN) and kind in ("table", "index"):
+        if isinstance(name, str) and _is_own(str(kind), name, statement):
             continue
         if kind != "table" or name not in tables or _squeezed(statement) != _squeezed(tables[name]):
             return f"{kind} {ascii(name)[:60]}"
         found.add(name)
     missing = sorted(tables.keys() - found)
     return _("no table {0}").format(missing[0]) if missing else None
+
+
+def _is_own(kind: str, name: str, statement: object) -> bool:
+    """Whether SQLite itself made this part."""
+    if kind == "index":
+        return name.startswith("sqlite_autoindex_") and statement is None
+    return kind == "table" and statement == _OWN_TABLES.get(name, "")
 
 
 def _squeezed(statement: object) -> str:
@@ -87,6 +168,8 @@ def bounded(db: sqlite3.Connection, seconds: float) -> Iterator[None]:
 def reason(error: Exception) -> str:
     """Why SQLite or the system could not do it, in plain words, with what to do."""
     name = getattr(error, "sqlite_errorname", None) or ""
+    if isinstance(error, ForeignJournalError):
+        return str(error).rstrip(".")
     for start, words in (
         ("SQLITE_FULL", _("the disk is full: free some space on it")),
         ("SQLITE_BUSY", _("another program holds it locked: close that one")),

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from collections.abc import Mapping, Sequence
-from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -29,10 +28,11 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import colour_name, difference
 from lean_sepia.document.model import Project, Zone
 from lean_sepia.errors import BadInputError
-from lean_sepia.files.gate import write_whole
+from lean_sepia.files.gate import write_export
 from lean_sepia.language import _, clock, day, weekday_and_time
 from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.plan.care.looking import looks_again
+from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.waits import removable_for
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
@@ -82,12 +82,7 @@ def write_bench_card(project: Project, path: str | Path) -> None:
     BadInputError
         The place cannot be written to.
     """
-    data = bench_card(project)
-    try:
-        write_whole(path, data)
-    except OSError as error:
-        said = _("The card {0} cannot be written: {1}. Choose another folder.")
-        raise BadInputError(said.format(path, error.strerror)) from None
+    write_export(path, bench_card(project), BadInputError)
 
 
 # The page
@@ -281,7 +276,7 @@ def _looks(step: BenchStep) -> list[str]:
     said = []
     for look in looks_again(step.step):
         when = (
-            weekday_and_time(end + timedelta(minutes=look.after_min))
+            weekday_and_time(later(end, look.after_min))
             if end
             else _("after {0}").format(span(look.after_min))
         )

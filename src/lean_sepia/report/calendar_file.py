@@ -10,10 +10,11 @@ from pathlib import Path
 from icalendar import Alarm, Calendar, Event
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.files.gate import write_whole
+from lean_sepia.files.gate import one_line, write_export
 from lean_sepia.language import _, clock, day
 from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.care.looking import looks_again
+from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.schedule.build import Schedule
 from lean_sepia.plan.step import PlanStep
 
@@ -31,7 +32,7 @@ def calendar_of(
     calendar = Calendar()
     calendar.add("prodid", "-//Lean Sepia//Plan//EN")
     calendar.add("version", "2.0")
-    calendar.add("x-wr-calname", title or _("Bench"))
+    calendar.add("x-wr-calname", one_line(title) or _("Bench"))
     by_id = {step.id: step for step in steps}
     stamp = _moment(schedule.steps[0].start) if schedule.steps else datetime(2000, 1, 1, tzinfo=UTC)
     for placed in schedule.steps:
@@ -39,20 +40,25 @@ def calendar_of(
         words = [_("Ready {0}, {1}.").format(day(placed.ready), clock(placed.ready))]
         words += [*cautions(step), (notes or {}).get(step.id, "")]
         event = _event(step.name, step.id, placed.start, placed.end, stamp)
-        event.add("description", "\n".join(word for word in words if word))
+        event.add("description", _lines(words))
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
-        alarm.add("description", step.name)
+        alarm.add("description", one_line(step.name))
         alarm.add("trigger", -_WARNING)
         event.add_component(alarm)
         calendar.add_component(event)
         for number, look in enumerate(looks_again(step)):
-            when = placed.end + timedelta(minutes=look.after_min)
+            when = later(placed.end, look.after_min)
             title_words = _("Look again: {0}").format(step.name)
-            again = _event(title_words, f"{step.id}-{number}", when, when + timedelta(minutes=5), stamp)
-            again.add("description", _(look.words))
+            again = _event(title_words, f"{step.id}-{number}", when, later(when, 5), stamp)
+            again.add("description", _lines([_(look.words)]))
             calendar.add_component(again)
     return bytes(calendar.to_ical())
+
+
+def _lines(words: Sequence[str]) -> str:
+    """Text of several lines that only break where a line feed says so: a bare carriage return ends a line for some readers."""
+    return "\n".join(one_line(line) for text in words for line in text.splitlines() if line.strip())
 
 
 def _event(title: str, key: str, start: datetime, end: datetime, stamp: datetime) -> Event:
@@ -60,7 +66,7 @@ def _event(title: str, key: str, start: datetime, end: datetime, stamp: datetime
     digest = hashlib.sha256(f"{key} {title}".encode()).hexdigest()[:20]
     event.add("uid", f"{digest}@{_NOBODY}")
     event.add("dtstamp", stamp)
-    event.add("summary", title)
+    event.add("summary", one_line(title))
     event.add("dtstart", _moment(start))
     event.add("dtend", _moment(end))
     return event
@@ -84,8 +90,4 @@ def write_calendar(
     BadInputError
         The place cannot be written to.
     """
-    try:
-        write_whole(path, calendar_of(steps, schedule, notes, title))
-    except OSError as error:
-        said = _("The calendar {0} cannot be written: {1}. Choose another folder.")
-        raise BadInputError(said.format(path, error.strerror)) from None
+    write_export(path, calendar_of(steps, schedule, notes, title), BadInputError)

@@ -13,7 +13,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.files.gate import write_whole
+from lean_sepia.files.gate import write_export
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.photo.swatch_card import (
     PAGE_MM,
@@ -114,12 +114,7 @@ def write_swatch_card(
     if layout_path is not None:
         pairs.append((layout_path, (json.dumps(layout_json(card_layout(fields)), indent=1) + "\n").encode()))
     for place, content in pairs:
-        try:
-            write_whole(place, content)
-        except OSError as error:
-            raise BadInputError(
-                _("{0} cannot be written: {1}. Choose another folder.").format(place, error.strerror)
-            ) from None
+        write_export(place, content, BadInputError)
 
 
 def layout_json(layout: CardLayout) -> dict[str, Any]:

@@ -13,7 +13,8 @@ from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from lean_sepia.arrays import Image8
-from lean_sepia.files.gate import write_whole
+from lean_sepia.errors import BadInputError
+from lean_sepia.files.gate import write_export
 from lean_sepia.language import _
 from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
 
@@ -68,5 +69,11 @@ def _ruler(canvas: Canvas) -> None:
 
 
 def write_wear_chart(path: Path, title: str, scale: float, patches: Sequence[tuple[float, Image8]]) -> None:
-    """Write the chart to a file, whole or not at all."""
-    write_whole(path, wear_chart(title, scale, patches))
+    """Write the chart to a file, whole or not at all.
+
+    Raises
+    ------
+    BadInputError
+        The place cannot be written to.
+    """
+    write_export(path, wear_chart(title, scale, patches), BadInputError)

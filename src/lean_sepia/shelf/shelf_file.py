@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from lean_sepia.errors import ShelfError
-from lean_sepia.files.gate import parse_json, read_text, shown, write_whole
+from lean_sepia.files.gate import parse_json, read_text, shown, write_export
 from lean_sepia.language import _
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Knowledge, Paint
@@ -188,7 +188,4 @@ def write_shelf(path: str | Path, content: ShelfContent) -> None:
             json.dumps({**content.extra, "paints": list(content.records)}, ensure_ascii=False, indent=1)
             + "\n"
         )
-    try:
-        write_whole(path, text.encode())
-    except OSError as error:
-        raise ShelfError(_("The shelf {0} cannot be written: {1}.").format(path, error.strerror)) from None
+    write_export(path, text.encode(), ShelfError)

@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, FiniteFloat, ValidationError,
 from lean_sepia.colour.lab import checked_lab
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.errors import ColourError, ShelfError
-from lean_sepia.files.gate import read_json, write_whole
+from lean_sepia.files.gate import read_json, write_export
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.fit import Swatch
@@ -50,12 +50,7 @@ def write_swatches(path: str | Path, records: Sequence[Mapping[str, Any]]) -> No
         The place cannot be written to.
     """
     text = json.dumps({"swatches": list(records)}, ensure_ascii=False, indent=1) + "\n"
-    try:
-        write_whole(path, text.encode())
-    except OSError as error:
-        raise ShelfError(
-            _("The swatch file {0} cannot be written: {1}.").format(path, error.strerror)
-        ) from None
+    write_export(path, text.encode(), ShelfError)
 
 
 class _Part(BaseModel):

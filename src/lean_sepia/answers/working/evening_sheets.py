@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 
 from lean_sepia.answers.plan import PlanAnswer
 from lean_sepia.plan.hours.evenings import Window
+from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.order import Order
 
 _SHORTEST_THREAD = timedelta(minutes=45)
@@ -119,9 +120,7 @@ def _threads(found: PlanAnswer) -> tuple[Thread, ...]:
     placed, work = found.placed, found.question.work
     threads = []
     for step, before in zip(work, found.links, strict=True):
-        free = [
-            (placed[work[i].id].end + timedelta(minutes=wait), wait, work[i].id) for i, wait in before.items()
-        ]
+        free = [(later(placed[work[i].id].end, wait), wait, work[i].id) for i, wait in before.items()]
         if not free or step.done:
             continue
         _moment, wait, earlier = max(free)

@@ -11,8 +11,11 @@ from lean_sepia.document.planned import Accepted, LoggedWait, Workplace
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import parse_evenings
+from lean_sepia.plan.hours.wall_clock import minutes_between, read_written, written
 from lean_sepia.plan.owned import Owned
 from lean_sepia.plan.schools import checked_school
+
+_LONGEST_AT_WORK = 7 * 24 * 60.0
 
 
 def set_school(project: Project, question: str, choice: str) -> Project:
@@ -130,7 +133,7 @@ def forget_wait(project: Project, wait_id: str) -> Project:
 def start_step(project: Project, step_id: str, now: datetime) -> Project:
     """Begin a step at the bench: its clock runs."""
     step = project.step(step_id)
-    return put(project, "steps", step.model_copy(update={"started": _written(now)}))
+    return put(project, "steps", step.model_copy(update={"started": written(now)}))
 
 
 def set_step_done(project: Project, step_id: str, done: bool, now: datetime | None = None) -> Project:
@@ -141,10 +144,13 @@ def set_step_done(project: Project, step_id: str, done: bool, now: datetime | No
         return put(project, "steps", step.model_copy(update=changes))
     changes = {"done": True}
     if now is not None:
-        changes["ended"] = _written(now)
+        changes["ended"] = written(now)
         if step.started:
-            spent = (now - datetime.fromisoformat(step.started)).total_seconds() / 60
-            changes["spent_min"] = round(max(0.0, spent), 1)
+            spent = minutes_between(read_written(step.started), now)
+            if (
+                0 <= spent <= _LONGEST_AT_WORK
+            ):  # begun and forgotten, or by a clock that was wrong: nobody knows
+                changes["spent_min"] = round(spent, 1)
     return put(project, "steps", step.model_copy(update=changes))
 
 
@@ -153,7 +159,3 @@ def tick(project: Project, step_id: str, check: str, on: bool) -> Project:
     step = project.step(step_id)
     others = tuple(name for name in step.ticked if name != check)
     return put(project, "steps", step.model_copy(update={"ticked": (*others, check) if on else others}))
-
-
-def _written(moment: datetime) -> str:
-    return moment.replace(tzinfo=None).isoformat(timespec="seconds")

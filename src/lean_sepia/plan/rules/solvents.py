@@ -7,6 +7,7 @@ from datetime import timedelta
 
 from lean_sepia.language import N_, _
 from lean_sepia.paint.media import CARRIER_WORDS, MEDIA
+from lean_sepia.plan.hours.wall_clock import minutes_between
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Case, Hit, Severity, milder
 from lean_sepia.plan.step import PlanStep
@@ -112,7 +113,9 @@ def _is_aged_and_sprayed(step: PlanStep, below: PlanStep) -> bool:
 
 def _age(step: PlanStep, below: PlanStep) -> timedelta | None:
     """How old what lies below is, where both have dates."""
-    return step.start - below.end if step.start and below.end else None
+    if step.start is None or below.end is None:
+        return None
+    return timedelta(minutes=minutes_between(below.end, step.start))
 
 
 def _remedy(below: PlanStep) -> str:

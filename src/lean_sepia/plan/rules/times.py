@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from datetime import datetime, timedelta
 
 from lean_sepia.language import _, clock, day
+from lean_sepia.plan.hours.wall_clock import later, minutes_between
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Case, Hit
 from lean_sepia.plan.step import PlanStep
@@ -18,7 +19,7 @@ def _too_soon(case: Case, index: int) -> tuple[PlanStep, datetime] | None:
     for below in case.order.waited_for(index):
         if below.end is None or step.start is None or step.done:
             continue
-        free = below.end + timedelta(minutes=case.drying.wait(below, step).not_before)
+        free = later(below.end, case.drying.wait(below, step).not_before)
         if step.start < free and (worst is None or free > worst[1]):
             worst = below, free
     return worst
@@ -31,7 +32,7 @@ def not_cured(case: Case) -> Iterator[Hit]:
         if found and step.start:
             below, free = found
             words = _("{0} starts {1} before {2} is ready for it.").format(
-                step.name, _span(free - step.start), below.name
+                step.name, _span(timedelta(minutes=minutes_between(step.start, free))), below.name
             )
             yield Hit(step, below, "stop", words, _("Wait until {0}, {1}.").format(day(free), clock(free)))
 
@@ -56,7 +57,7 @@ def too_late(case: Case) -> Iterator[Hit]:
             if below.end is None:
                 continue
             wait = case.drying.wait(below, step)
-            age = (step.start - below.end).total_seconds() / 60
+            age = minutes_between(below.end, step.start)
             if wait.closed is not None and age > wait.closed:
                 words = _("{0} comes {1} after {2}, which could be worked for {3}.").format(
                     step.name, _span(timedelta(minutes=age)), below.name, _span(timedelta(minutes=wait.closed)))  # fmt: skip

@@ -13,6 +13,7 @@ from datetime import datetime
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import Evenings
+from lean_sepia.plan.hours.wall_clock import later, minutes_between
 
 
 @dataclass(frozen=True)
@@ -23,11 +24,11 @@ class WallClock:
 
     def minutes(self, moment: datetime) -> float:
         """Real minutes from the start to a time on the wall."""
-        return (moment.timestamp() - self.start.timestamp()) / 60
+        return minutes_between(self.start, moment)
 
     def moment(self, minutes: float) -> datetime:
         """The time on the wall so many real minutes after the start."""
-        return datetime.fromtimestamp(round(self.start.timestamp() + minutes * 60, 3)).replace(fold=0)
+        return later(self.start, minutes)
 
 
 class Hours:

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import Evenings
+from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.net import links, topological_order
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.schedule.bench_time import Bench, Hours, WallClock
@@ -151,9 +152,7 @@ def lay_without_waiting(steps: Sequence[PlanStep], start: datetime, evenings: Ev
         if step.start is None or step.end is None:
             moment = clock.minutes(step.start) if step.start else bench.earliest(hours, cursor, length)[0]
             begin = clock.moment(moment)
-            step = step.model_copy(
-                update={"start": begin, "end": step.end or begin + timedelta(minutes=length)}
-            )
+            step = step.model_copy(update={"start": begin, "end": step.end or later(begin, length)})
         if step.start and step.end:
             bench.take(clock.minutes(step.start), length, index)
             cursor = max(cursor, clock.minutes(step.end))

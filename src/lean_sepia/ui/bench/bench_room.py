@@ -18,6 +18,7 @@ from lean_sepia.document.edits.step_changes import change_step
 from lean_sepia.document.model import Project
 from lean_sepia.document.planned import Step
 from lean_sepia.language import _, weekday, weekday_and_time
+from lean_sepia.plan.hours.wall_clock import read_written
 from lean_sepia.ui.bench.clock_rows import ClockRows
 from lean_sepia.ui.bench.cup_tiles import CupTiles
 from lean_sepia.ui.bench.notify import notify
@@ -331,9 +332,9 @@ class BenchRoom(RoomPage):
 def _kept_facts(kept: Step) -> Iterator[tuple[str, str]]:
     """When a step was begun and done, and how long it took."""
     if kept.started and not kept.done:
-        yield _("begun"), weekday_and_time(datetime.fromisoformat(kept.started))
+        yield _("begun"), weekday_and_time(read_written(kept.started))
     if kept.done and kept.ended:
-        yield _("done"), weekday_and_time(datetime.fromisoformat(kept.ended))
+        yield _("done"), weekday_and_time(read_written(kept.ended))
     if kept.spent_min is not None:
         yield _("took"), span(round(kept.spent_min))
 

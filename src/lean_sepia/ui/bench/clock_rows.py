@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from lean_sepia.answers.bench import Timer
 from lean_sepia.language import _, weekday_and_time
+from lean_sepia.plan.hours.wall_clock import minutes_between
 from lean_sepia.ui.kit.panel import label, row
 from lean_sepia.ui.kit.rows import Item, Rows
 
 _SHOWN = 5
-_OLD = timedelta(hours=12)
+_OLD_MIN = 12 * 60
 
 
 class ClockRows(Rows):
@@ -27,7 +28,7 @@ class ClockRows(Rows):
     def show_timers(self, timers: Sequence[Timer], now: datetime) -> None:
         """Show clocks; what ran out before they were first seen is not told any more."""
         known = {timer.key for timer in self._timers}
-        self._told |= {timer.key for timer in timers if timer.moment <= now and timer.key not in known}
+        self._told |= {timer.key for timer in timers if _is_past(timer, now) and timer.key not in known}
         self._timers = tuple(timers)
         self._draw(now)
 
@@ -36,8 +37,10 @@ class ClockRows(Rows):
         self.fill(self._items(now))
 
     def _items(self, now: datetime) -> Iterator[Item]:
-        shown = [t for t in self._timers if t.moment > now][:_SHOWN]
-        passed = [t for t in self._timers if now - _OLD < t.moment <= now and t.kind == "ready"][-1:]
+        shown = [t for t in self._timers if not _is_past(t, now)][:_SHOWN]
+        passed = [
+            t for t in self._timers if -_OLD_MIN < minutes_between(now, t.moment) <= 0 and t.kind == "ready"
+        ][-1:]
         for timer in [*passed, *shown]:
             figure = label(left_words(timer.moment, now), "title")
             self._labels.append((timer, figure))
@@ -52,7 +55,7 @@ class ClockRows(Rows):
 
     def tick(self, now: datetime) -> None:
         """A second has passed: count down, and tell what has run out."""
-        due = [timer for timer in self._timers if timer.moment <= now and timer.key not in self._told]
+        due = [timer for timer in self._timers if _is_past(timer, now) and timer.key not in self._told]
         for timer in due:
             self._told.add(timer.key)
             self._tell(_KIND_WORDS[timer.kind](), timer.words)
@@ -70,9 +73,13 @@ _KIND_WORDS: dict[str, Callable[[], str]] = {
 }  # fmt: skip
 
 
+def _is_past(timer: Timer, now: datetime) -> bool:
+    return minutes_between(now, timer.moment) <= 0
+
+
 def left_words(moment: datetime, now: datetime) -> str:
     """How long it is until a moment, to the second in the last hour."""
-    seconds = int((moment - now).total_seconds())
+    seconds = int(60 * minutes_between(now, moment))
     if seconds <= 0:
         return _("now")
     if seconds < 3600:

@@ -11,7 +11,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.place import SUFFIX, free_name
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import InUseError, SepiaError
-from lean_sepia.files.gate import shown
+from lean_sepia.files.gate import file_name
 from lean_sepia.language import _, day, day_and_time
 from lean_sepia.plan.owned import Owned
 from lean_sepia.shelf.shelf import user_folder
@@ -33,7 +33,7 @@ def saved_or_given_up(window: QWidget, session: Session) -> bool:
         if answer == 1:
             place = ask_place(window, _("Save as"), free_name(session.store.path).name, projects())
             if place is not None:
-                session.save_elsewhere(with_suffix(place))
+                session.save_elsewhere(place)
         elif answer == 3:
             return True
         elif answer != 0:
@@ -77,11 +77,6 @@ def copy_of(path: Path) -> ProjectStore:
     return ProjectStore.open(place)
 
 
-def with_suffix(place: Path) -> Path:
-    """A place whose name ends as projects do."""
-    return place if place.suffix == SUFFIX else place.with_name(place.name + SUFFIX)
-
-
 def new_project(title: str, owns: Iterable[tuple[str, bool]] = ()) -> Path:
     """Make an empty project in the user's folder, named for its title; `owns` is what the person has to work with.
 
@@ -90,8 +85,8 @@ def new_project(title: str, owns: Iterable[tuple[str, bool]] = ()) -> Path:
     ProjectFileError
         The folder cannot be written to.
     """
-    name = shown(title).replace("/", " ").strip(". ")[:_LONGEST_TITLE] or _("Project")
-    path = free_name(user_folder() / "projects" / f"{name}{SUFFIX}")
+    name = file_name(title[:_LONGEST_TITLE], SUFFIX)
+    path = free_name(user_folder() / "projects" / name)
     known = {name: has for name, has in owns if name in Owned.model_fields}
     ProjectStore.create(path, Project(title=path.stem, owns=Owned(**known))).close()
     return path
@@ -103,7 +98,7 @@ def ask_save_copy(window: QWidget, session: Session) -> None:
     if place:
         session.save_now()
         try:
-            session.store.save_copy(with_suffix(place))
+            session.store.save_copy(place)
         except SepiaError as error:
             session.refused.emit(str(error))
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from pathlib import Path
@@ -82,6 +83,6 @@ def save_settings(settings: Settings) -> None:
     file = settings_file()
     try:
         file.parent.mkdir(parents=True, exist_ok=True)
-        write_whole(file, json.dumps(asdict(settings)).encode())
+        write_whole(os.path.realpath(file), json.dumps(asdict(settings)).encode())
     except OSError:
         return
