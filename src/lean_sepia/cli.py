@@ -122,11 +122,10 @@ def demo() -> None:
 
     if display_available():
         _open_window(ensure_demo(progress=report).worked)
-    from platformdirs import user_cache_path
-
+    from lean_sepia.files.own_folders import own_folder
     from lean_sepia.ui.tour import run_tour
 
-    folder = user_cache_path("lean-sepia", appauthor=False) / "tour"
+    folder = own_folder("cache") / "tour"
     files = run_tour(folder, report=report)
     click.echo(
         _(

@@ -12,7 +12,9 @@ from lean_sepia.files.gate import file_name, write_export, write_whole
 def test_partial_files_cannot_be_foreseen(tmp_path, monkeypatch):
     seen = []
     really = os.open
-    monkeypatch.setattr(os, "open", lambda path, *more, **named: (seen.append(path), really(path, *more, **named))[1])
+    monkeypatch.setattr(
+        os, "open", lambda path, *more, **named: (seen.append(path), really(path, *more, **named))[1]
+    )
     for _time in range(3):
         write_whole(tmp_path / "a.txt", b"x")
     beside = [os.path.basename(path) for path in seen if str(path).endswith(".part")]
@@ -57,7 +59,9 @@ def test_a_link_is_said_to_be_one(tmp_path, there):
     if there:
         target.write_text("kept")
     (tmp_path / "link.pdf").symlink_to(target)
-    with pytest.raises(BadInputError, match=r"link\.pdf cannot be written: it is a link that leads to .*target\.pdf"):
+    with pytest.raises(
+        BadInputError, match=r"link\.pdf cannot be written: it is a link that leads to .*target\.pdf"
+    ):
         write_export(tmp_path / "link.pdf", b"x", BadInputError)
     assert (tmp_path / "link.pdf").is_symlink()
     assert target.exists() == there

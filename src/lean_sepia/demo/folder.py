@@ -11,7 +11,6 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from PIL import Image
-from platformdirs import user_cache_path
 
 from lean_sepia.arrays import Image8
 from lean_sepia.demo.bus import bus_project
@@ -24,6 +23,7 @@ from lean_sepia.demo.shelf import demo_shelf
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import shown
+from lean_sepia.files.own_folders import own_folder
 from lean_sepia.language import _
 from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.shelf.shelf import SHELF_NAME, Shelf
@@ -79,7 +79,7 @@ def _no_report(_message: str) -> None:
 
 def ensure_demo(folder: Path | None = None, progress: Callable[[str], None] = _no_report) -> Demo:
     """The demo's folder, made first where it is missing; an interrupted making leaves nothing behind."""
-    target = folder or user_cache_path("lean-sepia", appauthor=False) / f"demo-{EDITION}"
+    target = folder or own_folder("cache") / f"demo-{EDITION}"
     demo = Demo(target)
     if all(file.exists() for file in (demo.worked, demo.untouched, demo.bus)):
         return demo

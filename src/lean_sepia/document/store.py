@@ -275,8 +275,8 @@ class ProjectStore:
         except FAULTS as error:
             raise self._unread(error) from None
 
-    def add_photo(self, sha256: str, media_type: str, name: str, data: bytes) -> None:
-        """Store a photo's bytes once, under their hash; what lies there and was damaged is put right.
+    def add_photo(self, sha256: str, media_type: str, name: str, data: bytes) -> bool:
+        """Store a photo's bytes once, under their hash; True where what lay there was damaged and is put right.
 
         Raises
         ------
@@ -286,15 +286,14 @@ class ProjectStore:
         self._check_writable()
         try:
             with self._db.changing() as db:
-                whole = db.execute(
-                    "SELECT 1 FROM photo WHERE sha256 = ? AND bytes = ?", (sha256, data)
-                ).fetchone()
-                if whole is None:
+                there = db.execute("SELECT bytes = ? FROM photo WHERE sha256 = ?", (data, sha256)).fetchone()
+                if there is None or not there[0]:
                     row = (sha256, media_type[:_MEDIA_TYPE_LENGTH], shown(name), data)
                     db.execute("INSERT OR REPLACE INTO photo VALUES (?, ?, ?, ?)", row)
             self._note_written()
         except (*FAULTS, OverflowError) as error:
             raise self._not_saved(error) from None
+        return there is not None and not there[0]
 
     def photo(self, sha256: str) -> bytes:
         """The bytes of a stored photo.

@@ -103,7 +103,7 @@ def hold(project: Path) -> Hold:
         os.close(handle)  # its last holder took it away in between
     held = Hold(handle, place)
     try:
-        if project.exists():
+        if os.path.exists(project):
             held.take(project)
     except (OSError, InUseError):
         held.release()

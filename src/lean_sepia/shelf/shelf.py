@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import sqlite3
 import threading
 from collections.abc import Iterable, Iterator, Mapping, Sequence
@@ -11,10 +12,9 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from platformdirs import user_data_path
-
 from lean_sepia.errors import ShelfError
 from lean_sepia.files.gate import shown, strict_json
+from lean_sepia.files.own_folders import own_folder
 from lean_sepia.files.sqlite import FAULTS, Database, reason, strange_part
 from lean_sepia.files.typed import to_number
 from lean_sepia.language import _
@@ -38,12 +38,12 @@ _MOST_UNDONE = 50
 
 def user_folder() -> Path:
     """The program's folder for the user's own data."""
-    return user_data_path("lean-sepia", appauthor=False)
+    return own_folder("data")
 
 
 def shelf_path_for(project: Path | None) -> Path:
     """The shelf a project is worked with: the one in the project's own folder, else the user's."""
-    if project is not None and (beside := project.parent / SHELF_NAME).exists():
+    if project is not None and os.path.exists(beside := project.parent / SHELF_NAME):
         return beside
     return user_folder() / SHELF_NAME
 
@@ -360,7 +360,7 @@ def with_own_words(record: Mapping[str, Any], present: Mapping[str, Any] | None)
 def own_paints() -> list[Paint]:
     """The paints of the user's own shelf; none where there is no shelf yet, or it cannot be read."""
     path = shelf_path_for(None)
-    if not path.exists():
+    if not os.path.exists(path):
         return []
     try:
         shelf = Shelf(path)

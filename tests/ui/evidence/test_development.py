@@ -78,8 +78,7 @@ def test_anchors_of_a_photo_developed_alike_count_and_follow(untouched):
     room.choose_photo("f2")
     for x, y, lab in ((1088.0, 511.0, (65.0, 0.0, 0.0)), (660.0, 424.0, (91.0, -0.4, 7.3))):
         room.edits.add_anchor(grey(x, y, lab[0], a=lab[1], b=lab[2]))
-    changed = session.project.photo("f2").model_copy(update={"like": "f1"})
-    room.edits.describe_photo(changed)
+    room.edits.describe_photo("f2", {"like": "f1"})
     assert [photo.id for photo in alike(session.project, "f1")] == ["f2"]
     (helped,) = session.project.samples
     assert helped.photo == "f1"

@@ -261,7 +261,7 @@ def test_dialogs_edit_copies(workspace, qtbot):
     photo = PhotoDialog(workspace.session.project.photos[0], workspace.session.project.photos)
     qtbot.addWidget(photo)
     photo.date.setText("1956")
-    assert photo.photo().date == "1956"
+    assert photo.changes() == {"date": "1956"}
     subject = SubjectDialog(workspace.session.project.subjects[0])
     qtbot.addWidget(subject)
     subject.scale.setValue(72)
@@ -286,7 +286,7 @@ def test_a_photo_said_to_be_coloured_in_gives_no_colours(workspace):
     room, session = workspace.rooms["evidence"], workspace.session
     fresh = session.cut("hull").targets.fresh
     assert "sheltered" in fresh.source
-    room.edits.describe_photo(session.project.photo("f1").model_copy(update={"tones": "colourised"}))
+    room.edits.describe_photo("f1", {"tones": "colourised"})
     assert all(s.lab[1:] == (0.0, 0.0) for s in session.project.samples if s.photo == "f1")
     changed = session.cut("hull").targets.fresh
     assert changed is None or "sheltered" not in changed.source
@@ -297,7 +297,7 @@ def test_a_photo_said_to_be_coloured_in_gives_no_colours(workspace):
 def test_a_date_that_is_none_is_refused_and_nothing_changes(workspace):
     room, session = workspace.rooms["evidence"], workspace.session
     before = session.project
-    room.edits.describe_photo(before.photo("f1").model_copy(update={"date": "last summer"}))
+    room.edits.describe_photo("f1", {"date": "last summer"})
     assert session.project is before
     assert "no date of a photo" in workspace.advice._text.text()
 

@@ -89,7 +89,8 @@ def test_trying_again_saves_once_there_is_room(window, full, demo, monkeypatch):
 def test_saving_elsewhere_goes_on_there(window, workspace, full, answers, tmp_path, monkeypatch):
     _asked, given = answers
     given[:] = [1]
-    monkeypatch.setattr("lean_sepia.ui.shell.keeping.ask_place", lambda *_a: tmp_path / "elsewhere")
+    typed = str(tmp_path / "elsewhere"), ""
+    monkeypatch.setattr("PySide6.QtWidgets.QFileDialog.getSaveFileName", lambda *_a: typed)
     window.close_project()
     assert window.workspace is None
     assert saved_zones(tmp_path / "elsewhere.sepia")[-1] == "Mast"

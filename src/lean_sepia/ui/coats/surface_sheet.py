@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QLineEdit
+from PySide6.QtWidgets import QCheckBox, QComboBox, QLineEdit
 
 from lean_sepia.answers.coats.tones import Contrast, Pair, pairs_of, stir, stirred_in, traced_shares
 from lean_sepia.colour.showing import verdict
@@ -11,6 +11,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.sheet import Sheet
@@ -61,7 +62,7 @@ class SurfaceSheet(Sheet):
     def _add_zones(self, project: Project) -> None:
         """A tick and a share for every zone, and what they come to."""
         self.chosen: dict[str, QCheckBox] = {}
-        self.shares: dict[str, QDoubleSpinBox] = {}
+        self.shares: dict[str, NumberBox] = {}
         for other in project.zones:
             box = QCheckBox(other.name)
             box.setChecked(

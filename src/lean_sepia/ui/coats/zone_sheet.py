@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit
+from PySide6.QtWidgets import QCheckBox, QLineEdit
 
 from lean_sepia.answers.coats.stating import ColourList, colour_list
 from lean_sepia.colour.written import write_colour
@@ -17,6 +17,7 @@ from lean_sepia.shelf.shelf_file import read_shelf
 from lean_sepia.ui.coats.colour_line import ColourLine
 from lean_sepia.ui.kit.dialogs.files import ask_file
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session
@@ -47,7 +48,7 @@ class ZoneSheet(Sheet):
         self.line(_("area"), self.area, None)
         self.add(label(_("COLOURS KNOWN WITHOUT A PHOTO"), "caption"))
         self.targets: dict[TargetName, ColourLine] = {}
-        self.ranges: dict[TargetName, QDoubleSpinBox] = {}
+        self.ranges: dict[TargetName, NumberBox] = {}
         self.origins: dict[TargetName, QLineEdit] = {}
         for target, words in TARGET_WORDS.items():
             self._add_target(target, _(words))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QDoubleSpinBox, QLineEdit
+from PySide6.QtWidgets import QLineEdit
 
 from lean_sepia.document.edits.zones import NewZone, add_zones
 from lean_sepia.document.model import Project, Stated
@@ -12,6 +12,7 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
 from lean_sepia.ui.coats.colour_line import ColourLine
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session
@@ -24,7 +25,7 @@ class ZonesSheet(Sheet):
     def __init__(self, session: Session) -> None:
         super().__init__(_("zones in a row"), _("New zones"))
         self._session = session
-        self.lines: list[tuple[QLineEdit, QDoubleSpinBox, ColourLine]] = []
+        self.lines: list[tuple[QLineEdit, NumberBox, ColourLine]] = []
         self.add(
             label(
                 _(

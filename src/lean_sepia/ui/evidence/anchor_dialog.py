@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLineEdit, QWidget
+from PySide6.QtWidgets import QComboBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
+from lean_sepia.ui.kit.number_box import NumberBox
 
 
-def _number(low: float, high: float, value: float) -> QDoubleSpinBox:
-    field = QDoubleSpinBox()
+def _number(low: float, high: float, value: float) -> NumberBox:
+    field = NumberBox()
     field.setRange(low, high)
     field.setDecimals(1)
     field.setValue(value)

@@ -395,4 +395,4 @@ class EvidenceRoom(RoomPage):
         if answer == PhotoDialog.REMOVE:
             self.session.edit(_("Remove photo"), lambda p: remove_photo(p, photo.id))
         elif answer:
-            self.edits.describe_photo(dialog.photo())
+            self.edits.describe_photo(photo.id, dialog.changes())

@@ -63,19 +63,21 @@ class PhotoDialog(FormDialog):
         )
         remove.clicked.connect(lambda: self.done(self.REMOVE))
 
-    def photo(self) -> Photo:
-        """The photo as edited."""
-        return self._photo.model_copy(
-            update={
-                "title": self.title.text().strip() or self._photo.title,
-                "date": self.date.text().strip(),
-                "process": self.process.text().strip(),
-                "light": self.light.text().strip(),
-                "source": self.source.text().strip(),
-                "prototype": self.prototype.text().strip(),
-                "trust": self.trust.currentData(),
-                "tones": self.tones.currentData(),
-                "like": self.like.currentData(),
-                "of_model": self.of_model.isChecked(),
-            }
-        )
+    def changes(self) -> dict[str, object]:
+        """What was written otherwise than it was; the rest may have changed while the dialog was open."""
+        written = self._written()
+        return {name: value for name, value in written.items() if getattr(self._photo, name) != value}
+
+    def _written(self) -> dict[str, object]:
+        return {
+            "title": self.title.text().strip() or self._photo.title,
+            "date": self.date.text().strip(),
+            "process": self.process.text().strip(),
+            "light": self.light.text().strip(),
+            "source": self.source.text().strip(),
+            "prototype": self.prototype.text().strip(),
+            "trust": self.trust.currentData(),
+            "tones": self.tones.currentData(),
+            "like": self.like.currentData(),
+            "of_model": self.of_model.isChecked(),
+        }

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
@@ -26,7 +27,7 @@ from lean_sepia.photo.correction.chart import as_it_lies, chart_anchors
 from lean_sepia.photo.correction.usual_anchors import Usual
 from lean_sepia.photo.picture_kind import KIND_WORDS, PictureKind
 from lean_sepia.photo.shares import snap_to_edges
-from lean_sepia.ui.kit.job import Progress
+from lean_sepia.ui.kit.job import Progress, Work
 from lean_sepia.ui.photo.pictures import Pictures
 from lean_sepia.ui.photo.seen_photo import Seen, cast_with
 from lean_sepia.ui.shell.session import Session
@@ -44,6 +45,9 @@ def resampled(project: Project, photo_id: str, pictures: Pictures) -> tuple[list
     return samples, regions
 
 
+Anchors = tuple[AnchorMark, ...]
+
+
 class PhotoEdits(QObject):
     """Works on the photo in `seen`, which its room sets; nothing happens while none is seen."""
 
@@ -53,114 +57,141 @@ class PhotoEdits(QObject):
         super().__init__(parent)
         self._session = session
         self.seen: Seen | None = None
-        self._pending: Photo | None = None  # with anchors that are being fitted
 
-    def _photo(self) -> Photo | None:
-        """The photo as the document has it now; None where it is gone."""
-        if self.seen is None:
-            return None
-        wanted = self.seen.photo.id
-        return next((photo for photo in self._session.project.photos if photo.id == wanted), None)
+    def _photo(self, photo_id: str) -> Photo | None:
+        """A photo as the document has it now; None where it is gone."""
+        return next((photo for photo in self._session.project.photos if photo.id == photo_id), None)
 
-    def _with_cast(self, photo: Photo, then: Callable[[Photo, Cast], None]) -> None:
-        """Go on with the correction the photo has now: at once where it is that on screen, else when it is fitted."""
-        seen = self.seen
-        if seen is None:
-            return
-        beside = alike(self._session.project, photo.id)
-        if seen.shows(photo, beside):
-            then(photo, seen.cast)
-            return
-        pictures = self._session.pictures
+    def _act(
+        self,
+        photo_id: str,
+        work: Callable[[Project, Photo], Work | None],
+        done: Callable[[Photo, Any], object],
+    ) -> None:
+        """Do something with a photo after all that was done with it before, by its colours as they are then.
 
-        def fitted(cast: Cast) -> None:
-            now = self._photo()
+        Where another edit comes while it is worked out, and changes what is known of the photo, it is worked out anew.
+        """
+        asked: list[Photo] = []
+
+        def prepare() -> Work | None:
+            photo = self._photo(photo_id)
+            asked[:] = [photo] if photo is not None else []
+            return work(self._session.project, photo) if photo is not None else None
+
+        def answered(answer: object) -> bool:
+            now = self._photo(photo_id)
             if now is None:
-                return
-            if developed_by(now) == developed_by(photo):
-                then(now, cast)
-            else:  # its anchors changed again meanwhile
-                self._with_cast(now, then)
+                return False
+            if developed_by(now) != developed_by(asked[0]):
+                return True
+            return bool(done(now, answer))
 
-        self._session.jobs.start("cast", lambda _p: cast_with(pictures, photo, beside), fitted, keep=True)
+        self._session.jobs.act(f"photo {photo_id}", prepare, answered)
+
+    def _cast_of(self, seen: Seen, project: Project, photo: Photo) -> Callable[[], Cast]:
+        """How the correction that a photo has is come by: it is that on screen, or is fitted in the job that asks."""
+        beside, pictures = alike(project, photo.id), self._session.pictures
+        if seen.shows(photo, beside):
+            return lambda: seen.cast
+        return lambda: cast_with(pictures, photo, beside)
 
     def add_outline(self, outline: Outline, role: Role) -> None:
         """Sample a disc, polygon or brush stroke for the chosen zone in a role."""
-        photo, zone = self._photo(), self._session.zone
-        if self.seen is None or photo is None:
+        seen, session, zone = self.seen, self._session, self._session.zone
+        photo = None if seen is None else self._photo(seen.photo.id)
+        if seen is None or photo is None:
             return
         if not zone:
-            self._session.refused.emit(
+            session.refused.emit(
                 _("Add a zone first, with the plus at the left: a sample belongs to a zone.")
             )
             return
-        pixels = self.seen.picture.pixels
-        name = _("Sample {0}").format(self._session.project.zone(zone).name)
+        pixels = seen.picture.pixels
+        name = _("Sample {0}").format(session.project.zone(zone).name)
 
         def sample(photo: Photo, cast: Cast) -> None:
-            self._session.edit(
+            session.edit(
                 name, lambda p: add_sample(p, take_sample(p, photo, pixels, cast, zone, role, outline))
             )
 
-        self._with_cast(photo, sample)
+        if seen.shows(photo, alike(session.project, photo.id)):
+            sample(photo, seen.cast)  # what is under way with this photo samples anew once it is done
+            return
+
+        def work(project: Project, now: Photo) -> Work:
+            cast = self._cast_of(seen, project, now)
+            return lambda _progress: cast()
+
+        self._act(photo.id, work, sample)
 
     def trace_area(self, corners: list[tuple[float, float]], snapped: bool) -> None:
         """Keep the chosen zone's area on this photo and measure the share of its tones."""
-        photo, zone = self._photo(), self._session.zone
-        if self.seen is None or photo is None or not zone:
-            self._session.refused.emit(_("Choose a zone at the left first: an area belongs to a zone."))
+        seen, session, zone = self.seen, self._session, self._session.zone
+        if seen is None or self._photo(seen.photo.id) is None or not zone:
+            session.refused.emit(_("Choose a zone at the left first: an area belongs to a zone."))
             return
-        pixels = self.seen.picture.pixels
+        pixels = seen.picture.pixels
+        name = _("Trace {0}").format(session.project.zone(zone).name)
 
-        def trace(photo: Photo, cast: Cast) -> None:
-            project = self._session.project
+        def work(project: Project, photo: Photo) -> Work | None:
+            if all(known.id != zone for known in project.zones):
+                return None
+            cast = self._cast_of(seen, project, photo)
 
-            def work(_progress: Progress) -> Region:
+            def trace(_progress: Progress) -> Region:
                 outline = snap_to_edges(pixels, corners) if snapped else corners
-                return trace_area(project, photo, pixels, cast, zone, outline)
+                return trace_area(project, photo, pixels, cast(), zone, outline)
 
-            name = _("Trace {0}").format(project.zone(zone).name)
-            self._session.jobs.start(
-                "trace", work, lambda region: self._session.edit(name, lambda p: place_region(p, region))
-            )
+            return trace
 
-        self._with_cast(photo, trace)
+        self._act(
+            seen.photo.id,
+            work,
+            lambda _photo, region: session.edit(name, lambda p: place_region(p, region)) and None,
+        )
 
     def add_anchor(self, anchor: AnchorMark) -> None:
         """Add an anchor to the photo and correct its samples anew."""
-        photo = self._anchored()
-        if photo is None:
-            return
-        fresh = anchor.model_copy(update={"id": fresh_id(photo.anchors, "a")})
-        self._set_anchors((*photo.anchors, fresh), _("Add anchor {0}").format(anchor.name))
+
+        def with_anchor(anchors: Anchors) -> Anchors:
+            return (*anchors, anchor.model_copy(update={"id": fresh_id(anchors, "a")}))
+
+        self._set_anchors(with_anchor, _("Add anchor {0}").format(anchor.name))
 
     def state_kind(self, kind: PictureKind) -> None:
         """Keep what kind of picture it is stated to be, and read its samples anew."""
-        photo = self._anchored()
-        if photo is not None and photo.kind != kind:
+        if self.seen is not None:
             name = _("Kind of picture: {0}").format(_(KIND_WORDS[kind]))
-            self._describe(photo.model_copy(update={"kind": kind}), name)
+            self._describe(self.seen.photo.id, lambda photo: photo.model_copy(update={"kind": kind}), name)
 
     def toggle_usual(self, which: Usual) -> None:
         """Take the deepest shadow or the brightest glint as a guessed anchor, or leave it out again."""
-        photo = self._anchored()
-        if photo is None or self.seen is None:
+        seen = self.seen
+        photo = None if seen is None else self._photo(seen.photo.id)
+        if seen is None or photo is None:
             return
-        without = tuple(anchor for anchor in photo.anchors if anchor.group != which)
-        if len(without) < len(photo.anchors):
-            self._set_anchors(without, _("Leave out a guess"))
+        if any(anchor.group == which for anchor in photo.anchors):
+            self._set_anchors(
+                lambda anchors: tuple(anchor for anchor in anchors if anchor.group != which),
+                _("Leave out a guess"),
+            )
             return
         try:
-            mark = usual_mark(photo, self.seen.picture.pixels, which)
+            mark = usual_mark(photo, seen.picture.pixels, which)
         except SepiaError as error:
             self._session.refused.emit(str(error))
             return
-        self._set_anchors((*photo.anchors, mark), _("Guess: {0}").format(mark.name))
+
+        def with_mark(anchors: Anchors) -> Anchors:
+            others = tuple(anchor for anchor in anchors if anchor.group != which)
+            return (*others, mark.model_copy(update={"id": fresh_id(others, "a")}))
+
+        self._set_anchors(with_mark, _("Guess: {0}").format(mark.name))
 
     def add_chart(self, corners: list[tuple[float, float]]) -> None:
         """Take the 24 patches of a chart as anchors, from the middles of its corner patches."""
-        photo = self._anchored()
-        if photo is None or self.seen is None:
+        if self.seen is None:
             return
         given = [value for corner in corners for value in corner]
         try:
@@ -168,16 +199,20 @@ class PhotoEdits(QObject):
         except SepiaError as error:
             self._session.refused.emit(str(error))
             return
-        anchors = list(photo.anchors)
-        group = fresh_id(anchors, "chart")
-        for number, patch in enumerate(patches, start=1):
-            anchors.append(
-                AnchorMark(
-                    id=fresh_id(anchors, "a"), x=patch.x, y=patch.y, radius=patch.radius, lightness=patch.lightness,
-                    a=patch.a, b=patch.b, name=_("Patch {0}").format(number), group=group,
-                )
-            )  # fmt: skip
-        self._set_anchors(tuple(anchors), _("Add chart"))
+
+        def with_chart(known: Anchors) -> Anchors:
+            anchors = list(known)
+            group = fresh_id(anchors, "chart")
+            for number, patch in enumerate(patches, start=1):
+                anchors.append(
+                    AnchorMark(
+                        id=fresh_id(anchors, "a"), x=patch.x, y=patch.y, radius=patch.radius, lightness=patch.lightness,
+                        a=patch.a, b=patch.b, name=_("Patch {0}").format(number), group=group,
+                    )
+                )  # fmt: skip
+            return tuple(anchors)
+
+        self._set_anchors(with_chart, _("Add chart"))
 
     def straighten(
         self,
@@ -186,93 +221,82 @@ class PhotoEdits(QObject):
         height_mm: float | None = None,
     ) -> None:
         """Add a straightened copy of the photo and show it."""
-        seen, project = self.seen, self._session.project
+        seen, session = self.seen, self._session
         if seen is None:
             return
+        pixels, store = seen.picture.pixels, session.store
 
-        def made(answer: tuple[Photo, bytes]) -> None:
-            copy, file = answer
-            self._session.store.add_photo(copy.sha256, "image/png", copy.name, file)
-            fresh = copy.model_copy(update={"id": fresh_id(self._session.project.photos, "f")})
-            if self._session.edit(
-                _("Straighten {0}").format(seen.photo.title), lambda p: add_photo(p, fresh)
-            ):
+        def work(project: Project, photo: Photo) -> Work:
+            def straighten(_progress: Progress) -> Photo:
+                copy, file = straightened_copy(project, photo, pixels, corners, width_mm, height_mm)
+                store.add_photo(copy.sha256, "image/png", copy.name, file)
+                return copy
+
+            return straighten
+
+        def made(photo: Photo, copy: Photo) -> None:
+            fresh = copy.model_copy(update={"id": fresh_id(session.project.photos, "f")})
+            if session.edit(_("Straighten {0}").format(photo.title), lambda p: add_photo(p, fresh)):
                 self.photo_added.emit(fresh.id)
 
-        self._session.jobs.start(
-            "straighten",
-            lambda _p: straightened_copy(
-                project, seen.photo, seen.picture.pixels, corners, width_mm, height_mm
-            ),
-            made,
-        )
+        self._act(seen.photo.id, work, made)
 
     def change_anchor(self, changed: AnchorMark) -> None:
         """Put a changed anchor in the place of the one with its id."""
-        photo = self._anchored()
-        if photo is not None:
-            anchors = tuple(changed if old.id == changed.id else old for old in photo.anchors)
-            self._set_anchors(anchors, _("Change anchor {0}").format(changed.name))
+        self._set_anchors(
+            lambda anchors: tuple(changed if old.id == changed.id else old for old in anchors),
+            _("Change anchor {0}").format(changed.name),
+        )
 
     def remove_anchor(self, name: str) -> None:
         """Take out one anchor by its id, or a chart by its group."""
-        photo = self._anchored()
-        anchors = photo.anchors if photo else ()
-        left = tuple(anchor for anchor in anchors if name not in (anchor.id, anchor.group))
-        self._set_anchors(left, _("Remove anchor"))
+        self._set_anchors(
+            lambda anchors: tuple(anchor for anchor in anchors if name not in (anchor.id, anchor.group)),
+            _("Remove anchor"),
+        )
 
-    def _anchored(self) -> Photo | None:
-        """The photo with the anchors it has, or is about to have."""
-        photo = self._photo()
-        if photo is not None and self._pending is not None and self._pending.id == photo.id:
-            return self._pending
-        return photo
+    def _set_anchors(self, change: Callable[[Anchors], Anchors], name: str) -> None:
+        if self.seen is not None:
+            self._describe(
+                self.seen.photo.id,
+                lambda photo: photo.model_copy(update={"anchors": change(photo.anchors)}),
+                name,
+            )
 
-    def _set_anchors(self, anchors: tuple[AnchorMark, ...], name: str) -> None:
-        photo = self._anchored()
-        if photo is not None:
-            self._describe(photo.model_copy(update={"anchors": anchors}), name)
-
-    def describe_photo(self, changed: Photo) -> None:
-        """Keep what is known of a photo; where its colours now count or no longer do, its samples are read anew."""
-        name = _("About {0}").format(changed.title)
-        seen = self.seen
-        if (
-            seen is not None
-            and seen.photo.id == changed.id
-            and developed_by(seen.photo) != developed_by(changed)
-        ):
-            self._describe(changed, name)
-        else:
-            self._session.edit(name, lambda p: describe_photo(p, changed))
-
-    def _describe(self, changed: Photo, name: str) -> None:
-        """Keep a photo with other anchors or tones, and read its samples and regions anew, in one edit."""
-        if self.seen is None:
+    def describe_photo(self, photo_id: str, changes: Mapping[str, object]) -> None:
+        """Keep what was written of a photo; where its colours now count or no longer do, its samples are read anew."""
+        photo = self._photo(photo_id)
+        if photo is None or not changes:
             return
-        project, pictures = self._session.project, self._session.pictures
-        after = describe_photo(project, changed)
-        self._pending = changed
+        changed = photo.model_copy(update=changes)
+        name = _("About {0}").format(changed.title)
+        if developed_by(photo) == developed_by(changed):
+            self._session.edit(
+                name, lambda p: describe_photo(p, p.photo(photo_id).model_copy(update=changes))
+            )
+        else:
+            self._describe(photo_id, lambda photo: photo.model_copy(update=changes), name)
 
-        def fit(_progress: Progress) -> tuple[list[Sample], list[Region]] | SepiaError:
-            try:
-                return resampled(after, changed.id, pictures)
-            except SepiaError as error:
-                return error
+    def _describe(self, photo_id: str, change: Callable[[Photo], Photo], name: str) -> None:
+        """Keep a photo with other anchors or tones, and read its samples and regions anew, in one edit."""
+        session, pictures = self._session, self._session.pictures
+        before: list[Project] = []
 
-        def fitted(answer: tuple[list[Sample], list[Region]] | SepiaError) -> None:
-            self._pending = None
-            now = self._photo()
-            if isinstance(answer, SepiaError):
-                self._session.refused.emit(str(answer))
-            elif now is None or now.id != changed.id:
-                return
-            elif self._session.project is project:
-                self._session.edit(
-                    name,
-                    lambda p: set_anchors(describe_photo(p, changed), changed.id, changed.anchors, *answer),
-                )
-            else:  # something changed meanwhile, which may be one of the samples
-                self._describe(changed, name)
+        def work(project: Project, photo: Photo) -> Work | None:
+            changed = change(photo)
+            if changed == photo:
+                return None
+            before[:] = [project]
+            after = describe_photo(project, changed)
+            return lambda _progress: resampled(after, photo_id, pictures)
 
-        self._session.jobs.start("anchors", fit, fitted)
+        def fitted(photo: Photo, answer: tuple[list[Sample], list[Region]]) -> bool:
+            if session.project is not before[0]:
+                return True  # something changed meanwhile, which may be one of the samples
+            changed = change(photo)
+            session.edit(
+                name, lambda p: set_anchors(describe_photo(p, changed), photo_id, changed.anchors, *answer)
+            )
+            return False
+
+        self._act(photo_id, work, fitted)

@@ -17,8 +17,9 @@ from pathlib import Path
 from types import FunctionType, TracebackType
 from typing import Any, TypeVar
 
-from platformdirs import user_state_path
 from PySide6.QtCore import QObject, Signal
+
+from lean_sepia.files.own_folders import own_folder
 
 Widget = TypeVar("Widget", bound=type)
 _MOST_BYTES, _MOST_KINDS = 1_000_000, 200
@@ -26,7 +27,7 @@ _MOST_BYTES, _MOST_KINDS = 1_000_000, 200
 
 def report_file() -> Path:
     """Where reports of mistakes are kept: on this machine only, nothing is sent."""
-    return user_state_path("lean-sepia", appauthor=False) / "mistakes.txt"
+    return own_folder("state") / "mistakes.txt"
 
 
 class Faults(QObject):
@@ -52,7 +53,8 @@ class Faults(QObject):
                 if place in self._told or len(self._told) >= _MOST_KINDS:
                     return
                 self._told.add(place)
-            _write_down("".join(traceback.format_exception(error, limit=-30)))
+            with contextlib.suppress(Exception):  # a full disk: it is told all the same
+                _write_down("".join(traceback.format_exception(error, limit=-30)))
             self.happened.emit(f"{type(error).__name__}: {str(error)[:200]}")
 
     def forget(self) -> None:
@@ -95,6 +97,9 @@ def _guarded(cls: type, function: FunctionType) -> Callable[..., Any]:
             return function(self, *arguments)
         except Exception as error:  # noqa: BLE001 - whatever it is, Qt must not see it
             faults.note(error)
+        if function.__name__ == "closeEvent":  # what Qt's own would do is to close
+            arguments[0].ignore()
+            return None
         try:
             return getattr(super(cls, self), function.__name__)(*arguments)
         except Exception as error:  # noqa: BLE001

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import threading
+from collections import deque
 from collections.abc import Callable
+from dataclasses import dataclass
 from functools import partial
 from typing import Any
 
@@ -27,9 +29,9 @@ class Job(QObject):
     failed = Signal(str)
     cancelled = Signal()
 
-    def __init__(self, work: Work, parent: QObject | None = None) -> None:
+    def __init__(self, work: Work, parent: QObject | None = None, *, keep: bool = False) -> None:
         super().__init__(parent)
-        self._work = work
+        self._work, self._keep = work, keep
         self._stop = threading.Event()
 
     def cancel(self) -> None:
@@ -57,7 +59,7 @@ class Job(QObject):
                 )
             )
         else:
-            if self._stop.is_set():
+            if self._stop.is_set() and not self._keep:
                 self.cancelled.emit()
             else:
                 self.done.emit(answer)
@@ -73,11 +75,29 @@ class _Runner(QRunnable):
         self._job.run()
 
 
+@dataclass(frozen=True)
+class _Act:
+    prepare: Callable[[], Work | None]
+    done: Callable[[Any], object]
+    begun: Callable[[Job], object] | None
+
+
+@dataclass(frozen=True)
+class _Ended:
+    """An act that came to no answer: why, or nothing where it was cancelled."""
+
+    why: str
+
+
 class Jobs(QObject):
-    """Runs jobs in a pool and keeps only the newest answer of each kind. Tests may run them at once."""
+    """Runs jobs in a pool. Of questions only the newest of each kind is answered; what a hand did is done, in its turn.
+
+    `acts_done` says that nothing of what was done is left to be worked out. Tests may run jobs at once.
+    """
 
     busy_changed = Signal(bool)
     failed = Signal(str)
+    acts_done = Signal()
 
     def __init__(self, parent: QObject | None = None, *, synchronous: bool = False) -> None:
         super().__init__(parent)
@@ -86,6 +106,7 @@ class Jobs(QObject):
         self._pool.setMaxThreadCount(2)
         self._newest: dict[str, Job] = {}
         self._running: set[Job] = set()
+        self._acts: dict[str, deque[_Act]] = {}
         self._closed = False
         self._later: dict[str, Callable[[], object]] = {}
         self._resting: dict[str, QTimer] = {}
@@ -103,7 +124,7 @@ class Jobs(QObject):
         keep: bool = False,
     ) -> Job:
         """Start work of a kind; an older job of that kind is cancelled and its answer dropped, unless all are to be kept."""
-        job = Job(work, self)
+        job = Job(work, self, keep=keep)
         if self._closed:  # what ends on the way out must not begin anything
             job.cancel()
             return job
@@ -138,6 +159,75 @@ class Jobs(QObject):
             job.progress.connect(progress)
         self._run(job)
         return job
+
+    def act(
+        self,
+        about: str,
+        prepare: Callable[[], Work | None],
+        done: Callable[[Any], object],
+        begun: Callable[[Job], object] | None = None,
+    ) -> None:
+        """Do what a hand did once it is worked out, after all that was done before about the same thing; none is dropped.
+
+        prepare : called here when its turn has come, so that it asks about the document as it is then; None where there is
+            nothing to do any more
+        done : takes the answer; where it returns True all is asked anew, since the document changed meanwhile
+        begun : gets the job, to follow it; where the user cancels that, what waits about the same thing is given up too
+        """
+        if self._closed:
+            return
+        queue = self._acts.setdefault(about, deque())
+        queue.append(_Act(prepare, done, begun))
+        if len(queue) == 1:
+            self._take_act(about)
+
+    @property
+    def acting(self) -> bool:
+        """Whether anything that was done is not worked out yet."""
+        return bool(self._acts)
+
+    def _take_act(self, about: str) -> None:
+        queue = self._acts.get(about)
+        while queue:
+            act, work = queue[0], None
+            try:
+                work = act.prepare()
+            except SepiaError as error:
+                self.failed.emit(str(error))
+            except Exception as error:  # noqa: BLE001 - what waits behind it is done all the same
+                faults.note(error)
+            if work is not None:
+                job = self.start(
+                    f"act {about}", partial(_answer_of, work), partial(self._act_answered, about), keep=True
+                )
+                if act.begun is not None and job in self._running:
+                    act.begun(job)
+                return
+            queue.popleft()
+        if self._acts.pop(about, None) is not None and not self._acts:
+            self.acts_done.emit()
+
+    def _act_answered(self, about: str, answer: object) -> None:
+        queue = self._acts.get(about)
+        if queue is None:  # closed meanwhile
+            return
+        again: object = False
+        if isinstance(answer, _Ended):
+            if answer.why:
+                self.failed.emit(answer.why)
+            else:
+                queue.clear()
+        elif not self._closed:
+            try:
+                again = queue[0].done(answer)
+            except SepiaError as error:
+                self.failed.emit(str(error))
+            except Exception as error:  # noqa: BLE001 - what waits behind it is done all the same
+                faults.note(error)
+        if queue and again is not True:
+            queue.popleft()
+        if not self._closed:
+            self._take_act(about)
 
     def _run(self, job: Job) -> None:
         if self._synchronous:
@@ -202,5 +292,20 @@ class Jobs(QObject):
         for timer in self._resting.values():
             timer.stop()
         self._resting.clear()
+        self._acts.clear()
         self.cancel_all()
         self._pool.waitForDone(10_000)
+
+
+def _answer_of(work: Work, progress: Progress) -> object:
+    """What an act's work answers, or how it ended without one."""
+    try:
+        return work(progress)
+    except JobCancelled:
+        return _Ended("")
+    except SepiaError as error:
+        return _Ended(str(error))
+    except Exception as error:  # noqa: BLE001 - told where the user sees it, and the next act goes on
+        faults.note(error)
+        words = _("The program made a mistake ({0}: {1}). Your project is unchanged.")
+        return _Ended(words.format(type(error).__name__, error))

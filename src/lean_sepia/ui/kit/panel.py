@@ -5,7 +5,6 @@ from __future__ import annotations
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFocusEvent, QFont, QKeyEvent, QPalette, QResizeEvent
 from PySide6.QtWidgets import (
-    QDoubleSpinBox,
     QFrame,
     QHBoxLayout,
     QLabel,
@@ -14,12 +13,12 @@ from PySide6.QtWidgets import (
     QPushButton,
     QScrollArea,
     QSizePolicy,
-    QSpinBox,
     QVBoxLayout,
     QWidget,
 )
 
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.number_box import CountBox, NumberBox
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, TEXT, THIRD, WELL_TEXT, font
 
@@ -125,9 +124,9 @@ _BY_KEYBOARD = (
 )
 
 
-def count_box(low: int, high: int, value: int, name: str) -> QSpinBox:
+def count_box(low: int, high: int, value: int, name: str) -> CountBox:
     """A small box for a whole number; its name is spoken and shown as a hint."""
-    box = QSpinBox()
+    box = CountBox()
     box.setRange(low, high)
     box.setValue(value)
     box.setFixedWidth(46)
@@ -140,9 +139,9 @@ def count_box(low: int, high: int, value: int, name: str) -> QSpinBox:
 
 def measure_box(
     low: float, high: float, value: float, unit: str, name: str, decimals: int = 1, width: int = 76
-) -> QDoubleSpinBox:
+) -> NumberBox:
     """A small box for a length or volume with its unit, figures at the right as in `count_box`."""
-    box = QDoubleSpinBox()
+    box = NumberBox()
     box.setRange(low, high)
     box.setDecimals(decimals)
     box.setValue(value)

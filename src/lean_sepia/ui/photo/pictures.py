@@ -10,7 +10,7 @@ from lean_sepia.document.store import ProjectStore
 from lean_sepia.photo.pyramid import Pyramid, build_pyramid
 from lean_sepia.photo.read import Picture, decode_picture
 
-_KEPT = 4
+_KEPT, _KEPT_BYTES = 4, 600 << 20
 
 
 class Pictures:
@@ -34,13 +34,24 @@ class Pictures:
         """The decoded picture of a photo. May take a while: call it in a job."""
         with self._lock:
             if photo.sha256 not in self._pictures:
-                picture = decode_picture(self.bytes_of(photo), photo.name)
-                while len(self._pictures) >= _KEPT:
-                    oldest, _picture = self._pictures.popitem(last=False)
-                    self._pyramids.pop(oldest, None)
-                self._pictures[photo.sha256] = picture
+                self.keep(decode_picture(self.bytes_of(photo), photo.name))
             self._pictures.move_to_end(photo.sha256)
             return self._pictures[photo.sha256]
+
+    def keep(self, picture: Picture, *, anew: bool = False) -> None:
+        """Keep a picture that was decoded already, until a few others are asked for; `anew` in place of a damaged one."""
+        with self._lock:
+            if anew:
+                self._pictures.pop(picture.sha256, None)
+                self._pyramids.pop(picture.sha256, None)
+            self._pictures.setdefault(picture.sha256, picture)
+            self._pictures.move_to_end(picture.sha256)
+            while len(self._pictures) > 1 and (
+                len(self._pictures) > _KEPT
+                or sum(kept.pixels.nbytes for kept in self._pictures.values()) > _KEPT_BYTES
+            ):
+                oldest, _picture = self._pictures.popitem(last=False)
+                self._pyramids.pop(oldest, None)
 
     def pyramid(self, photo: Photo) -> Pyramid:
         """The picture in halves. May take a while: call it in a job."""

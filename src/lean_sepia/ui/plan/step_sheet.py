@@ -6,7 +6,7 @@ from functools import partial
 from typing import Any
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QDoubleSpinBox, QGridLayout, QLineEdit, QPushButton, QWidget
+from PySide6.QtWidgets import QGridLayout, QLineEdit, QPushButton, QWidget
 
 from lean_sepia.answers.bench import span
 from lean_sepia.document.called import title_of
@@ -28,6 +28,7 @@ from lean_sepia.plan.names import PLACE_WORDS
 from lean_sepia.plan.waits import full_cure, removable_for
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.number_box import NumberBox
 from lean_sepia.ui.kit.panel import NoteBox, button, label, measure_box, row, rule
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.sheet import Sheet
@@ -37,7 +38,7 @@ _MASKS = {"tape": N_("tape"), "liquid": N_("liquid mask"), "putty": N_("putty")}
 _LONGEST_MIN = 525_600
 
 
-def _minutes(value: float | None, name: str, usual: str) -> QDoubleSpinBox:
+def _minutes(value: float | None, name: str, usual: str) -> NumberBox:
     """Minutes that may be left to the tables: below nothing stands what those say."""
     box = measure_box(-1, _LONGEST_MIN, -1 if value is None else value, _("min"), name, 0, 132)
     box.setSpecialValueText(usual)
@@ -283,5 +284,5 @@ class StepSheet(Sheet):
             self.leave()
 
 
-def _given(box: QDoubleSpinBox) -> float | None:
+def _given(box: NumberBox) -> float | None:
     return box.value() if box.value() >= 0 else None

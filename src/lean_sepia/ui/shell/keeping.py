@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from pathlib import Path
 
+from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.document.model import Project
@@ -18,9 +19,34 @@ from lean_sepia.shelf.shelf import user_folder
 from lean_sepia.ui.kit.dialogs.ask import ask_choice, choose
 from lean_sepia.ui.kit.dialogs.file_filters import projects
 from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.shell.session import Session
 
-_LONGEST_TITLE = 60
+_LONGEST_TITLE, _PATIENCE_MS = 60, 3000
+
+
+def finished_or_given_up(window: QWidget, session: Session) -> bool:
+    """Wait a moment for what was done and is still worked out; after that ask. False: the project stays open."""
+    while not _finished(session.jobs, _PATIENCE_MS):
+        answer = choose(
+            window, _("Not finished"), _("Something that was begun here is still being worked out, such as a photo being read."),
+            _("Wait for it"), _("Leave without it"), _("Stay here"),
+        )  # fmt: skip
+        if answer == 1:
+            return True
+        if answer != 0:
+            return False
+    return True
+
+
+def _finished(jobs: Jobs, patience_ms: int) -> bool:
+    """Whether nothing is left to be worked out, after so long at most; the hand waits meanwhile."""
+    if jobs.acting:
+        loop = QEventLoop()
+        jobs.acts_done.connect(loop.quit)
+        QTimer.singleShot(patience_ms, loop, loop.quit)
+        loop.exec(QEventLoop.ProcessEventsFlag.ExcludeUserInputEvents)
+    return not jobs.acting
 
 
 def saved_or_given_up(window: QWidget, session: Session) -> bool:
@@ -39,6 +65,18 @@ def saved_or_given_up(window: QWidget, session: Session) -> bool:
         elif answer != 0:
             return False
     return True
+
+
+def closed_after_mistake(window: QWidget, session: Session | None, error: Exception) -> bool:
+    """Ask whether to close although leaving the project made a mistake; what is not saved is said."""
+    unsaved = session is not None and session.unsaved
+    said = (
+        _("What was done since the last save is only in this window.")
+        if unsaved
+        else _("Your work is saved.")
+    )
+    words = _("Closing the project made a mistake ({0}). {1}").format(type(error).__name__, said)
+    return choose(window, _("Not closed"), words, _("Stay here"), _("Close all the same")) == 1
 
 
 def opened_somehow(window: QWidget, path: Path) -> ProjectStore | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
@@ -220,11 +221,12 @@ class Session(QObject):
 def rescue_places(path: Path, fallback: Path) -> list[Path]:
     """Where work goes on whose file is gone: beside it under a name of its own, else in the user's own folder."""
     name = _("{0} (kept)").format(path.stem) + SUFFIX
-    return [
-        free_name(folder / name)
+    usable = [
+        folder
         for folder in (path.parent, fallback)
-        if folder == fallback or folder.is_dir()
+        if folder == fallback or os.access(folder, os.W_OK | os.X_OK)
     ]
+    return [free_name(folder / name) for folder in usable]
 
 
 def _only_read(store: ProjectStore) -> str:

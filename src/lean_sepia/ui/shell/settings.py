@@ -8,10 +8,9 @@ from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from pathlib import Path
 
-from platformdirs import user_state_path
-
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import read_json, shown, write_whole
+from lean_sepia.files.own_folders import own_folder
 
 _MOST_RECENT, _LARGEST = 8, 20_000
 
@@ -53,13 +52,13 @@ class Settings:
         return dict(self.rooms).get(str(path.absolute()), "")
 
     def existing(self) -> list[Path]:
-        """Recent projects whose file is still there."""
-        return [Path(name) for name in self.recent if Path(name).exists()]
+        """Recent projects whose file is still there, as far as that can be told."""
+        return [Path(name) for name in self.recent if os.path.exists(name)]
 
 
 def settings_file() -> Path:
     """Where the settings are kept."""
-    return user_state_path("lean-sepia", appauthor=False) / "settings.json"
+    return own_folder("state") / "settings.json"
 
 
 def load_settings() -> Settings:
@@ -72,10 +71,14 @@ def load_settings() -> Settings:
             (min(int(size[0]), _LARGEST), min(int(size[1]), _LARGEST)) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
             tuple((str(name), str(room)) for name, room in data.get("rooms", ())),
             tuple((str(name), bool(has)) for name, has in data.get("owns", ())),
-            float(px) if (px := data.get("px_per_mm")) else None,
+            _px_per_mm(data.get("px_per_mm")),
         )  # fmt: skip
     except (BadInputError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
         return Settings()
+
+
+def _px_per_mm(value: object) -> float | None:
+    return float(value) if isinstance(value, int | float) and 0 < value < _LARGEST else None
 
 
 def save_settings(settings: Settings) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Iterator, Sequence
 from pathlib import Path
 
@@ -9,14 +10,15 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QDragEnterEvent, QDropEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLayout, QPushButton, QVBoxLayout, QWidget
 
+from lean_sepia.files.gate import shown
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.panel import ElidedLabel, Panel, button, label, row
 from lean_sepia.ui.kit.theme import WELL, WELL_TEXT, font
 
 # A cut through a painted hull, bottom to top, as the emblem.
 _EMBLEM = (("#7c4038", 30), ("#3f7670", 74), ("#5d8d86", 26), ("#4d7a72", 14), ("#86968a", 9), ("#a9a08a", 7))
-_CORE = 118
+_CORE, _LONGEST_NAME = 118, 48
 
 
 @guarded
@@ -53,6 +55,17 @@ class Emblem(QWidget):
             left = inner.left() + _CORE + 12
             painter.drawLine(QPointF(left, y), QPointF(inner.right(), y))
             painter.drawText(QRectF(left, y, inner.right() - left, tall), Qt.AlignmentFlag.AlignVCenter, name)
+
+
+def _shortened(name: str) -> str:
+    return shown(name if len(name) <= _LONGEST_NAME else f"{name[:_LONGEST_NAME]}…")
+
+
+def _from_home(folder: Path) -> str:
+    """A folder as people write it, from their own on."""
+    home = os.path.expanduser("~")
+    text = shown(folder)
+    return f"~{text.removeprefix(home)}" if home != "/" and text.startswith(f"{home}/") else text
 
 
 @guarded
@@ -149,10 +162,11 @@ class StartPage(QWidget):
     def _recent(self, recent: Sequence[Path]) -> Panel:
         panel = Panel(_("Worked on last"))
         for path in recent[:5]:
-            link = button(path.stem, "link", str(path))
+            link = button(_shortened(path.stem), "link", shown(path))
             link.clicked.connect(lambda _checked=False, name=str(path): self.project_wanted.emit(name))
-            folder = label(str(path.parent).replace(str(Path.home()), "~"), "second")
-            panel.add(row(link, 8, folder, None))
+            folder = ElidedLabel("second")
+            folder.show_text(_from_home(path.parent))
+            panel.add(row(link, 8, folder))
         return panel
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:

@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from PySide6.QtGui import QValidator
-from PySide6.QtWidgets import QCheckBox, QDoubleSpinBox, QLineEdit, QWidget
+from PySide6.QtWidgets import QCheckBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Subject
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.number_box import NumberBox
 
 
 @guarded
-class ScaleBox(QDoubleSpinBox):
+class ScaleBox(NumberBox):
     """A scale, shown as 1:96; typed with the 1: or without it."""
 
     def __init__(self, value: float) -> None:
@@ -25,21 +25,8 @@ class ScaleBox(QDoubleSpinBox):
     def textFromValue(self, value: float) -> str:
         return f"1:{value:g}"
 
-    def valueFromText(self, text: str) -> float:
-        try:
-            return float(text.rpartition(":")[2].strip().replace(",", "."))
-        except ValueError:
-            return self.value()
-
-    def validate(self, text: str, position: int) -> tuple[QValidator.State, str, int]:
-        number = text.rpartition(":")[2].strip().replace(",", ".")
-        if not number:
-            return QValidator.State.Intermediate, text, position
-        try:
-            fits = self.minimum() <= float(number) <= self.maximum()
-        except ValueError:
-            return QValidator.State.Invalid, text, position
-        return (QValidator.State.Acceptable if fits else QValidator.State.Intermediate), text, position
+    def bare(self, text: str) -> str:
+        return text.rpartition(":")[2].strip()
 
 
 class SubjectDialog(FormDialog):

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
     QStyle,
 )
 
-from lean_sepia.errors import SepiaError
+from lean_sepia.errors import SaveError, SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.dialogs.ask import tell
@@ -33,6 +33,7 @@ from lean_sepia.ui.shell.start_page import StartPage
 if TYPE_CHECKING:
     from lean_sepia.demo.folder import Demo
     from lean_sepia.paint.paint import Paint
+    from lean_sepia.ui.shell.adding_photos import ReadPhoto
     from lean_sepia.ui.shell.workspace import Workspace
 
 
@@ -67,6 +68,7 @@ class MainWindow(QMainWindow):
         self.jobs.failed.connect(self._tell)
         faults.happened.connect(self._tell_mistake, Qt.ConnectionType.QueuedConnection)
         self.workspace: Workspace | None = None
+        self._leaving = False
         self._stack = QStackedWidget()
         self.start_page = StartPage(settings.existing())
         self._connect_start_page()
@@ -185,10 +187,33 @@ class MainWindow(QMainWindow):
         """Start a project with these photos; a project file among them is opened instead."""
         project = next((name for name in names if name.endswith(".sepia")), None)
         if project:
-            self.open_project(Path(project))
+            if self.open_project(Path(project)) and self.workspace:
+                self.workspace.photos.add_files([name for name in names if not name.endswith(".sepia")])
             return
-        if self._new_project(Path(names[0]).stem) and self.workspace:
-            self.workspace.add_photos(names)
+        if not names:
+            return
+
+        def read(_progress: Progress) -> tuple[ReadPhoto | None, list[str], list[str]]:
+            from lean_sepia.ui.shell.adding_photos import read_photo
+
+            refused: list[str] = []
+            for place, name in enumerate(names):
+                try:
+                    return read_photo(name), refused, names[place + 1 :]
+                except SepiaError as error:
+                    refused.append(str(error))
+            return None, refused, []
+
+        self.jobs.act("new project", lambda: read, self._start_with_read)
+
+    def _start_with_read(self, answer: tuple[ReadPhoto | None, list[str], list[str]]) -> None:
+        """Make a project for the first picture that was one, and add the others; without any there is none."""
+        first, refused, rest = answer
+        if first is not None and self._new_project(Path(first.name).stem) and self.workspace:
+            self.workspace.photos.add_read(first)
+            self.workspace.photos.add_files(rest)
+        if refused:
+            self._refuse(" ".join(dict.fromkeys(refused)))
 
     def start_from_colour(self) -> None:
         """Search the shelf for a colour, or ask for a written one, and start a project with one zone that has it as its target."""
@@ -278,14 +303,29 @@ class MainWindow(QMainWindow):
             self.settings = self.settings.with_recent(self.workspace.session.store.path)
             self._keep_settings()
 
+    def _may_close(self) -> bool:
+        """Leave the project; a mistake in doing so never closes the window by itself, and never keeps it from being closed."""
+        self._leaving = True
+        try:
+            return self._leave()
+        except Exception as error:  # noqa: BLE001 - whatever it is, the work must not go with it
+            faults.note(error)
+            from lean_sepia.ui.shell.keeping import closed_after_mistake
+
+            return closed_after_mistake(self, self.workspace.session if self.workspace else None, error)
+        finally:
+            self._leaving = False
+
     def _leave(self) -> bool:
         """Close the project; False where it is not saved and the user stays."""
         if self.workspace:
-            from lean_sepia.ui.shell.keeping import saved_or_given_up
+            from lean_sepia.ui.shell.keeping import finished_or_given_up, saved_or_given_up
 
-            if not saved_or_given_up(self, self.workspace.session):
-                return False
             session = self.workspace.session
+            if (typed_in := self.focusWidget()) is not None:
+                typed_in.clearFocus()  # what was typed and not confirmed is an edit too
+            if not finished_or_given_up(self, session) or not saved_or_given_up(self, session):
+                return False
             owns = session.project.owns.model_dump()
             self.settings = self.settings.with_room(session.store.path, self.workspace.last_room, owns)
             self._keep_settings()
@@ -343,12 +383,19 @@ class MainWindow(QMainWindow):
 
     def _tell_mistake(self, mistake: str) -> None:
         """The program made a mistake somewhere: the work is saved before anything else is done."""
-        if self.workspace:
-            self.workspace.session.save_now()
         words = _(
-            "The program made a mistake ({0}). Your work is saved. A report lies in {1}; it goes nowhere by itself."
-        )
-        self._tell(words.format(mistake, report_file()))
+            "The program made a mistake ({0}). A report lies in {1}; it goes nowhere by itself."
+        ).format(mistake, report_file())
+        if self.workspace:
+            session = self.workspace.session
+            try:
+                fault = session.save_now()
+            except Exception as error:  # noqa: BLE001 - a second mistake must not hide that nothing is saved
+                faults.note(error)
+                fault = SaveError(_("Saving made a mistake too ({0}).").format(type(error).__name__))
+            saved = _("Your work is saved.")
+            words = f"{words} {saved if fault is None else fault}"
+        self._tell(words)
 
     def _tell(self, message: str) -> None:
         self.start_page.message.setText(message)
@@ -357,7 +404,7 @@ class MainWindow(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Everything is saved already or is saved now; asked is only where that fails."""
-        if not self._leave():
+        if self._leaving or not self._may_close():
             event.ignore()
             return
         maximised = self.isMaximized()

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import importlib
 from functools import partial
-from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QBuffer, Qt, QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QDragEnterEvent, QDropEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import (
     QApplication,
@@ -20,20 +19,14 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.answers.advice import ROOMS
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.items import fresh_id
-from lean_sepia.document.edits.photos import add_photo
 from lean_sepia.document.edits.zones import add_sister, add_subject, change_subject, state_target
-from lean_sepia.document.model import Photo, Project
-from lean_sepia.errors import PictureError, SepiaError
-from lean_sepia.files.gate import MOST_PICTURE, read_bytes, shown
 from lean_sepia.language import _
-from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.plan.kinds import Room
 from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.plots.colour_plane import load_plot
+from lean_sepia.ui.shell.adding_photos import PhotoAdding, has_picture
 from lean_sepia.ui.shell.advice_line import AdviceLine
 from lean_sepia.ui.shell.help_text import help_for
 from lean_sepia.ui.shell.room import RoomPage
@@ -61,8 +54,6 @@ def load_room(name: Room) -> type[RoomPage]:
 
 
 _QUIET_MS = 1500
-ReadPhoto = tuple[str, Picture, bytes] | str
-"""A photo that was read: its name, picture and file; or why it was not."""
 
 
 @guarded
@@ -78,6 +69,8 @@ class Workspace(QWidget):
         self.top_bar = TopBar(menu)
         self.column = StrataColumn(session)
         self.advice = AdviceLine(session)
+        self.photos = PhotoAdding(session, self)
+        self.photos.added.connect(self._photo_added)
         self.rooms: dict[Room, RoomPage] = {}
         self.shelf_page: ShelfPage | None = None
         self._stack = QStackedWidget()
@@ -94,6 +87,7 @@ class Workspace(QWidget):
         layout.addWidget(self.top_bar)
         layout.addLayout(middle, 1)
         layout.addWidget(self.advice)
+        self.photos.begun.connect(self.advice.follow)
         self.top_bar.tabs.room_wanted.connect(self.open_room)
         self.top_bar.shelf_wanted.connect(self.open_shelf)
         self.column.room_wanted.connect(self.open_room)
@@ -230,64 +224,18 @@ class Workspace(QWidget):
         self.session.edit(_("Add {0}").format(name.strip()), lambda p: add_sister(p, subject_id, name)[0])
 
     def add_photos(self, names: list[str]) -> None:
-        """Read photos in the background, store them once, and add each as an edit."""
-
-        def read(progress: Progress) -> list[ReadPhoto]:
-            found: list[ReadPhoto] = []
-            for index, name in enumerate(names):
-                progress(index / len(names))
-                try:
-                    data = read_bytes(name, _("The picture"), PictureError, MOST_PICTURE)
-                    called = shown(Path(name).name)
-                    found.append((called, decode_picture(data, called), data))
-                except SepiaError as error:
-                    found.append(str(error))
-            return found
-
-        job = self.session.jobs.start("read photos", read, self._photos_read)
-        if not self.session.jobs.idle and len(names) > 1:
-            self.advice.follow(job, _("Reading {0} photos").format(len(names)))
+        """Add picture files, each an edit of its own."""
+        self.photos.add_files(names)
 
     def paste(self) -> None:
         """Add pictures from the clipboard: copied files, or a copied picture."""
-        data = QApplication.clipboard().mimeData()
-        names = [url.toLocalFile() for url in data.urls() if url.isLocalFile()]
-        if names:
-            self.add_photos(names)
-            return
-        image = QApplication.clipboard().image()
-        if image.isNull():
+        if not self.photos.add_from(QApplication.clipboard().mimeData()):
             self.session.refused.emit(
                 _("There is no picture on the clipboard. Copy one, or copy picture files, and paste again.")
             )
-            return
-        buffer = QBuffer()
-        buffer.open(QBuffer.OpenModeFlag.WriteOnly)
-        image.save(buffer, "PNG")  # type: ignore[call-overload]  # bytes, as its stub says, are refused
-        written = bytes(buffer.data().data())
-        name = _("Pasted {0}.png").format(len(self.session.project.photos) + 1)
-        self.session.jobs.start(
-            "read photos", lambda _p: [(name, decode_picture(written, name), written)], self._photos_read
-        )
 
-    def _photos_read(self, found: list[ReadPhoto]) -> None:
-        refused = [item for item in found if isinstance(item, str)]
-        for item in found:
-            if isinstance(item, str):
-                continue
-            name, picture, data = item
-            try:
-                self.session.store.add_photo(picture.sha256, picture.media_type, name, data)
-            except SepiaError as error:
-                refused.append(str(error))
-                continue
-            self.session.edit(
-                _("Add photo {0}").format(name),
-                partial(_with_photo, name=name, picture=picture),
-            )
-        if refused:
-            self.session.refused.emit(" ".join(dict.fromkeys(refused)))
-        if not self.session.project.zones and any(not isinstance(item, str) for item in found):
+    def _photo_added(self) -> None:
+        if not self.session.project.zones:
             self.column.add_named_zone(_("First zone"))
 
     def add_stated_colour(self, lab: Lab, origin: str = "") -> None:
@@ -298,24 +246,13 @@ class Workspace(QWidget):
         self.open_room("match")
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        if event.mimeData().hasUrls() or event.mimeData().hasFormat(DROP_MIME):
+        if has_picture(event.mimeData()) or event.mimeData().hasFormat(DROP_MIME):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
         if event.mimeData().hasFormat(DROP_MIME):
             # A drop of paint let go outside every card: that takes it away; Esc, which ends a drag too, does not.
             event.acceptProposedAction()
-            return
-        names = [url.toLocalFile() for url in event.mimeData().urls() if url.isLocalFile()]
-        if names:
+        elif self.photos.add_from(event.mimeData()):
             event.setDropAction(Qt.DropAction.CopyAction)
             event.accept()
-            self.add_photos(names)
-
-
-def _with_photo(project: Project, name: str, picture: Picture) -> Project:
-    photo = Photo(
-        id=fresh_id(project.photos, "f"), sha256=picture.sha256, name=name, title=Path(name).stem,
-        width=picture.width, height=picture.height, date=picture.taken or "", notes=picture.notes,
-    )  # fmt: skip
-    return add_photo(project, photo)
