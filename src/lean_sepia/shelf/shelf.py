@@ -144,23 +144,26 @@ class Shelf:
         """
         known = self._records
         if known is None:
-            with self._reading() as db:
-                rows = db.execute("SELECT id, record FROM paint ORDER BY position, id").fetchall()
-            known = self._records = [self._record(identity, text) for identity, text in rows]
+            known = self._records = self._read()
         return list(known)
 
+    def _read(self) -> list[Record]:
+        with self._reading() as db:
+            rows = db.execute("SELECT id, record FROM paint ORDER BY position, id").fetchall()
+        return [self._record(identity, text) for identity, text in rows]
+
     def changed_elsewhere(self) -> bool:
-        """Whether another window wrote to the shelf since it was last asked; what was read before is forgotten then."""
+        """Whether another window wrote to the shelf since it was last asked; what was read before is read again then."""
         try:
             with self._db.looking() as db:
                 version = int(db.execute("PRAGMA data_version").fetchone()[0])
-        except FAULTS:
+            changed = self._version not in (None, version)
+            if changed:
+                self._records, self._paints = self._read(), None
+        except (*FAULTS, ShelfError):  # it is being written to: asked again the next time
             return False
-        before, self._version = self._version, version
-        if before is None or before == version:
-            return False
-        self._forget()
-        return True
+        self._version = version
+        return changed
 
     def _forget(self) -> None:
         self._records = self._paints = None

@@ -17,7 +17,7 @@ def ask_card(parent: QWidget, project: Project, jobs: Jobs) -> None:
     """Ask for a place and print there; nothing happens where none is named."""
     place = ask_place(parent, _("Print the bench card"), card_name(project), "PDF (*.pdf)")
     if place:
-        jobs.start("card", lambda _progress: _print(project, place), lambda _answer: None)
+        jobs.act("write", lambda: lambda _progress: _print(project, place), lambda _answer: None)
 
 
 def card_name(project: Project) -> str:

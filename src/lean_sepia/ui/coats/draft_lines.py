@@ -17,7 +17,6 @@ from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import HEAVINESS
-from lean_sepia.shelf.shelf_file import ShelfContent
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, count_box, label, measure_box
@@ -156,9 +155,9 @@ class DraftLines(QObject):
         shelf, paint = self._session.shelf, self._paint_written()
         if paint is None:
             return
-        record = {**shelf.by_id()[paint.id], "keep": round(share, 3)}
+        record = shelf.by_id()[paint.id]
         try:
-            shelf.add(ShelfContent((record,)), replace=True)
+            shelf.change((record, {**record, "keep": round(share, 3)}))
         except SepiaError as error:
             self._session.refused.emit(str(error))
             return

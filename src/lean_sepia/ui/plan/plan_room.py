@@ -32,6 +32,7 @@ from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.schedule.build import Schedule
 from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.ui.kit.job import Work
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, row, scrolled
 from lean_sepia.ui.plan.evening_sheets import EveningSheets
 from lean_sepia.ui.plan.finding_rows import FindingRows, Mends, mends_of
@@ -320,22 +321,20 @@ class PlanRoom(RoomPage):
         self, name: str, change: Callable[[Project], Project], then: Callable[[], object]
     ) -> None:
         """An edit that looks through many orders: worked out beside, and anew where the document changed meanwhile."""
-        before = self.session.project
+        asked: list[Project] = []
 
-        def work(_progress: object) -> Project | SepiaError:
-            try:
-                return change(before)
-            except SepiaError as error:
-                return error
+        def work() -> Work:
+            asked[:] = [self.session.project]
+            return lambda _progress: change(asked[0])
 
-        def done(found: Project | SepiaError) -> None:
-            def apply(project: Project) -> Project:
-                return found if project is before and isinstance(found, Project) else change(project)
-
-            if self.session.edit(name, apply):
+        def done(found: Project) -> bool:
+            if self.session.project is not asked[0]:
+                return True
+            if self.session.edit(name, lambda _project: found):
                 then()
+            return False
 
-        self.session.jobs.start("plan edit", work, done)
+        self.session.jobs.act("plan", work, done)
 
     def write_calendar(self) -> None:
         """Ask for a place and write the schedule as a calendar file."""

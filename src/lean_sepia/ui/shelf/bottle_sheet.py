@@ -104,7 +104,10 @@ class BottleSheet(Sheet):
         shelf = self._session.shelf
         try:
             record = record_of(self.bottle(), self._record, shelf.by_id())
-            shelf.add(ShelfContent((record,)), replace=self._record is not None)
+            if self._record is None:
+                shelf.add(ShelfContent((record,)))
+            else:
+                shelf.change((dict(self._record), record))
         except SepiaError as error:
             self._fault.setText(str(error))
             return

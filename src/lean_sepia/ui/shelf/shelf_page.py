@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -19,12 +20,13 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.shelf.bottles import fresh_bottle_id
+from lean_sepia.shelf.shelf import with_own_words
 from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, stock_ml, write_shelf
-from lean_sepia.ui.kit.dialogs.ask import confirm
+from lean_sepia.ui.kit.dialogs.ask import choose, confirm
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, button, label, row, scrolled
@@ -36,6 +38,8 @@ from lean_sepia.ui.shelf.owned_panel import OwnedPanel
 from lean_sepia.ui.shelf.shelf_list import ShelfList
 from lean_sepia.ui.shelf.swatch_cards import SwatchCards
 from lean_sepia.ui.shell.session import Session
+
+_KEEP_MINE, _AS_THE_LIST = 0, 1
 
 
 class ShelfPage(QWidget):
@@ -89,6 +93,8 @@ class ShelfPage(QWidget):
         self.export_button.clicked.connect(self._ask_export)
         self.remove_button = button(_("Take off…"), "", _("Take the chosen paint off the shelf"))
         self.remove_button.clicked.connect(self._ask_remove)
+        self.undo_button = button(_("Undo"), "", _("Take the last change of the shelf back"))
+        self.undo_button.clicked.connect(self.undo)
         leave = button(_("Back to the rooms"))
         leave.clicked.connect(self.back)
         self.card_button = button(
@@ -109,6 +115,7 @@ class ShelfPage(QWidget):
             self.import_button,
             self.export_button,
             self.remove_button,
+            self.undo_button,
             leave,
         )
 
@@ -167,11 +174,12 @@ class ShelfPage(QWidget):
             "hue": _hue_key,
             "name": lambda paint: (paint.name.casefold(),),
             "line": lambda paint: (paint.line, paint.name.casefold()),
-            "low": lambda paint: (left.get(paint.id) or np.inf,),
+            "low": lambda paint: (left.get(paint.id, np.inf),),
         }
         self._shown = sorted(paints, key=keys[self._order])
         self.list.show_paints(self._shown)
         self.remove_button.setEnabled(bool(paints))
+        self.undo_button.setEnabled(self.session.shelf.can_undo)
         self._show_one()
 
     def _found(self, paints: Sequence[Paint]) -> list[Paint]:
@@ -217,7 +225,7 @@ class ShelfPage(QWidget):
         shelf, paint = self.session.shelf, self._shown[self.list.current]
         name = _("{0}, another").format(paint.name)
         record = {**shelf.by_id()[paint.id], "id": fresh_bottle_id(paint.id, shelf.by_id()), "name": name}
-        if self._put(record):
+        if self._write(lambda: shelf.add(ShelfContent((record,)))):
             self.list.current = next(i for i, p in enumerate(self._shown) if p.id == record["id"])
             self.change_bottle()
 
@@ -225,12 +233,19 @@ class ShelfPage(QWidget):
         """Keep the chosen bottle without using it, or take it into use again."""
         if self._shown:
             paint = self._shown[self.list.current]
-            record = {**self.session.shelf.by_id()[paint.id], "retired": not paint.retired}
-            self._put({key: value for key, value in record.items() if value is not False})
+            known = self.session.shelf.by_id()[paint.id]
+            record = {key: value for key, value in known.items() if key != "retired"}
+            if not paint.retired:
+                record["retired"] = True
+            self._write(lambda: self.session.shelf.change((known, record)))
 
-    def _put(self, record: dict[str, Any]) -> bool:
+    def undo(self) -> None:
+        """Take the last change of the shelf back."""
+        self._write(self.session.shelf.undo)
+
+    def _write(self, change: Callable[[], object]) -> bool:
         try:
-            self.session.shelf.add(ShelfContent((record,)), replace=True)
+            change()
         except SepiaError as error:
             self.session.refused.emit(str(error))
             return False
@@ -258,39 +273,43 @@ class ShelfPage(QWidget):
 
     def import_file(self, path: Path) -> None:
         """Add the paints of a file, read in the background: all of them or, if one breaks a rule, none."""
-        self.session.jobs.start("import", lambda _p: read_shelf(path), self._imported)
+        self.session.jobs.act("shelf", lambda: lambda _p: read_shelf(path), self._imported)
 
     def _imported(self, content: ShelfContent) -> None:
         shelf = self.session.shelf
-        present = {record["id"] for record in shelf.records()}
-        clash = present & {str(record.get("id")) for record in content.records}
-        replace = bool(clash) and self._may_replace(len(clash))
-        if not clash or replace:
+        present = shelf.by_id()
+        clash = present.keys() & {str(record.get("id")) for record in content.records}
+        answer = self._ask_replace(len(clash)) if clash else _AS_THE_LIST
+        if answer not in (_KEEP_MINE, _AS_THE_LIST):
+            return
+        if answer == _KEEP_MINE:
+            records = tuple(with_own_words(r, present.get(str(r.get("id")))) for r in content.records)
+            content = replace(content, records=records)
 
-            def add(_progress: Progress) -> None:
-                shelf.add(content, replace=replace)
-                shelf.paints()
+        def add(_progress: Progress) -> None:
+            shelf.add(content, replace=bool(clash))
+            shelf.paints()
 
-            self.session.jobs.start("import", add, lambda _none: self._show_changed())
+        self.session.jobs.act("shelf", lambda: add, lambda _none: self._show_changed())
 
     def _show_changed(self) -> None:
         self.list.forget()
         self.refresh()
         self.session.shelf_changed.emit()
 
-    def _may_replace(self, count: int) -> bool:
-        words = _(
-            "{0} of these paints are on the shelf already. Replace them? Projects keep the versions they use."
+    def _ask_replace(self, count: int) -> int | None:
+        words = ngettext(
+            "{0} of these paints is on the shelf already. Its colour is taken from the list; what is left of it, when it was opened and your notes can stay. Projects keep the versions they use.",
+            "{0} of these paints are on the shelf already. Their colours are taken from the list; what is left of them, when they were opened and your notes can stay. Projects keep the versions they use.",
+            count,
         ).format(count)
-        return confirm(self, _("Import"), words, _("Replace them"))
+        return choose(self, _("Import"), words, _("Keep my notes"), _("All as in the list"), _("Leave it"))
 
     def _ask_remove(self) -> None:
         paint = self._shown[self.list.current]
         words = _("Take “{0}” off the shelf? Recipes that use it keep their own copy.").format(paint.name)
         if confirm(self, _("Take off the shelf"), words, _("Take it off")):
-            self.session.shelf.remove([paint.id])
-            self.refresh()
-            self.session.shelf_changed.emit()
+            self._write(lambda: self.session.shelf.remove([paint.id]))
 
 
 def _searched(paint: Paint, records: Mapping[str, Mapping[str, Any]]) -> str:

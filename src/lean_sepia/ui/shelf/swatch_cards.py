@@ -20,6 +20,7 @@ from lean_sepia.shelf.swatch_file import read_swatches
 from lean_sepia.ui.kit.dialogs.ask import ask_number
 from lean_sepia.ui.kit.dialogs.file_filters import pictures
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.shelf.card_dialog import CardDialog
 from lean_sepia.ui.shelf.learnt_dialog import LearntDialog
 from lean_sepia.ui.shelf.mixtures_dialog import MixturesDialog
@@ -73,9 +74,10 @@ class SwatchCards(QObject):
             read(photo, lightness or None)
 
     def _read(self, path: Path, grey_lightness: float | None, then: Callable[[CardReading], None]) -> None:
-        self._session.jobs.start(
-            "read card", lambda _p: read_card(read_picture(path).pixels, grey_lightness), then
-        )
+        def work(_progress: Progress) -> CardReading:
+            return read_card(read_picture(path).pixels, grey_lightness)
+
+        self._session.jobs.act("shelf", lambda: work, then)
 
     # New paints
 
@@ -88,8 +90,8 @@ class SwatchCards(QObject):
         dialog = CardDialog(reading, present, self._page)
         if dialog.exec():
             names, coats, thinner = dialog.names(), dialog.coats.value(), dialog.thinner.value() / 100
-            self._session.jobs.start(
-                "fit card", lambda _p: shelf_from_card(reading, names, coats, thinner), self._add_paints
+            self._session.jobs.act(
+                "shelf", lambda: lambda _p: shelf_from_card(reading, names, coats, thinner), self._add_paints
             )
 
     def _add_paints(self, found: ReadShelf) -> None:
@@ -99,9 +101,12 @@ class SwatchCards(QObject):
             words = _("All are on the shelf. Look again at {0}.")
             self._session.refused.emit(words.format(self._fields(found.doubtful)))
 
-    def _put(self, content: ShelfContent, *, replace: bool = False) -> bool:
+    def _put(self, content: ShelfContent) -> bool:
+        return self._written(lambda: self._session.shelf.add(content))
+
+    def _written(self, write: Callable[[], object]) -> bool:
         try:
-            self._session.shelf.add(content, replace=replace)
+            write()
         except SepiaError as error:
             self._session.refused.emit(str(error))
             return False
@@ -156,9 +161,8 @@ class SwatchCards(QObject):
 
         def tell(fit: Fit) -> None:
             if LearntDialog(paints, fit, numbers, doubtful, self._page).exec():
-                content = self._session.shelf.content()
-                changed = with_refined(content, fit)
-                refined = tuple(record for record in changed.records if record["id"] in fit.doubt)
-                self._put(ShelfContent(refined), replace=True)
+                shelf = self._session.shelf
+                changed = zip(shelf.records(), with_refined(shelf.content(), fit).records, strict=True)
+                self._written(lambda: shelf.change(*(pair for pair in changed if pair[1]["id"] in fit.doubt)))
 
-        self._session.jobs.start("learn", lambda _p: fit_paints(paints, swatches), tell)
+        self._session.jobs.act("shelf", lambda: lambda _p: fit_paints(paints, swatches), tell)

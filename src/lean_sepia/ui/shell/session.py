@@ -51,6 +51,7 @@ class Session(QObject):
         self.shelf, shelf_note = _shelf_for(store)
         notes = (note, _only_read(store), shelf_note)
         self.opening_note = " ".join(said for said in notes if said) or None
+        self.shelf.changed_elsewhere()  # from now on
         self._saved = project
         self._label = _("Opened")
         self.colour_lists: list[ColourList] = []  # that were read to state colours by their names
@@ -125,6 +126,11 @@ class Session(QObject):
         self._showings |= found
         self.advised.emit()
 
+    def look_at_shelf(self) -> None:
+        """See what another window wrote to the shelf; asked when this one is turned to again."""
+        if self.shelf.changed_elsewhere():
+            self.shelf_changed.emit()
+
     def room_states(self) -> dict[Room, RoomState]:
         """How far each room has come."""
         return room_states(self.project, self.cuts())
@@ -188,6 +194,9 @@ class Session(QObject):
             )
             self._autosave.start()
             return error
+        except Exception:
+            self._autosave.start()  # a mistake here must not be the end of saving
+            raise
         self._saved = self.project
         return None
 

@@ -8,7 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Literal
 
-from PySide6.QtCore import QPoint, Qt, QTimer
+from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -360,7 +360,7 @@ class MainWindow(QMainWindow):
         if self.workspace is not None:
             from lean_sepia.ui.bench.print_card import ask_card
 
-            ask_card(self, self.workspace.session.project, self.jobs)
+            ask_card(self, self.workspace.session.project, self.workspace.session.jobs)
 
     def ask_revision(self) -> None:
         """Offer the kept revisions and go back to one, as an edit that can be undone."""
@@ -383,9 +383,9 @@ class MainWindow(QMainWindow):
 
     def _tell_mistake(self, mistake: str) -> None:
         """The program made a mistake somewhere: the work is saved before anything else is done."""
-        words = _(
-            "The program made a mistake ({0}). A report lies in {1}; it goes nowhere by itself."
-        ).format(mistake, report_file())
+        words = _("The program made a mistake ({0}).").format(mistake)
+        if report_file().is_file():
+            words += _(" A report lies in {0}; it goes nowhere by itself.").format(report_file())
         if self.workspace:
             session = self.workspace.session
             try:
@@ -401,6 +401,12 @@ class MainWindow(QMainWindow):
         self.start_page.message.setText(message)
         if self.workspace and message:
             self.workspace.session.refused.emit(message)
+
+    def changeEvent(self, event: QEvent) -> None:
+        """Turned to again: another window may have written to the shelf."""
+        super().changeEvent(event)
+        if event.type() == QEvent.Type.ActivationChange and self.isActiveWindow() and self.workspace:
+            self.workspace.session.look_at_shelf()
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Everything is saved already or is saved now; asked is only where that fails."""

@@ -16,6 +16,7 @@ from lean_sepia.document.model import Photo, Region
 from lean_sepia.document.worn import WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.photo.seen_photo import Seen, prepare
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.wear.kinds_panel import KindsPanel
@@ -216,23 +217,33 @@ class PhotoPage(QWidget):
         if question is None or seen is None:
             return
 
+        here = self.session.zone, seen.photo.id
+
         def done(answer: WearAnswer) -> None:
             _remember(answer)
-            self.answer = answer
-            self.pointing.show_outlines(answer.outlines)
-            self.pointing.look_at_region()
-            if not store or not self.keep(answer):
+            there = (
+                self.pointing.seen is not None and (self.session.zone, self.pointing.seen.photo.id) == here
+            )
+            if there:
+                self.answer = answer
+                self.pointing.show_outlines(answer.outlines)
+                self.pointing.look_at_region()
+            if (not store or not self.keep(answer)) and there:
                 self.show_record(answer.record)
 
         known = _known.get(question)
         if known is not None:
             done(known)
             return
-        job = self.session.jobs.start(
-            f"wear {self.of_model}",
-            lambda progress: surveying.answer(question, seen.picture.pixels, seen.cast, progress), done,
-        )  # fmt: skip
-        self._follow(job, _("Measuring the wear"))
+
+        def work(progress: Progress) -> WearAnswer:
+            return surveying.answer(question, seen.picture.pixels, seen.cast, progress)
+
+        words = _("Measuring the wear")
+        if store:
+            self.session.jobs.act("wear", lambda: work, done, lambda job: self._follow(job, words))
+        else:
+            self._follow(self.session.jobs.start(f"wear {self.of_model}", work, done), words)
 
     def _follow(self, job: object, words: str) -> None:
         if not self.session.jobs.idle:

@@ -104,4 +104,4 @@ class Planned(QObject):
             marks = stop_marks(project, zone.id, bottles, frame, plan)
             write_wear_chart(place, zone.name, scale, [(share, shown.pixels) for share, shown in marks])
 
-        session.jobs.start("stop marks", lambda _progress: print_it(), lambda _done: None)
+        session.jobs.act("write", lambda: lambda _progress: print_it(), lambda _done: None)
