@@ -7,8 +7,8 @@ import stat
 import pytest
 
 from lean_sepia.document.edits.zones import add_zone
+from lean_sepia.document.keeping.place import JOURNAL, free_name
 from lean_sepia.document.model import Project
-from lean_sepia.document.place import JOURNAL, free_name
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import InUseError, ProjectFileError, SaveError
 from lean_sepia.files.sqlite import reason

@@ -10,29 +10,27 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
+from lean_sepia.document.keeping.place import check_head, too_long_name, why_not_written
+from lean_sepia.document.keeping.revisions import (
+    APPLICATION_ID,
+    FILE_VERSION,
+    TABLES,
+    check_content,
+    newest,
+    next_id,
+    prune,
+)
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
-from lean_sepia.document.place import check_head, too_long_name, why_not_written
 from lean_sepia.errors import InUseError, NewerVersionError, ProjectFileError, SaveError
 from lean_sepia.files.beside import ForeignJournalError, clear_beside, interrupted
-from lean_sepia.files.gate import check_place, one_line, open_beside, shown
+from lean_sepia.files.gate import check_place, one_line, shown
 from lean_sepia.files.in_use import Hold, hold
-from lean_sepia.files.sqlite import FAULTS, Database, reason, seal_of, strange_part
+from lean_sepia.files.sqlite import FAULTS, Database, reason, seal_of
 from lean_sepia.language import _, ngettext
 
-APPLICATION_ID = 0x4C535001
-_FILE_VERSION = 1
-_KEPT_REVISIONS, _KEPT_DAYS = 200, 30
-_LAST_ID = 1 << 62  # the numbers of revisions are begun anew before they come to SQLite's end
 _MOST_TEXT, _MOST_PHOTO = 64 << 20, 1 << 30
 _MEDIA_TYPE_LENGTH, _ANY_PICTURE = 100, "image/*"
-
-_TABLES = {
-    "photo": "CREATE TABLE photo (sha256 TEXT PRIMARY KEY, media_type TEXT NOT NULL, name TEXT NOT NULL, bytes BLOB NOT NULL)",
-    "revision": """CREATE TABLE revision (
-    id INTEGER PRIMARY KEY AUTOINCREMENT, saved_at TEXT NOT NULL, label TEXT NOT NULL, document TEXT NOT NULL
-)""",
-}
 
 
 @dataclass(frozen=True)
@@ -82,10 +80,10 @@ class ProjectStore:
             db = Database(file)
             held.take(file)
             with db.changing() as tables:
-                for statement in _TABLES.values():
+                for statement in TABLES.values():
                     tables.execute(statement)
                 tables.execute(f"PRAGMA application_id = {APPLICATION_ID}")
-                tables.execute(f"PRAGMA user_version = {_FILE_VERSION}")
+                tables.execute(f"PRAGMA user_version = {FILE_VERSION}")
             store = cls(file, db, held)
             store.save(project, _("New project"))
         except (OSError, ValueError, *FAULTS, SaveError) as error:
@@ -125,7 +123,7 @@ class ProjectStore:
         db = None
         try:
             db = Database(file, reading=bool(because) and held is None)
-            _check_content(db, file)
+            check_content(db, file)
             return cls(file, db, held, because)
         except ForeignJournalError as error:
             words = _("{0} was not opened: {1}. The file was not changed.")
@@ -194,8 +192,8 @@ class ProjectStore:
         try:
             row = (moment.isoformat(timespec="milliseconds"), one_line(label), project.model_dump_json())
             with self._db.changing() as db:
-                db.execute("INSERT INTO revision VALUES (?, ?, ?, ?)", (_next_id(db), *row))
-                _prune(db)
+                db.execute("INSERT INTO revision VALUES (?, ?, ?, ?)", (next_id(db), *row))
+                prune(db)
             self._note_written()
         except (*FAULTS, ValueError) as error:
             raise self._not_saved(error) from None
@@ -205,7 +203,7 @@ class ProjectStore:
         self._seal = seal_of(self.path)
         self._newest: object = None
         with contextlib.suppress(*FAULTS), self._db.looking() as db:
-            self._newest = _newest(db)
+            self._newest = newest(db)
 
     def _check_writable(self) -> None:
         """Notice before anything is written that it would be written into the void, or into another's file."""
@@ -224,9 +222,9 @@ class ProjectStore:
         if not replaced:
             with contextlib.suppress(*FAULTS):
                 self._db.reopen()
-                _check_content(self._db, self.path)
+                check_content(self._db, self.path)
                 with self._db.looking() as db:
-                    if _newest(db) == self._newest:  # it was only touched
+                    if newest(db) == self._newest:  # it was only touched
                         self._seal = now
                         return
         self._overwritten = not replaced
@@ -338,7 +336,7 @@ class ProjectStore:
                 held = hold(target)
             if too_long := too_long_name(target):
                 raise OSError(too_long)
-            self._copy_to(target)
+            self._db.copy_to(target)
         except (OSError, ValueError, InUseError, *FAULTS) as error:
             words = _("{0} cannot be written: {1}. The open project is unchanged.")
             why = reason(error).rstrip(".")
@@ -346,24 +344,6 @@ class ProjectStore:
         finally:
             if held is not None:
                 held.release()
-
-    def _copy_to(self, target: Path) -> None:
-        """Copy everything beside the target, and put it there."""
-        beside, handle = open_beside(target)
-        os.close(handle)
-        try:
-            copy = sqlite3.connect(beside)
-            try:
-                with self._db.looking() as db:
-                    db.backup(copy)
-            finally:
-                copy.close()
-            clear_beside(target)  # a journal there would be rolled back into the copy
-            beside.replace(target)
-        finally:
-            with contextlib.suppress(OSError):
-                clear_beside(beside)
-                beside.unlink(missing_ok=True)
 
     def move_to(self, path: str | Path, project: Project, label: str) -> None:
         """Go on in a file of another name: all that this one holds, and the document as it is now.
@@ -411,79 +391,6 @@ class ProjectStore:
         self._db.close()
         if self._held is not None:
             self._held.release()
-
-
-def _next_id(db: sqlite3.Connection) -> int:
-    """The number of the next revision; where they come to an end all are numbered anew."""
-    last = db.execute("SELECT max(id) FROM revision").fetchone()[0] or 0
-    if not -_LAST_ID < last < _LAST_ID:
-        kept = db.execute("SELECT id FROM revision ORDER BY id").fetchall()
-        for number, (identity,) in enumerate(
-            kept, start=1 - _LAST_ID
-        ):  # out of the way of those that are there
-            db.execute("UPDATE revision SET id = ? WHERE id = ?", (number, identity))
-        db.execute("UPDATE revision SET id = id + ?", (_LAST_ID,))
-        last = len(kept)
-    return int(last) + 1
-
-
-def _newest(db: sqlite3.Connection) -> object:
-    """What tells the newest revision from that of another file."""
-    return db.execute(
-        "SELECT id, saved_at, label, length(document) FROM revision ORDER BY id DESC LIMIT 1"
-    ).fetchone()
-
-
-def _prune(db: sqlite3.Connection) -> None:
-    """Keep the last 200 revisions, and the last of each hour of the last 30 days on which there are any.
-
-    Days are counted back from the newest stamp, and only those with a revision count: a clock that was wrong prunes nothing.
-    """
-    rows = db.execute("SELECT id, saved_at FROM revision ORDER BY id DESC").fetchall()
-    stamps = [(identity, _hour_of(stamp)) for identity, stamp in rows]
-    newest = next((hour for _identity, hour in stamps if hour is not None), 0)
-    hours: set[int] = set()
-    days: set[int] = set()
-    gone = []
-    for place, (identity, hour) in enumerate(stamps):
-        day = None if hour is None else (newest - hour) // 24
-        kept_day = day is not None and (day in days or len(days) < _KEPT_DAYS)
-        last_of_hour = kept_day and hour not in hours
-        if kept_day and day is not None and hour is not None:
-            days.add(day)
-            hours.add(hour)
-        if place >= _KEPT_REVISIONS and not last_of_hour:
-            gone.append((identity,))
-    db.executemany("DELETE FROM revision WHERE id = ?", gone)
-
-
-def _hour_of(stamp: object) -> int | None:
-    """The hour of a stamp, counted from the year 1; None where it is none."""
-    try:
-        moment = datetime.fromisoformat(str(stamp)).astimezone(UTC)
-    except (ValueError, OverflowError):
-        return None
-    return moment.toordinal() * 24 + moment.hour
-
-
-def _check_content(database: Database, file: Path) -> None:
-    with database.looking() as db:
-        application = db.execute("PRAGMA application_id").fetchone()[0]
-        version = db.execute("PRAGMA user_version").fetchone()[0]
-        strange = strange_part(db, _TABLES)
-    if application != APPLICATION_ID:
-        words = _("{0} is a database of another program, not a Lean Sepia project.")
-        raise ProjectFileError(words.format(shown(file)))
-    if version > _FILE_VERSION:
-        words = _(
-            "{0} was saved by a newer version of the program (file version {1}, this one reads {2}). Update the program; the file was not changed."
-        )
-        raise NewerVersionError(words.format(shown(file), version, _FILE_VERSION))
-    if strange:
-        words = _(
-            "{0} holds what no project of this program has ({1}). It was not opened; ask who gave it to you."
-        )
-        raise ProjectFileError(words.format(shown(file), strange))
 
 
 def _passed_over(count: int, identity: int) -> str:

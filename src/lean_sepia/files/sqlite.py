@@ -7,11 +7,12 @@ import sqlite3
 import threading
 import time
 from collections.abc import Iterator, Mapping
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from urllib.parse import quote
 
-from lean_sepia.files.beside import ForeignJournalError, refuse_foreign
+from lean_sepia.files.beside import ForeignJournalError, clear_beside, refuse_foreign
+from lean_sepia.files.gate import open_beside
 from lean_sepia.language import _
 
 FAULTS = (sqlite3.Error, UnicodeError)
@@ -77,6 +78,32 @@ class Database:
         with self._turn:
             self._db.close()
             self._db = self._connected()
+
+    def copy_to(self, target: Path) -> None:
+        """Copy everything beside a place, and put it there.
+
+        Raises
+        ------
+        OSError
+            The place cannot be written to.
+        sqlite3.Error
+            The file cannot be read.
+        """
+        beside, handle = open_beside(target)
+        os.close(handle)
+        try:
+            copy = sqlite3.connect(beside)
+            try:
+                with self.looking() as db:
+                    db.backup(copy)
+            finally:
+                copy.close()
+            clear_beside(target)  # a journal there would be rolled back into the copy
+            beside.replace(target)
+        finally:
+            with suppress(OSError):
+                clear_beside(beside)
+                beside.unlink(missing_ok=True)
 
     def close(self) -> None:
         """Close the file; it can be copied as a single file."""

@@ -58,7 +58,7 @@ def test_zones_are_chosen_by_their_boxes(room):
 @pytest.mark.parametrize("name", ["tone", "glaze"])
 def test_without_photos_no_photo_is_spoken_of(window, name):
     """A project from a stated colour: what can be done is offered, and no word promises a picture."""
-    window.start_with_colour("45.8, -13.9, -6.1")
+    window.starting.with_colour("45.8, -13.9, -6.1")
     workspace = window.workspace
     workspace.open_room(name)
     page = workspace.rooms[name]

@@ -217,7 +217,7 @@ def test_a_mistake_anywhere_is_told_saved_and_survived(
 def test_titles_become_names_of_files(window, answers, monkeypatch, tmp_path):
     monkeypatch.setattr("lean_sepia.ui.shell.keeping.user_folder", lambda: tmp_path)
     for title in ("a/b", "x" * 400, "..", "line\nbreak", "\udcff"):
-        assert window._new_project(title)
+        assert window.starting.new_project(title)
         window.close_project()
     assert len(list((tmp_path / "projects").glob("*.sepia"))) == 5
 
@@ -225,5 +225,5 @@ def test_titles_become_names_of_files(window, answers, monkeypatch, tmp_path):
 def test_a_home_that_cannot_be_written_is_said(window, monkeypatch, tmp_path):
     (tmp_path / "file").touch()
     monkeypatch.setattr("lean_sepia.ui.shell.keeping.user_folder", lambda: tmp_path / "file")
-    assert not window._new_project("Tug")
+    assert not window.starting.new_project("Tug")
     assert "cannot be written" in window.start_page.message.text()

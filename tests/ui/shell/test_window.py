@@ -34,14 +34,14 @@ def test_first_page_offers_the_ways_in(window, qtbot, monkeypatch):
         dialog.text.setText("50, 10, 20")
         return True
 
-    monkeypatch.setattr("lean_sepia.ui.shell.colour_dialog.ColourDialog.exec", written)
+    monkeypatch.setattr("lean_sepia.ui.shell.starting.colour_dialog.ColourDialog.exec", written)
     qtbot.mouseClick(page.buttons[2], Qt.MouseButton.LeftButton)
     (known,) = window.workspace.session.project.zones[0].stated
     assert (known.lab, known.target) == ((50, 10, 20), "fresh")
 
 
 def test_start_from_a_colour(window):
-    window.start_with_colour("45.8, −13.9, −6.1")
+    window.starting.with_colour("45.8, −13.9, −6.1")
     workspace = window.workspace
     assert workspace.room == "match"
     assert [known.lab for known in workspace.session.project.zones[0].stated] == [(45.8, -13.9, -6.1)]
@@ -55,7 +55,7 @@ def test_start_from_a_colour(window):
 
 @pytest.mark.parametrize("text", ["", "a,b,c", "45,1", "150,0,0", "45;1;2;3"])
 def test_colours_that_are_none_leave_the_first_page(window, text):
-    window.start_with_colour(text)
+    window.starting.with_colour(text)
     assert window.workspace is None
     assert window.start_page.message.text()
 
@@ -64,7 +64,7 @@ def test_start_from_photos_of_ones_own(window, tmp_path):
     pixels = np.random.default_rng(1).integers(60, 200, (90, 120, 3), dtype=np.uint8)
     Image.fromarray(pixels).save(tmp_path / "roof.png")
     (tmp_path / "broken.jpg").write_bytes(b"\xff\xd8\xff broken")
-    window.start_with_photos([str(tmp_path / "roof.png"), str(tmp_path / "broken.jpg")])
+    window.starting.with_photos([str(tmp_path / "roof.png"), str(tmp_path / "broken.jpg")])
     session = window.workspace.session
     assert [photo.name for photo in session.project.photos] == ["roof.png"]
     assert session.store.photo(session.project.photos[0].sha256) == (tmp_path / "roof.png").read_bytes()

@@ -251,6 +251,9 @@ def remove_zone(project: Project, zone_id: str) -> Project:
             "regions": tuple(region for region in project.regions if region.zone != zone_id),
             "coats": coats,
             "steps": trimmed,
+            "accepted": tuple(
+                one for one in project.accepted if one.step in left and (not one.after or one.after in left)
+            ),
             "features": tuple(
                 feature.model_copy(update={"zone": None}) if feature.zone == zone_id else feature
                 for feature in project.features

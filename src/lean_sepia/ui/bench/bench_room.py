@@ -40,6 +40,7 @@ class BenchRoom(RoomPage):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.index = -1
+        self._remark_of = ""  # the step that the line of the remark is about
         self.steps: tuple[BenchStep, ...] = ()
         self._answer: plan.PlanAnswer | None = None
         self._title, self._place = label("", "huge", wrap=True), label("", "title")
@@ -146,7 +147,8 @@ class BenchRoom(RoomPage):
         self._show_colour(step)
         self._cup.show_cups(step.cups)
         kept = session.project.step(step.step.id)
-        if not self.remark.hasFocus():
+        if not self.remark.hasFocus() or self._remark_of != kept.id:
+            self._remark_of = kept.id
             self.remark.setText(kept.remark)
         session.jobs.later("bench, below", self._show_below)
         self.back.setEnabled(self.index > 0)
@@ -245,7 +247,8 @@ class BenchRoom(RoomPage):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Space, Qt.Key.Key_PageDown):
-            self.finish_step()
+            if not event.isAutoRepeat():
+                self.finish_step()
         elif event.key() == Qt.Key.Key_PageUp:
             self.turn(-1)
         else:
@@ -253,6 +256,7 @@ class BenchRoom(RoomPage):
 
     def turn(self, places: int) -> None:
         """Look at another step without marking anything."""
+        self._keep_remark()
         self.index = max(0, min(len(self.steps) - 1, self.index + places))
         self.refresh()
 
@@ -290,9 +294,10 @@ class BenchRoom(RoomPage):
         self.session.edit(_("Tick"), lambda p: tick(p, step_id, code, on))
 
     def _keep_remark(self) -> None:
-        step, words = self.step, self.remark.text().strip()
-        if step is not None and words != self.session.project.step(step.step.id).remark:
-            self.session.edit(_("Remark"), lambda p: change_step(p, step.step.id, {"remark": words}))
+        about, words = self._remark_of, self.remark.text().strip()
+        step = next((step for step in self.session.project.steps if step.id == about), None)
+        if step is not None and words != step.remark:
+            self.session.edit(_("Remark"), lambda p: change_step(p, about, {"remark": words}))
 
     def log_wait(self) -> None:
         """Keep how long something really took to dry before what comes next."""

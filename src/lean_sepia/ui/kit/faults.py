@@ -20,6 +20,7 @@ from typing import Any, TypeVar
 from PySide6.QtCore import QObject, Signal
 
 from lean_sepia.files.own_folders import own_folder
+from lean_sepia.ui.kit.keys import TYPED_INTO, held_down
 
 Widget = TypeVar("Widget", bound=type)
 _MOST_BYTES, _MOST_KINDS = 1_000_000, 200
@@ -77,7 +78,10 @@ def _write_down(report: str) -> None:
 
 
 def guarded(cls: Widget) -> Widget:
-    """Class decorator: an error in a handler that Qt calls is noted, and Qt gets what its own class would have answered."""
+    """Class decorator: an error in a handler that Qt calls is noted, and Qt gets what its own class would have answered.
+
+    A window is not closed by an error, and a key that is held down does what it does once.
+    """
     qt = [base for base in cls.__mro__ if base.__module__.startswith("PySide6")]
     for ours in (base for base in cls.__mro__ if base not in qt and base is not object):
         for name, function in list(vars(ours).items()):
@@ -91,8 +95,13 @@ def guarded(cls: Widget) -> Widget:
 
 
 def _guarded(cls: type, function: FunctionType) -> Callable[..., Any]:
+    presses = function.__name__ == "keyPressEvent" and not issubclass(cls, TYPED_INTO)
+
     @functools.wraps(function)
     def handler(self: Any, *arguments: Any) -> Any:
+        if presses and held_down(arguments[0]):
+            arguments[0].accept()
+            return None
         try:
             return function(self, *arguments)
         except Exception as error:  # noqa: BLE001 - whatever it is, Qt must not see it

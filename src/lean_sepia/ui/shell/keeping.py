@@ -8,8 +8,8 @@ from pathlib import Path
 from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.document.keeping.place import SUFFIX, free_name
 from lean_sepia.document.model import Project
-from lean_sepia.document.place import SUFFIX, free_name
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import InUseError, SepiaError
 from lean_sepia.files.gate import file_name
@@ -25,9 +25,9 @@ from lean_sepia.ui.shell.session import Session
 _LONGEST_TITLE, _PATIENCE_MS = 60, 3000
 
 
-def finished_or_given_up(window: QWidget, session: Session) -> bool:
-    """Wait a moment for what was done and is still worked out; after that ask. False: the project stays open."""
-    while not _finished(session.jobs, _PATIENCE_MS):
+def finished_or_given_up(window: QWidget, jobs: Jobs) -> bool:
+    """Wait a moment for what was done and is still worked out; after that ask. False: the user stays."""
+    while not _finished(jobs, _PATIENCE_MS):
         answer = choose(
             window, _("Not finished"), _("Something that was begun here is still being worked out, such as a photo being read."),
             _("Wait for it"), _("Leave without it"), _("Stay here"),

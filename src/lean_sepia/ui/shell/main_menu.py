@@ -32,6 +32,7 @@ class MainMenu(QMenu):
             action = QAction(text, window)
             if keys:
                 action.setShortcut(QKeySequence(keys))
+                action.setAutoRepeat(key in ("undo", "redo"))
             action.triggered.connect(lambda _checked=False, call=calls[key]: call())
             self.addAction(action)
             window.addAction(action)

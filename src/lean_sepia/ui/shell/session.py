@@ -13,8 +13,8 @@ from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.coats.stating import ColourList
 from lean_sepia.answers.strata import Inputs, Strata, same_inputs, strata_inputs, strata_of
 from lean_sepia.document.history import History
+from lean_sepia.document.keeping.place import SUFFIX, free_name
 from lean_sepia.document.model import Project
-from lean_sepia.document.place import SUFFIX, free_name
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import EditError, SaveError, SepiaError, ShelfError
 from lean_sepia.files.gate import shown

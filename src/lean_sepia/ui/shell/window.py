@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import importlib
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Literal
@@ -21,19 +21,18 @@ from lean_sepia.errors import SaveError, SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.dialogs.ask import tell
-from lean_sepia.ui.kit.dialogs.file_filters import pictures, projects
-from lean_sepia.ui.kit.dialogs.files import ask_file, ask_files, last_folder, remember_folder
+from lean_sepia.ui.kit.dialogs.file_filters import projects
+from lean_sepia.ui.kit.dialogs.files import ask_file, last_folder, remember_folder
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
 from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.kit.true_size import measured_px_per_mm, remember_px_per_mm
 from lean_sepia.ui.shell.main_menu import MainMenu
 from lean_sepia.ui.shell.settings import Settings, save_settings
-from lean_sepia.ui.shell.start_page import StartPage
+from lean_sepia.ui.shell.starting.new_projects import NewProjects
+from lean_sepia.ui.shell.starting.start_page import StartPage
 
 if TYPE_CHECKING:
     from lean_sepia.demo.folder import Demo
-    from lean_sepia.paint.paint import Paint
-    from lean_sepia.ui.shell.adding_photos import ReadPhoto
     from lean_sepia.ui.shell.workspace import Workspace
 
 
@@ -69,6 +68,7 @@ class MainWindow(QMainWindow):
         faults.happened.connect(self._tell_mistake, Qt.ConnectionType.QueuedConnection)
         self.workspace: Workspace | None = None
         self._leaving = False
+        self.starting = NewProjects(self)
         self._stack = QStackedWidget()
         self.start_page = StartPage(settings.existing())
         self._connect_start_page()
@@ -112,16 +112,16 @@ class MainWindow(QMainWindow):
     def _connect_start_page(self) -> None:
         page = self.start_page
         page.demo_wanted.connect(self.open_demo)
-        page.photo_wanted.connect(self.start_from_photo)
-        page.colour_wanted.connect(self.start_from_colour)
+        page.photo_wanted.connect(self.starting.from_photo)
+        page.colour_wanted.connect(self.starting.from_colour)
         page.open_wanted.connect(self.ask_open)
         page.project_wanted.connect(lambda name: self.open_project(Path(name)))
-        page.photos_dropped.connect(self.start_with_photos)
+        page.photos_dropped.connect(self.starting.with_photos)
 
     def _calls(self) -> dict[str, Callable[[], object]]:
         """What each entry of the menu does."""
         return {
-            "new": self.start_from_photo, "colour": self.start_from_colour, "open": self.ask_open, "demo": self.open_demo,
+            "new": self.starting.from_photo, "colour": self.starting.from_colour, "open": self.ask_open, "demo": self.open_demo,
             "untouched": lambda: self.open_demo("untouched"), "bus": lambda: self.open_demo("bus"), "copy": self.ask_save_copy, "back": self.ask_revision,
             "card": self.ask_card, "undo": lambda: self._step(back=True), "redo": lambda: self._step(back=False),
             "details": lambda: self._in_workspace(lambda space: space.edit_subject()),
@@ -177,79 +177,6 @@ class MainWindow(QMainWindow):
         if file:
             self.open_project(file)
 
-    def start_from_photo(self) -> None:
-        """Ask for photos and start a project with them."""
-        names = ask_files(self, _("Photos of the prototype"), pictures())
-        if names:
-            self.start_with_photos(names)
-
-    def start_with_photos(self, names: list[str]) -> None:
-        """Start a project with these photos; a project file among them is opened instead."""
-        project = next((name for name in names if name.endswith(".sepia")), None)
-        if project:
-            if self.open_project(Path(project)) and self.workspace:
-                self.workspace.photos.add_files([name for name in names if not name.endswith(".sepia")])
-            return
-        if not names:
-            return
-
-        def read(_progress: Progress) -> tuple[ReadPhoto | None, list[str], list[str]]:
-            from lean_sepia.ui.shell.adding_photos import read_photo
-
-            refused: list[str] = []
-            for place, name in enumerate(names):
-                try:
-                    return read_photo(name), refused, names[place + 1 :]
-                except SepiaError as error:
-                    refused.append(str(error))
-            return None, refused, []
-
-        self.jobs.act("new project", lambda: read, self._start_with_read)
-
-    def _start_with_read(self, answer: tuple[ReadPhoto | None, list[str], list[str]]) -> None:
-        """Make a project for the first picture that was one, and add the others; without any there is none."""
-        first, refused, rest = answer
-        if first is not None and self._new_project(Path(first.name).stem) and self.workspace:
-            self.workspace.photos.add_read(first)
-            self.workspace.photos.add_files(rest)
-        if refused:
-            self._refuse(" ".join(dict.fromkeys(refused)))
-
-    def start_from_colour(self) -> None:
-        """Search the shelf for a colour, or ask for a written one, and start a project with one zone that has it as its target."""
-        from lean_sepia.shelf.shelf import own_paints
-
-        self.jobs.start("own paints", lambda _p: own_paints(), self._ask_colour)
-
-    def _ask_colour(self, paints: list[Paint]) -> None:
-        from lean_sepia.ui.shell.colour_dialog import ColourDialog
-
-        dialog = ColourDialog(paints, self)
-        if dialog.exec():
-            self.start_with_colour(dialog.text.text(), paints)
-
-    def start_with_colour(self, text: str, paints: Sequence[Paint] = ()) -> None:
-        """Start a project from a colour as it is written, or from a bottle among some paints."""
-        from lean_sepia.answers.coats.stating import read_colour_or_bottle
-
-        try:
-            lab, origin = read_colour_or_bottle(text, paints)
-        except SepiaError as error:
-            self._refuse(str(error))
-            return
-        if self._new_project(_("From a colour")) and self.workspace:
-            self.workspace.add_stated_colour(lab, origin)
-
-    def _new_project(self, title: str) -> bool:
-        from lean_sepia.ui.shell.keeping import new_project
-
-        try:
-            path = new_project(title, self.settings.owns)
-        except SepiaError as error:
-            self._refuse(str(error))
-            return False
-        return self.open_project(path)
-
     def open_project(self, path: Path) -> bool:
         """Open a project; what is open stays open where that fails."""
         from lean_sepia.answers.advice import ROOMS
@@ -269,7 +196,7 @@ class MainWindow(QMainWindow):
                 store.close()
                 raise
         except SepiaError as error:
-            self._refuse(str(error))
+            self.refuse(str(error))
             return False
         if not self._leave():
             session.close()
@@ -303,11 +230,27 @@ class MainWindow(QMainWindow):
             self.settings = self.settings.with_recent(self.workspace.session.store.path)
             self._keep_settings()
 
+    def _nothing_begun(self) -> bool:
+        """Whether no project is about to be made; waits for that, and asks."""
+        if not self.jobs.acting:
+            return True
+        from lean_sepia.ui.shell.keeping import finished_or_given_up
+
+        return finished_or_given_up(self, self.jobs)
+
+    def refuse(self, message: str) -> None:
+        """Say why something was not done, wherever the user is."""
+        if self.workspace:
+            self.workspace.session.refused.emit(message)
+        elif self.isVisible() and not self._synchronous:
+            tell(self, "Lean Sepia", message)
+        self._tell(message)
+
     def _may_close(self) -> bool:
         """Leave the project; a mistake in doing so never closes the window by itself, and never keeps it from being closed."""
         self._leaving = True
         try:
-            return self._leave()
+            return self._nothing_begun() and self._leave()
         except Exception as error:  # noqa: BLE001 - whatever it is, the work must not go with it
             faults.note(error)
             from lean_sepia.ui.shell.keeping import closed_after_mistake
@@ -317,14 +260,14 @@ class MainWindow(QMainWindow):
             self._leaving = False
 
     def _leave(self) -> bool:
-        """Close the project; False where it is not saved and the user stays."""
+        """Close the project; False where something of it is not done or not saved, and the user stays."""
         if self.workspace:
             from lean_sepia.ui.shell.keeping import finished_or_given_up, saved_or_given_up
 
             session = self.workspace.session
             if (typed_in := self.focusWidget()) is not None:
                 typed_in.clearFocus()  # what was typed and not confirmed is an edit too
-            if not finished_or_given_up(self, session) or not saved_or_given_up(self, session):
+            if not finished_or_given_up(self, session.jobs) or not saved_or_given_up(self, session):
                 return False
             owns = session.project.owns.model_dump()
             self.settings = self.settings.with_room(session.store.path, self.workspace.last_room, owns)
@@ -373,13 +316,6 @@ class MainWindow(QMainWindow):
         """Help for the room that is open."""
         if self.workspace:
             self.workspace.show_help()
-
-    def _refuse(self, message: str) -> None:
-        if self.workspace:
-            self.workspace.session.refused.emit(message)
-        elif self.isVisible() and not self._synchronous:
-            tell(self, "Lean Sepia", message)
-        self._tell(message)
 
     def _tell_mistake(self, mistake: str) -> None:
         """The program made a mistake somewhere: the work is saved before anything else is done."""

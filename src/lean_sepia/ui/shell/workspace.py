@@ -100,17 +100,20 @@ class Workspace(QWidget):
         self.column.surface_wanted.connect(self.sheets.surface)
         self.advice.wanted.connect(self._follow_advice)
         session.settled.connect(self._refresh)
-        for index, room in enumerate(ROOMS, start=1):
-            QShortcut(QKeySequence(f"Ctrl+{index}"), self, partial(self.open_room, room))
-        QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste)
-        QShortcut(QKeySequence("Alt+Up"), self, lambda: session.step_zone(-1))
-        QShortcut(QKeySequence("Alt+Down"), self, lambda: session.step_zone(1))
+        self._connect_keys()
         self._refresh()
         self._waiting: Room | None = first_room
         session.jobs.later("first room", self._open_first_room)
         self._prepared = False
         session.jobs.busy_changed.connect(lambda _busy: self._prepare())
         QTimer.singleShot(_QUIET_MS, self, self._prepare)  # a project without photos starts no job
+
+    def _connect_keys(self) -> None:
+        for index, room in enumerate(ROOMS, start=1):
+            QShortcut(QKeySequence(f"Ctrl+{index}"), self, partial(self.open_room, room))
+        QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste).setAutoRepeat(False)
+        QShortcut(QKeySequence("Alt+Up"), self, lambda: self.session.step_zone(-1))
+        QShortcut(QKeySequence("Alt+Down"), self, lambda: self.session.step_zone(1))
 
     def _prepare(self) -> None:
         """Once the first photo is shown, do what is asked for next and takes long: paints, the plots, the other rooms."""

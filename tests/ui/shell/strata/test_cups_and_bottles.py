@@ -11,7 +11,7 @@ from lean_sepia.shelf.shelf_file import ShelfContent
 from lean_sepia.ui.coats.cups_sheet import CupsSheet
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
 from lean_sepia.ui.shelf.owned_panel import OwnedPanel
-from lean_sepia.ui.shell.colour_dialog import ColourDialog
+from lean_sepia.ui.shell.starting.colour_dialog import ColourDialog
 
 
 def pressed(widget, words, qtbot):
@@ -113,7 +113,7 @@ def test_what_the_person_owns_rules_what_is_offered(workspace, window, qtbot, tm
     workspace.session.redo()
     window.close_project()
     assert dict(window.settings.owns)["airbrush"] is False
-    assert window._new_project("Next")
+    assert window.starting.new_project("Next")
     assert not window.workspace.session.project.owns.airbrush
 
 
@@ -173,8 +173,8 @@ def test_starting_from_a_colour_begins_with_a_search_of_the_shelf(window, demo, 
         asked.text.setText("Ochre")
         return True
 
-    monkeypatch.setattr("lean_sepia.ui.shell.colour_dialog.ColourDialog.exec", chosen)
-    window.start_from_colour()
+    monkeypatch.setattr("lean_sepia.ui.shell.starting.colour_dialog.ColourDialog.exec", chosen)
+    window.starting.from_colour()
     (known,) = window.workspace.session.project.zones[0].stated
     assert known.origin == "the colour of Ochre"
     dialog.close()

@@ -130,7 +130,8 @@ class TrafficMap(KeyboardRing, QWidget):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, count = Qt.Key(event.key()), len(self._sources)
         if key == Qt.Key.Key_Plus:
-            self.put(0.5, 0.5)
+            if not event.isAutoRepeat():
+                self.put(0.5, 0.5)
         elif key in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
             self.remove()
         elif key in (Qt.Key.Key_PageDown, Qt.Key.Key_PageUp) and count:

@@ -1,0 +1,1 @@
+"""The first page, and how projects begin."""
