@@ -18,6 +18,7 @@ from lean_sepia.document.keeping.revisions import (
     check_content,
     newest,
     next_id,
+    passed_over,
     prune,
 )
 from lean_sepia.document.migrate import parse_document
@@ -27,7 +28,7 @@ from lean_sepia.files.beside import ForeignJournalError, clear_beside, interrupt
 from lean_sepia.files.gate import check_place, one_line, shown
 from lean_sepia.files.in_use import Hold, hold
 from lean_sepia.files.sqlite import FAULTS, Database, reason, seal_of
-from lean_sepia.language import _, ngettext
+from lean_sepia.language import _
 
 _MOST_TEXT, _MOST_PHOTO = 64 << 20, 1 << 30
 _MEDIA_TYPE_LENGTH, _ANY_PICTURE = 100, "image/*"
@@ -158,7 +159,7 @@ class ProjectStore:
                     except (ProjectFileError, sqlite3.DataError):
                         skipped += 1
                         continue
-                    return project, _passed_over(skipped, identity) if skipped else None
+                    return project, passed_over(skipped, identity) if skipped else None
         except FAULTS as error:
             words = _("{0} is damaged ({1}). The file was not changed.")
             raise ProjectFileError(words.format(shown(self.path), reason(error))) from None
@@ -391,11 +392,3 @@ class ProjectStore:
         self._db.close()
         if self._held is not None:
             self._held.release()
-
-
-def _passed_over(count: int, identity: int) -> str:
-    return ngettext(
-        "{0} damaged revision was passed over; this is revision {1}.",
-        "{0} damaged revisions were passed over; this is revision {1}.",
-        count,
-    ).format(count, identity)

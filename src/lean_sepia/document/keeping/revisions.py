@@ -9,7 +9,7 @@ from pathlib import Path
 from lean_sepia.errors import NewerVersionError, ProjectFileError
 from lean_sepia.files.gate import shown
 from lean_sepia.files.sqlite import Database, strange_part
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 
 APPLICATION_ID = 0x4C535001
 FILE_VERSION = 1
@@ -104,3 +104,12 @@ def _hour_of(stamp: object) -> int | None:
     except (ValueError, OverflowError):
         return None
     return moment.toordinal() * 24 + moment.hour
+
+
+def passed_over(count: int, identity: int) -> str:
+    """How many newer revisions were damaged, and which one is shown."""
+    return ngettext(
+        "{0} damaged revision was passed over; this is revision {1}.",
+        "{0} damaged revisions were passed over; this is revision {1}.",
+        count,
+    ).format(count, identity)
