@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import contextlib
 import io
 import json
+import os
 import shutil
 import tempfile
 from collections.abc import Callable
@@ -31,6 +33,12 @@ from lean_sepia.shelf.shelf_file import write_shelf
 
 EDITION = 14
 """Raised when the demo's content changes, so that an older one in the cache is not used."""
+
+FILES = (
+    "tordmule.sepia", "tordmule-untouched.sepia", "harbour-bus.sepia", SHELF_NAME, "shelf.json", "truth.json",
+    *(photo.file for photo in PHOTOS),
+)  # fmt: skip
+"""What the demo's folder holds when it is made."""
 
 _EXIF_TAKEN, _EXIF_IFD = 0x9003, 0x8769
 _SEED = 0
@@ -78,31 +86,41 @@ def _no_report(_message: str) -> None:
 
 
 def ensure_demo(folder: Path | None = None, progress: Callable[[str], None] = _no_report) -> Demo:
-    """The demo's folder, made first where it is missing; an interrupted making leaves nothing behind."""
+    """The demo's folder, made first where it is missing; an interrupted making leaves nothing behind.
+
+    Where only some of its files are missing those are put back: what is there may have been worked on, and is never touched.
+    """
     target = folder or own_folder("cache") / f"demo-{EDITION}"
     demo = Demo(target)
-    if all(file.exists() for file in (demo.worked, demo.untouched, demo.bus)):
+    if all(os.path.lexists(target / name) for name in FILES):
         return demo
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
         making = Path(tempfile.mkdtemp(prefix="demo-making-", dir=target.parent))
+        try:
+            _make(making, progress)
+            _put_in_place(making, target)
+        finally:
+            shutil.rmtree(making, ignore_errors=True)
     except OSError as error:
         words = _("The demo cannot be put into {0}: {1}. It needs a folder that can be written to.")
         raise BadInputError(words.format(shown(target), error.strerror)) from None
-    try:
-        _make(making, progress)
-        if target.exists():
-            shutil.rmtree(target)
-        making.rename(target)
-    finally:
-        shutil.rmtree(making, ignore_errors=True)
     return demo
 
 
-def fresh_copies(demo: Demo, progress: Callable[[str], None] = _no_report) -> Demo:
-    """Throw the demo away, with whatever was done in it, and make it anew."""
-    shutil.rmtree(demo.folder, ignore_errors=True)
-    return ensure_demo(demo.folder, progress)
+def _put_in_place(making: Path, target: Path) -> None:
+    """Move what was made to where it belongs, each file only where none is."""
+    try:
+        making.rename(target)  # all at once, where nothing is there or an empty folder
+    except OSError:
+        target.mkdir(exist_ok=True)
+        for made in making.iterdir():
+            with (
+                contextlib.suppress(FileExistsError),
+                made.open("rb") as source,
+                (target / made.name).open("xb") as out,
+            ):
+                shutil.copyfileobj(source, out)
 
 
 def _make(folder: Path, progress: Callable[[str], None]) -> None:

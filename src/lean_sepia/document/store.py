@@ -68,6 +68,7 @@ class ProjectStore:
         """
         file = Path(path)
         held = db = None
+        made = False
         try:
             if os.path.lexists(file):
                 words = _("{0} exists already. Choose another name; nothing was written.")
@@ -77,9 +78,11 @@ class ProjectStore:
                 raise OSError(too_long)
             file.parent.mkdir(parents=True, exist_ok=True)
             held = hold(file)
+            os.close(os.open(file, os.O_RDWR | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC, 0o666))
+            made = True
+            held.take(file)
             clear_beside(file)
             db = Database(file)
-            held.take(file)
             with db.changing() as tables:
                 for statement in TABLES.values():
                     tables.execute(statement)
@@ -90,9 +93,10 @@ class ProjectStore:
         except (OSError, ValueError, *FAULTS, SaveError) as error:
             if db is not None:
                 db.close()
-            if held is not None:
+            if made:
                 with contextlib.suppress(OSError):
                     file.unlink(missing_ok=True)
+            if held is not None:
                 held.release()
             raise ProjectFileError(
                 _("{0} cannot be written: {1}. Choose another folder.").format(shown(file), reason(error))

@@ -3,7 +3,8 @@
 from datetime import datetime, timedelta
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QCheckBox, QLabel
 
 from lean_sepia.answers.bench import timers
@@ -69,6 +70,43 @@ def test_a_remark_is_kept_with_its_step(room):
     assert room.remark.text() == ""
     room.turn(-1)
     assert room.remark.text() == "went on too wet"
+
+
+def test_page_up_in_the_remark_keeps_it_with_its_step(room, qtbot):
+    room.turn(1)
+    first, second = room.steps[0].step.id, room.steps[1].step.id
+    room.remark.setFocus()
+    qtbot.keyClicks(room.remark, "a run at the stern")
+    qtbot.keyClick(room.remark, Qt.Key.Key_PageUp)
+    assert room.index == 0
+    assert room.remark.text() == ""
+    room.remark.clearFocus()
+    room.finish_step()
+    project = room.session.project
+    assert (project.step(first).remark, project.step(second).remark) == ("", "a run at the stern")
+
+
+@pytest.mark.parametrize("key", [Qt.Key.Key_Space, Qt.Key.Key_PageDown])
+def test_a_key_that_is_held_ticks_one_step(room, qapp, key):
+    room.setFocus()
+    for again in (False, *(True,) * 17):
+        qapp.sendEvent(room, QKeyEvent(QEvent.Type.KeyPress, key, Qt.KeyboardModifier.NoModifier, "", again))
+    assert [step.done for step in room.session.project.steps].count(True) == 1
+
+
+def test_a_step_that_was_begun_long_ago_can_be_done(room):
+    name = room.steps[0].step.id
+    long_ago = (datetime.now() - timedelta(days=700)).isoformat(timespec="seconds")
+    room.session.edit("long ago", lambda p: started_at(p, name, long_ago))
+    room.finish_step()
+    step = room.session.project.step(name)
+    assert step.done
+    assert step.spent_min is None
+
+
+def started_at(project, name, moment):
+    steps = tuple(s.model_copy(update={"started": moment}) if s.id == name else s for s in project.steps)
+    return project.model_copy(update={"steps": steps})
 
 
 def test_clocks_follow_from_the_document_and_are_told_once(room, monkeypatch):

@@ -18,7 +18,7 @@ from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import HEAVINESS
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
-from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, count_box, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session

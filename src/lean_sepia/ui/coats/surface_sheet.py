@@ -11,7 +11,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.number_box import NumberBox
+from lean_sepia.ui.kit.fields.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.sheet import Sheet

@@ -17,7 +17,7 @@ from lean_sepia.shelf.shelf_file import read_shelf
 from lean_sepia.ui.coats.colour_line import ColourLine
 from lean_sepia.ui.kit.dialogs.files import ask_file
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.number_box import NumberBox
+from lean_sepia.ui.kit.fields.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session

@@ -12,7 +12,7 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
 from lean_sepia.ui.coats.colour_line import ColourLine
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.number_box import NumberBox
+from lean_sepia.ui.kit.fields.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session

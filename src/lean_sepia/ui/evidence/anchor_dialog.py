@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QComboBox, QLineEdit, QWidget
 from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
-from lean_sepia.ui.kit.number_box import NumberBox
+from lean_sepia.ui.kit.fields.number_box import NumberBox
 
 
 def _number(low: float, high: float, value: float) -> NumberBox:

@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QDialogButtonBox, QLineEdit,
 
 from lean_sepia.document.model import Photo
 from lean_sepia.language import _
-from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import label
 from lean_sepia.ui.kit.plain import hint
 

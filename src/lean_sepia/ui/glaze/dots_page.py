@@ -16,7 +16,7 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
 from lean_sepia.recipe.tints.dots import FEWEST_OILS, MOST_DOTS, MOST_OILS
 from lean_sepia.ui.glaze.tint_page import TintPage
-from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, count_box, label, row, rule
 from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
 from lean_sepia.ui.kit.rows import Item, Rows

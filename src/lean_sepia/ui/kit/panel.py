@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.number_box import CountBox, NumberBox
+from lean_sepia.ui.kit.fields.number_box import CountBox, NumberBox
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.theme import ACCENT, SECOND, TEXT, THIRD, WELL_TEXT, font
 

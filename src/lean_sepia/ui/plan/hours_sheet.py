@@ -23,8 +23,8 @@ from lean_sepia.language import _, day_and_time
 from lean_sepia.plan.hours.spoken_dates import parse_spoken
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import PLACE_WORDS
-from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row, rule
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.sheet import Sheet

@@ -30,8 +30,8 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day_and_time
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.schedule.build import Schedule
-from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.job import Work
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, row, scrolled
 from lean_sepia.ui.plan.evening_sheets import EveningSheets

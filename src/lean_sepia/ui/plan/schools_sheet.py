@@ -13,8 +13,8 @@ from lean_sepia.language import _, day_and_time, ngettext
 from lean_sepia.plan.adapting import CHANGED_BY
 from lean_sepia.plan.masking import MaskingCost
 from lean_sepia.plan.schools import SCHOOLS
-from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.sheet import Sheet

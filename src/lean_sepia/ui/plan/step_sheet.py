@@ -26,9 +26,9 @@ from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import PLACE_WORDS
 from lean_sepia.plan.waits import full_cure, removable_for
-from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.number_box import NumberBox
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.number_box import NumberBox
 from lean_sepia.ui.kit.panel import NoteBox, button, label, measure_box, row, rule
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.sheet import Sheet

@@ -8,7 +8,7 @@ from lean_sepia.document.model import Subject
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.number_box import NumberBox
+from lean_sepia.ui.kit.fields.number_box import NumberBox
 
 
 @guarded

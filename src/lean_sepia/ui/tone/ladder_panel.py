@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QVBoxLayout
 from lean_sepia.answers.toning import light
 from lean_sepia.answers.toning.light import LightAnswer, LightQuestion
 from lean_sepia.language import _
-from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields

@@ -13,7 +13,7 @@ from lean_sepia.document.edits.panels import set_panels, toggle_replaced
 from lean_sepia.document.panels import MOST_DRAWN, DrawnPanel, PanelGrid
 from lean_sepia.language import _
 from lean_sepia.recipe.fades.mists import Fade
-from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row
 from lean_sepia.ui.kit.plots.panel_map import PanelMap
 from lean_sepia.ui.shell.session import Session

@@ -13,7 +13,7 @@ from lean_sepia.answers.wearing.surveying import Pointed
 from lean_sepia.answers.wearing.told import heeded, where_words
 from lean_sepia.document.worn import WearClass, WearRecord
 from lean_sepia.language import _
-from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, line, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows

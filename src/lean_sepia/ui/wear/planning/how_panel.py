@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QCheckBox
 from lean_sepia.document.model import Project
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
-from lean_sepia.ui.kit.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row
 from lean_sepia.ui.kit.plain import hint
 

@@ -15,8 +15,8 @@ from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.document.model import Zone
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
-from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, holder, label, row, scrolled
 from lean_sepia.ui.kit.theme import SECOND, WELL, font
 from lean_sepia.ui.kit.true_size import px_per_mm

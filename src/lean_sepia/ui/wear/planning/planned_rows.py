@@ -14,8 +14,8 @@ from lean_sepia.colour.words import colour_name
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.worn import MOST_PLANNED, PlannedWear, WearPlan
 from lean_sepia.language import _
-from lean_sepia.ui.kit.choice_box import ChoiceBox
 from lean_sepia.ui.kit.dialogs.ask import ask_text
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row, rule
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip

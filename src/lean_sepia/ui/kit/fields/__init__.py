@@ -1,0 +1,1 @@
+"""What is filled in: numbers and choices, in the program's own dress."""
