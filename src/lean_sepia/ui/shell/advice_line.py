@@ -31,6 +31,7 @@ class AdviceLine(QFrame):
         self._advice: Advice | None = None
         self._room = ""
         self._work: Job | None = None
+        self._doing = ""
         self._text = label("")
         self._text.setAccessibleName(_("Advice"))
         self._button = button("")
@@ -75,7 +76,10 @@ class AdviceLine(QFrame):
         return QSize(400, 42)
 
     def _refresh(self) -> None:
-        if self._refusal.isActive() or self._work is not None:
+        if self._refusal.isActive():
+            return
+        if self._work is not None:
+            self._show(self._doing)
             return
         self._close.hide()
         self._advice = self._session.advice()[0]
@@ -102,7 +106,7 @@ class AdviceLine(QFrame):
     def refuse(self, message: str) -> None:
         """Say why something was not done; the advice comes back after a while."""
         self._show(message)
-        self._button.hide()
+        self._button.setVisible(self._work is not None)
         self._close.show()
         self._advice = None
         self._refusal.start()
@@ -113,9 +117,10 @@ class AdviceLine(QFrame):
 
     def follow(self, job: Job, words: str) -> None:
         """Say what long work is under way, how far it is, and let it be cancelled."""
-        self._work = job
-        self._show(words)
-        self._close.hide()
+        self._work, self._doing = job, words
+        if not self._refusal.isActive():  # what was refused stays to be read
+            self._show(words)
+            self._close.hide()
         self._button.setText(_("Cancel"))
         self._button.show()
         self._progress.setRange(0, 100)
