@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 from pathlib import Path
 from typing import NoReturn
@@ -76,10 +77,11 @@ def card(project: str, pdf: str, as_json: bool) -> None:
 @click.argument("folder")
 def tour(folder: str) -> None:
     """Walk the main job through the real window on the demo: one picture per view, and the bench card."""
-    from lean_sepia.ui.tour import run_tour
-
     if not folder.strip():
         raise BadInputError(_("The tour needs a folder to put its pictures into."))
+    _check_libraries(window=False)
+    from lean_sepia.ui.tour import run_tour
+
     for file in run_tour(Path(folder), report=lambda message: click.echo(message, err=True)):
         click.echo(file)
 
@@ -92,35 +94,40 @@ def run(project: str | None) -> None:
 
 
 def _open_window(project: Path | None) -> NoReturn:
-    import os
-
-    from lean_sepia.ui.system_libraries import X_DISPLAY, advice, missing_packages
-
-    forced = os.environ.get("QT_QPA_PLATFORM", "")
-    if not forced and not display_available():
+    if not _forced_platform() and not display_available():
         raise BadInputError(
             _("There is no display to open a window on. Set DISPLAY, or use the tour command.")
         )
-    if (
-        forced in ("", "xcb")
-        and not os.environ.get("WAYLAND_DISPLAY")
-        and (lacking := missing_packages(X_DISPLAY))
-    ):
-        raise BadInputError(advice(lacking))
+    _check_libraries(window=True)
     from lean_sepia.ui.app import run_app
 
     sys.exit(run_app(project))
 
 
+def _forced_platform() -> str:
+    return os.environ.get("QT_QPA_PLATFORM", "")
+
+
+def _check_libraries(*, window: bool) -> None:
+    """Say in one line what of the system is missing, before anything is imported, drawn or rendered."""
+    from lean_sepia.ui.system_libraries import advice, lacking_for
+
+    on_x = window and _forced_platform() in ("", "xcb") and not os.environ.get("WAYLAND_DISPLAY")
+    if lacking := lacking_for(window=on_x):
+        raise BadInputError(advice(lacking))
+
+
 @cli.command()
 def demo() -> None:
     """Open the program on its demo; without a display walk through it and say where the pictures are."""
+    window = display_available()
+    _check_libraries(window=window)
     from lean_sepia.demo.folder import ensure_demo
 
     def report(message: str) -> None:
         click.echo(f"{message} …", err=True)
 
-    if display_available():
+    if window:
         _open_window(ensure_demo(progress=report).worked)
     from lean_sepia.files.own_folders import own_folder
     from lean_sepia.ui.tour import run_tour
@@ -138,8 +145,6 @@ def demo() -> None:
 
 def display_available() -> bool:
     """Whether a window can be shown: a Wayland or X11 socket, or a display on another machine."""
-    import os
-
     runtime, wayland = os.environ.get("XDG_RUNTIME_DIR"), os.environ.get("WAYLAND_DISPLAY")
     if wayland and (Path(runtime or "/") / wayland).exists():
         return True
@@ -156,7 +161,7 @@ def main() -> None:
     """Entry point: every fault the user can mend ends in one line and exit code 2."""
     speak(cli)
     try:
-        cli.main(standalone_mode=False)
+        cli.main(prog_name="lean-sepia", standalone_mode=False)
     except click.exceptions.Exit as ending:
         sys.exit(ending.exit_code)
     except click.Abort:

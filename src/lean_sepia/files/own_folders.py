@@ -17,13 +17,19 @@ _DIRS = PlatformDirs("lean-sepia", appauthor=False)
 
 def own_folder(kind: Kind) -> Path:
     """Where the program keeps something of this user's (XDG Base Directory Specification); it may not be there yet."""
-    folder: Path = getattr(_DIRS, f"user_{kind}_path")
-    return folder if folder.is_absolute() else _without_home() / kind
+    try:
+        folder: Path = getattr(_DIRS, f"user_{kind}_path")
+    except RuntimeError:
+        return _without_home() / kind
+    return folder
 
 
 def is_homeless() -> bool:
     """Whether the user has no home folder, so that what is kept lies among temporary files."""
-    return not _DIRS.user_data_path.is_absolute()
+    try:
+        return not _DIRS.user_data_path
+    except RuntimeError:
+        return True
 
 
 @cache

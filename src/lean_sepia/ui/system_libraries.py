@@ -1,6 +1,7 @@
 """Name the Debian packages that hold the system libraries Qt needs and this machine lacks. Imports no Qt."""
 
 import ctypes
+import importlib
 import sys
 
 ALWAYS = {
@@ -43,12 +44,27 @@ def missing_packages(libraries: dict[str, str]) -> list[str]:
     return packages
 
 
+def missing_for_setup() -> list[str]:
+    """What setting up an environment needs of Python that Debian packs apart."""
+    try:
+        importlib.import_module("venv")
+        importlib.import_module("ensurepip")
+    except ImportError:
+        return ["python3-venv"]
+    return []
+
+
+def lacking_for(*, window: bool) -> list[str]:
+    """Packages that are missing to draw here at all, or to open a window on an X11 display: all of them at once."""
+    return missing_packages({**ALWAYS, **(X_DISPLAY if window else {})})
+
+
 def advice(packages: list[str]) -> str:
     """One line that says what to install."""
-    return f"System libraries are missing. On Debian: apt-get install {' '.join(packages)}"
+    return f"Something of the system is missing. On Debian: apt-get install {' '.join(packages)}"
 
 
 if __name__ == "__main__":
-    lacking = missing_packages({**ALWAYS, **(X_DISPLAY if "--display" in sys.argv else {})})
-    if lacking:
+    setup = missing_for_setup() if "--venv" in sys.argv else []
+    if lacking := [*setup, *lacking_for(window="--display" in sys.argv)]:
         sys.exit(advice(lacking))
