@@ -173,3 +173,32 @@ def test_nothing_on_a_card_moves_by_accident(drawn_now, name):
     """A change that is meant is written anew with `python -m scripts.card_layout`."""
     kept = (Path(__file__).parent / name).read_text(encoding="utf-8")
     assert drawn_now[name].splitlines() == kept.splitlines()
+
+
+@pytest.mark.parametrize("name", ["W" * 100, "word " * 20, "W" * 1000, "é<b>&" * 200])
+def test_names_of_any_length(worked, name):
+    named = worked.model_copy(
+        update={
+            "title": name,
+            "paints": tuple(paint.model_copy(update={"name": name}) for paint in worked.paints),
+            "recipes": tuple(recipe.model_copy(update={"name": name}) for recipe in worked.recipes),
+            "zones": tuple(
+                z.model_copy(update={"name": name[:990] + str(i)}) for i, z in enumerate(worked.zones)
+            ),
+        }
+    )
+    pages = PdfReader(io.BytesIO(bench_card(named))).pages
+    text = "".join("".join(page.extract_text().split()) for page in pages)
+    assert "".join(name.split())[:40] in text
+    assert "Baseco" in text
+    assert len(pages[0].extract_text()) > 60
+
+
+def test_a_zone_of_many_coats(worked):
+    zone = worked.zones[0]
+    coat = next(coat for coat in worked.coats if coat.zone == zone.id and coat.recipe)
+    step = worked.step(coat.step)
+    steps = tuple(step.model_copy(update={"id": f"more{i}", "after": ()}) for i in range(60))
+    coats = tuple(coat.model_copy(update={"id": f"m{i}", "step": f"more{i}"}) for i in range(60))
+    many = worked.model_copy(update={"steps": (*worked.steps, *steps), "coats": (*worked.coats, *coats)})
+    assert len(PdfReader(io.BytesIO(bench_card(many))).pages) > 4

@@ -39,6 +39,7 @@ from lean_sepia.report.fonts import REGULAR, register_fonts
 
 _MARGIN, _HEAD, _FOOT = 14 * mm, 10 * mm, 12 * mm
 _WIDTH = A4[0] - 2 * _MARGIN
+_ROOM = A4[1] - 2 * _MARGIN - _HEAD - _FOOT + 6 * mm
 _CORE, _GAP, _SWATCHES = 56 * mm, 5 * mm, 32 * mm
 _MIXES = _WIDTH - _CORE - _SWATCHES - 2 * _GAP
 _MOST_DOTS = 10
@@ -55,7 +56,7 @@ def bench_card(project: Project) -> bytes:
         out, pagesize=A4, title=_("Bench card: {0}").format(project.title), creator="Lean Sepia", invariant=1,
     )  # fmt: skip
     frame = Frame(
-        _MARGIN, _MARGIN + _FOOT - 6 * mm, _WIDTH, A4[1] - 2 * _MARGIN - _HEAD - _FOOT + 6 * mm,
+        _MARGIN, _MARGIN + _FOOT - 6 * mm, _WIDTH, _ROOM,
         leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0,
     )  # fmt: skip
     heading = _heading(project)
@@ -130,12 +131,18 @@ def _rule() -> HRFlowable:
 def _zones(project: Project, cuts: Mapping[str, Strata], by_coat: Mapping[str, Cup]) -> list[Flowable]:
     shown = [zone for zone in project.zones if cuts[zone.id].bands]
     bare = [zone.name for zone in project.zones if not cuts[zone.id].bands]
-    story: list[Flowable] = [
-        KeepTogether([_rule(), *_zone(project, zone, cuts[zone.id], by_coat)]) for zone in shown
-    ]
+    story: list[Flowable] = []
+    for zone in shown:
+        story += _together([_rule(), *_zone(project, zone, cuts[zone.id], by_coat)])
     if bare:
         story += [_rule(), words(_("Without a coat yet: {0}.").format(", ".join(bare)), second=True)]
     return story
+
+
+def _together(parts: list[Flowable]) -> list[Flowable]:
+    """Parts on one page, where they fit on one; else they begin where there is room."""
+    high = sum(part.wrap(_WIDTH, _ROOM)[1] for part in parts)
+    return [KeepTogether(parts)] if high <= _ROOM else parts
 
 
 def _zone(project: Project, zone: Zone, cut: Strata, by_coat: Mapping[str, Cup]) -> list[Flowable]:

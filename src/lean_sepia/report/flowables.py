@@ -33,7 +33,9 @@ def grid(
     rows: Sequence[Sequence[object]], widths: Sequence[float], *, padding: float = 0, heights: object = None, top: bool = True
 ) -> Table:  # fmt: skip
     """A table without lines; cells hold text or flowables and grow with them."""
-    table = Table([list(row) for row in rows], colWidths=list(widths), rowHeights=heights, hAlign="LEFT")
+    table = Table(
+        [list(row) for row in rows], colWidths=list(widths), rowHeights=heights, hAlign="LEFT", splitInRow=1
+    )
     table.setStyle(
         TableStyle([
             ("VALIGN", (0, 0), (-1, -1), "TOP" if top else "MIDDLE"), ("LEFTPADDING", (0, 0), (-1, -1), 0),

@@ -13,6 +13,7 @@ from lean_sepia.document.model import AnchorMark
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import BadInputError
 from lean_sepia.ui.kit.job import Jobs
+from lean_sepia.ui.photo.pictures import Pictures
 from lean_sepia.ui.shell.settings import Settings
 from lean_sepia.ui.shell.window import MainWindow
 
@@ -275,3 +276,41 @@ def test_nothing_is_made_of_a_zone_that_was_taken_away_meanwhile(slow, qtbot):
     session.undo()
     done(qtbot, slow)
     assert session.project.regions == ()
+
+
+def test_large_pictures_are_worked_on_beside_the_window(slow, qtbot, monkeypatch):
+    """However large a picture is, the window's own thread neither encodes, decodes nor stores it."""
+    from lean_sepia.ui.shell import adding_photos
+
+    threads = {}
+
+    def noted(name, really):
+        def call(*given, **more):
+            threads[name] = threading.get_ident()
+            return really(*given, **more)
+
+        return call
+
+    monkeypatch.setattr(adding_photos, "_png_of", noted("encode", adding_photos._png_of))
+    monkeypatch.setattr(adding_photos, "decode_picture", noted("decode", adding_photos.decode_picture))
+    monkeypatch.setattr(ProjectStore, "add_photo", noted("store", ProjectStore.add_photo))
+    image = QImage(400, 300, QImage.Format.Format_ARGB32)
+    image.fill(QColor(120, 90, 60))
+    mime = QMimeData()
+    mime.setImageData(image)
+    assert slow.workspace.photos.add_from(mime)
+    done(qtbot, slow)
+    assert set(threads) == {"encode", "decode", "store"}
+    assert threading.get_ident() not in threads.values()
+
+
+def test_no_more_pictures_are_kept_than_fit(workspace, monkeypatch):
+    pictures, photos = Pictures(workspace.session.store), workspace.session.project.photos
+    largest = max(3 * photo.width * photo.height for photo in photos)
+    monkeypatch.setattr("lean_sepia.ui.photo.pictures._KEPT_BYTES", 2 * largest)
+    for photo in photos:
+        assert pictures.picture(photo).width == photo.width
+    kept = [photo for photo in photos if pictures.has(photo)]
+    assert photos[-1] in kept
+    assert sum(pictures.picture(photo).pixels.nbytes for photo in kept) <= 2 * largest
+    assert len(kept) < len(photos)

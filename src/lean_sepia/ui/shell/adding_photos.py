@@ -8,12 +8,10 @@ from dataclasses import dataclass, field
 from functools import partial
 from pathlib import Path
 
-import numpy as np
 from PIL import Image
 from PySide6.QtCore import QMimeData, QObject, Signal
 from PySide6.QtGui import QImage
 
-from lean_sepia.arrays import Image8
 from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.edits.photos import add_photo
 from lean_sepia.document.model import Photo, Project
@@ -28,6 +26,7 @@ from lean_sepia.ui.shell.session import Session
 
 _ENCODED = ("image/png", "image/jpeg", "image/tiff", "image/webp", "image/bmp")
 _ABOUT = "photos"
+_ROWS_AT_ONCE = 128  # of a pasted picture, so that the window answers in between
 
 
 @dataclass(frozen=True, eq=False)
@@ -78,11 +77,15 @@ def _png_of(image: QImage) -> bytes:
     """A picture as a PNG file. Qt's own writer would hold the interpreter, and with it the window, for many seconds."""
     if image.format() not in (QImage.Format.Format_RGB32, QImage.Format.Format_ARGB32):
         image = image.convertToFormat(QImage.Format.Format_ARGB32)
-    rows = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.bytesPerLine())
-    pixels: Image8 = rows[:, : 4 * image.width()].reshape(image.height(), image.width(), 4)
-    opaque = image.format() == QImage.Format.Format_RGB32
+    form = ("RGB", "BGRX") if image.format() == QImage.Format.Format_RGB32 else ("RGBA", "BGRA")
+    width, height, stride, bits = image.width(), image.height(), image.bytesPerLine(), image.constBits()
+    picture = Image.new(form[0], (width, height))
+    for top in range(0, height, _ROWS_AT_ONCE):
+        rows = min(_ROWS_AT_ONCE, height - top)
+        band = bytes(bits[top * stride : (top + rows) * stride])
+        picture.paste(Image.frombytes(form[0], (width, rows), band, "raw", form[1], stride), (0, top))
     out = io.BytesIO()
-    Image.fromarray(pixels[..., (2, 1, 0) if opaque else (2, 1, 0, 3)]).save(out, "PNG", compress_level=1)
+    picture.save(out, "PNG", compress_level=1)
     return out.getvalue()
 
 
