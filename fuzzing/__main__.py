@@ -13,7 +13,11 @@ from pathlib import Path
 
 from fuzzing.part import Part
 
-SHARES = {"monkey": 0.9, "texts": 0.6, "projects": 0.15, "pictures": 0.2, "kills": 0.1, "bench_kills": 0.1}
+SHARES = {
+    "monkey": 0.55, "texts": 0.35, "acts": 0.25, "projects": 0.15, "pictures": 0.15, "journals": 0.1, "folders": 0.1, "kills": 0.1,
+    "bench_kills": 0.08, "fields": 0.06, "clocks": 0.06,
+    "starts": 0.05,
+}  # fmt: skip
 """Of two cores, how much of the whole time each part gets."""
 
 
