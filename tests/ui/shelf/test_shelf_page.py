@@ -186,3 +186,57 @@ def test_a_clear_medium_is_shown_as_one(workspace):
     assert "changes the sheen" in page.bottle.figures.text()
     assert "clear" in page.list.accessibleDescription()
     assert "Hides" not in page.bottle.facts.text()
+
+
+@pytest.mark.parametrize(("answer", "left"), [(0, 4.5), (1, 90.0), (2, 4.5), (None, 4.5)])
+def test_a_list_read_again_asks_and_can_be_taken_back(workspace, tmp_path, monkeypatch, qtbot, answer, left):
+    asked = []
+    monkeypatch.setattr(
+        "lean_sepia.ui.shelf.shelf_page.choose", lambda *question: (asked.append(question[3:]), answer)[1]
+    )
+    workspace.open_shelf()
+    page, shelf = workspace.shelf_page, workspace.session.shelf
+    chalk = shelf.by_id()["chalk"]
+    shelf.change((chalk, {**chalk, "stock_ml": 4.5, "opened": "2030", "note": "mine"}))
+    before = shelf.records()
+    listed = {**chalk, "name": "Chalk of the list", "stock_ml": 90.0}
+    (tmp_path / "list.json").write_text(json.dumps({"paints": [listed]}))
+    page.import_file(tmp_path / "list.json")
+    assert asked == [("Keep my notes", "All as in the list", "Leave it")]
+    now = shelf.by_id()["chalk"]
+    assert now["stock_ml"] == left
+    assert now["name"] == ("Chalk of the list" if answer in (0, 1) else chalk["name"])
+    assert now.get("note") == (None if answer == 1 else "mine")
+    if answer in (0, 1):
+        assert page.undo_button.isEnabled()
+        qtbot.mouseClick(page.undo_button, Qt.MouseButton.LeftButton)
+        assert shelf.records() == before
+        assert page.bottle is not None
+
+
+def test_a_bottle_taken_off_is_put_back(workspace, monkeypatch, qtbot):
+    monkeypatch.setattr("lean_sepia.ui.shelf.shelf_page.confirm", lambda *_question: True)
+    workspace.open_shelf()
+    page, shelf = workspace.shelf_page, workspace.session.shelf
+    assert not page.undo_button.isEnabled()
+    before = shelf.records()
+    page._ask_remove()
+    assert len(shelf.records()) == len(before) - 1
+    qtbot.mouseClick(page.undo_button, Qt.MouseButton.LeftButton)
+    assert shelf.records() == before
+    assert not page.undo_button.isEnabled()
+
+
+def test_what_another_window_writes_is_seen_when_one_turns_back(window, workspace):
+    from lean_sepia.shelf.shelf import Shelf
+
+    shelf = workspace.session.shelf
+    other = Shelf(shelf.path)
+    chalk = other.by_id()["chalk"]
+    other.change((chalk, {**chalk, "note": "written there"}))
+    other.close()
+    told = []
+    workspace.session.shelf_changed.connect(lambda: told.append(shelf.by_id()["chalk"]["note"]))
+    workspace.session.look_at_shelf()
+    workspace.session.look_at_shelf()
+    assert told == ["written there"]
