@@ -3,9 +3,12 @@
 import os
 import shutil
 import sqlite3
+from functools import partial
 
 import pytest
+from fuzzing.children import heard
 from fuzzing.journals import hot_journal
+from fuzzing.privileges import obey_permissions
 
 from lean_sepia.document.edits.zones import add_zone
 from lean_sepia.document.model import Project
@@ -153,3 +156,32 @@ def test_a_new_project_has_no_strangers_journal(place, precious):
     ProjectStore.create(fresh, Project(title="Fresh")).close()
     assert precious.exists()
     assert not os.path.exists(f"{fresh}-journal")
+
+
+def _open_hindered(place, tell):
+    obey_permissions()
+    for reading in (True, False):
+        try:
+            ProjectStore.open(place, reading=reading)
+        except ProjectFileError as error:
+            tell(str(error))
+
+
+def test_a_reader_who_may_not_put_it_right_is_told_to_take_both_along(place):
+    hot_journal(place, None)
+    place.chmod(0o444)
+    place.parent.chmod(0o555)
+    try:
+        said = heard(partial(_open_hindered, place))
+    finally:
+        place.parent.chmod(0o755)
+    assert len(said) == 2
+    assert all("together with the journal beside it" in words and "damaged" not in words for words in said)
+    copies = place.parent / "mine"
+    copies.mkdir()
+    for file in (place, f"{place}-journal"):
+        shutil.copy(file, copies)
+    (copies / "a.sepia").chmod(0o644)
+    store = ProjectStore.open(copies / "a.sepia")
+    assert store.load()[0].title == "Tug"
+    store.close()

@@ -78,6 +78,19 @@ def test_no_event_ends_before_it_begins(start):
     assert first["dtend"].dt - first["dtstart"].dt == timedelta(minutes=20)
 
 
+@pytest.mark.parametrize("title", ["a\rBEGIN:VALARM", "a\nb\x00c", "a\u2028b", "/etc/passwd\x1b[2J"])
+def test_a_title_never_breaks_a_calendar(title):
+    steps = tuple(step.model_copy(update={"title": title}) for step in plan(20))
+    schedule = build_schedule(steps, AUTUMN, ALWAYS)
+    text = calendar_of(steps, schedule, {"a": title}, title).decode()
+    lines = text.split("\r\n")
+    assert "\r" not in "".join(lines)
+    assert all(line.isprintable() for line in lines)
+    assert sum(line.startswith("BEGIN:VALARM") for line in lines) == len(steps)
+    (calendar,) = icalendar.Calendar.from_ical(text).walk("VCALENDAR")
+    assert len(calendar.walk("VEVENT")) >= len(steps)
+
+
 @pytest.mark.parametrize(
     ("evening", "free"),
     [

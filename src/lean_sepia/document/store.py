@@ -24,10 +24,10 @@ from lean_sepia.document.keeping.revisions import (
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
 from lean_sepia.errors import InUseError, NewerVersionError, ProjectFileError, SaveError
-from lean_sepia.files.beside import ForeignJournalError, clear_beside, interrupted
+from lean_sepia.files.beside import clear_beside, interrupted
 from lean_sepia.files.gate import check_place, one_line, shown
 from lean_sepia.files.in_use import Hold, hold
-from lean_sepia.files.sqlite import FAULTS, Database, reason, seal_of
+from lean_sepia.files.sqlite import FAULTS, Database, is_hindered, reason, seal_of
 from lean_sepia.language import _
 
 _MOST_TEXT, _MOST_PHOTO = 64 << 20, 1 << 30
@@ -130,11 +130,9 @@ class ProjectStore:
             db = Database(file, reading=bool(because) and held is None)
             check_content(db, file)
             return cls(file, db, held, because)
-        except ForeignJournalError as error:
-            words = _("{0} was not opened: {1}. The file was not changed.")
-            fault = ProjectFileError(words.format(shown(file), reason(error)))
         except FAULTS as error:
-            words = _("{0} is damaged ({1}). The file was not changed; open a copy or a backup of it.")
+            damaged = _("{0} is damaged ({1}). The file was not changed; open a copy or a backup of it.")
+            words = _("{0} was not opened: {1}. The file was not changed.") if is_hindered(error) else damaged
             fault = ProjectFileError(words.format(shown(file), reason(error)))
         except ProjectFileError as error:
             fault = error

@@ -192,6 +192,14 @@ def bounded(db: sqlite3.Connection, seconds: float) -> Iterator[None]:
         db.set_progress_handler(None, 0)
 
 
+def is_hindered(error: Exception) -> bool:
+    """Whether the file itself may be whole, and something else keeps it from being opened."""
+    name = getattr(error, "sqlite_errorname", None) or ""
+    return isinstance(error, ForeignJournalError) or name.startswith(
+        ("SQLITE_READONLY", "SQLITE_CANTOPEN", "SQLITE_BUSY")
+    )
+
+
 def reason(error: Exception) -> str:
     """Why SQLite or the system could not do it, in plain words, with what to do."""
     name = getattr(error, "sqlite_errorname", None) or ""
@@ -202,6 +210,12 @@ def reason(error: Exception) -> str:
         ("SQLITE_BUSY", _("another program holds it locked: close that one")),
         ("SQLITE_LOCKED", _("another program holds it locked: close that one")),
         ("SQLITE_READONLY_DBMOVED", _("the file was moved or replaced by another program")),
+        (
+            "SQLITE_READONLY_ROLLBACK",
+            _(
+                "its writer ended while saving, and to put that right its folder must be writable: copy it, together with the journal beside it, to a folder of your own and open it there"
+            ),
+        ),
         ("SQLITE_READONLY", _("it may not be written to: check its folder and its permissions")),
         ("SQLITE_CANTOPEN", _("its folder may not be written to, or its name is too long")),
         ("SQLITE_IOERR", _("the disk does not answer: see that it is still there")),
