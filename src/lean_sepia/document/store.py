@@ -6,7 +6,6 @@ import contextlib
 import hashlib
 import os
 import sqlite3
-from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -15,6 +14,7 @@ from lean_sepia.document.keeping.revisions import (
     APPLICATION_ID,
     FILE_VERSION,
     TABLES,
+    Revision,
     check_content,
     newest,
     next_id,
@@ -32,15 +32,6 @@ from lean_sepia.language import _
 
 _MOST_TEXT, _MOST_PHOTO = 64 << 20, 1 << 30
 _MEDIA_TYPE_LENGTH, _ANY_PICTURE = 100, "image/*"
-
-
-@dataclass(frozen=True)
-class Revision:
-    """One saved state of the document."""
-
-    id: int
-    saved_at: datetime
-    label: str
 
 
 class ProjectStore:
@@ -316,6 +307,15 @@ class ProjectStore:
             words = _("{0} does not hold the photo {1}…; it was lost from the file.")
             raise ProjectFileError(words.format(shown(self.path), sha256[:12]))
         return bytes(row[0])
+
+    def lacks(self, project: Project) -> int:
+        """How many photos of a document the file does not hold."""
+        try:
+            with self._db.looking() as db:
+                held = {name for (name,) in db.execute("SELECT sha256 FROM photo")}
+        except FAULTS:
+            return len(project.photos)
+        return sum(photo.sha256 not in held for photo in project.photos)
 
     def _unread(self, error: Exception) -> ProjectFileError:
         words = _("{0} cannot be read: {1}.")

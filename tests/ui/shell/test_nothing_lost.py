@@ -69,6 +69,20 @@ def test_a_folder_that_cannot_be_read_any_more_is_said_and_work_goes_on(
     assert window.close()
 
 
+@pytest.mark.parametrize("other", ["another", "a copy"])
+def test_what_is_lost_with_a_file_that_was_written_over_is_said(window, workspace, said, demo, other):
+    photos = len(workspace.session.project.photos)
+    place = demo.worked
+    ProjectStore.create(demo.folder / "x.sepia", Project(title="x")).close()
+    place.write_bytes((demo.folder / "x.sepia" if other == "another" else demo.untouched).read_bytes())
+    mast(workspace.session)
+    assert workspace.session.save_now() is None
+    assert "goes on in" in said[-1]
+    assert (f"{photos} photos were lost with it" in said[-1]) is (other == "another")
+    assert zones_in(workspace.session.store.path)[-1] == "Mast"
+    assert window.close()
+
+
 def test_a_folder_without_a_way_out_asks_before_closing(
     window, workspace, said, locked_folder, monkeypatch, mistakes
 ):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -22,6 +23,15 @@ TABLES = {
     id INTEGER PRIMARY KEY AUTOINCREMENT, saved_at TEXT NOT NULL, label TEXT NOT NULL, document TEXT NOT NULL
 )""",
 }
+
+
+@dataclass(frozen=True)
+class Revision:
+    """One saved state of the document."""
+
+    id: int
+    saved_at: datetime
+    label: str
 
 
 def check_content(database: Database, file: Path) -> None:

@@ -18,7 +18,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import EditError, SaveError, SepiaError, ShelfError
 from lean_sepia.files.gate import shown
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.plan.kinds import Room
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for, user_folder
 from lean_sepia.ui.kit.job import Jobs
@@ -203,7 +203,14 @@ class Session(QObject):
     def _rescued(self, error: SaveError) -> bool:
         for place in rescue_places(self.store.path, user_folder() / "projects"):
             if self.save_elsewhere(place):
-                self.refused.emit(_("{0} Your work goes on in {1}.").format(error, shown(place)))
+                words = _("{0} Your work goes on in {1}.").format(error, shown(place))
+                if lost := self.store.lacks(self.project):
+                    words += ngettext(
+                        " {0} photo was lost with it: add it again.",
+                        " {0} photos were lost with it: add them again.",
+                        lost,
+                    ).format(lost)
+                self.refused.emit(words)
                 return True
         return False
 
