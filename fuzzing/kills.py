@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-import os
 import random
 import resource
 import shutil
 import signal
 import sqlite3
-import time
+from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
+from fuzzing.children import heard
 from fuzzing.part import Part
 from lean_sepia.document.edits.zones import add_zone
 from lean_sepia.document.model import Project
@@ -18,7 +19,7 @@ from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import ProjectFileError, SaveError
 
 
-def _edit_for_ever(place: Path, seed: int, told: int, fault: str) -> None:
+def _edit_for_ever(place: Path, seed: int, fault: str, tell: Callable[[str], None]) -> None:
     """In a child: edit and save, and tell the number of each edit once it is saved."""
     rng = random.Random(seed)
     store = ProjectStore.open(place)
@@ -47,35 +48,17 @@ def _edit_for_ever(place: Path, seed: int, told: int, fault: str) -> None:
             pass
         else:
             project = changed
-            os.write(told, f"{number}\n".encode())
+            tell(str(number))
         if other is not None and other.in_transaction:
             other.execute("COMMIT")
 
 
 def _once(part: Part, place: Path, fault: str) -> None:
     """One child, ended or let end; then the project is opened as anyone would."""
-    reading, writing = os.pipe()
-    child = os.fork()
-    if child == 0:
-        code = 1
-        try:
-            os.close(reading)
-            _edit_for_ever(place, part.rng.randrange(2**32) ^ part.count, writing, fault)
-            code = 0
-        finally:
-            os._exit(code)
-    os.close(writing)
-    if fault == "kill":
-        time.sleep(part.rng.random() * 0.25)
-        os.kill(child, signal.SIGKILL)
-    told = b""
-    while piece := os.read(reading, 65536):
-        told += piece
-    os.close(reading)
-    _pid, status = os.waitpid(child, 0)
-    if fault != "kill" and status != 0:
-        raise AssertionError(f"the child ended with {status} under {fault}")
-    acknowledged = [int(line) for line in told.split(b"\n")[:-1]]
+    seed = part.rng.randrange(2**32) ^ part.count
+    wait_s = part.rng.random() * 0.25 if fault == "kill" else None
+    told = heard(partial(_edit_for_ever, place, seed, fault), killed_after_s=wait_s)
+    acknowledged = [int(line) for line in told]
     store = ProjectStore.open(place)
     try:
         project, note = store.load()

@@ -68,7 +68,9 @@ class MainWindow(QMainWindow):
         faults.happened.connect(self._tell_mistake, Qt.ConnectionType.QueuedConnection)
         self.workspace: Workspace | None = None
         self._leaving = False
-        self.starting = NewProjects(self)
+        self.starting = NewProjects(
+            self, self.jobs, lambda path: self.workspace if self.open_project(path) else None, self.refuse, lambda: self.settings.owns
+        )  # fmt: skip
         self._stack = QStackedWidget()
         self.start_page = StartPage(settings.existing())
         self._connect_start_page()

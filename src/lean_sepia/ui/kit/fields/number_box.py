@@ -43,6 +43,10 @@ def _plainly(box: QAbstractSpinBox) -> None:
     box.setGroupSeparatorShown(False)
 
 
+def _bare(box: QSpinBox | QDoubleSpinBox, text: str) -> str:
+    return text.removeprefix(box.prefix()).removesuffix(box.suffix()).strip()
+
+
 @guarded
 class NumberBox(QDoubleSpinBox):
     """A number with decimals. What lies beyond its range becomes the nearest that does not, when it is left."""
@@ -53,7 +57,7 @@ class NumberBox(QDoubleSpinBox):
 
     def bare(self, text: str) -> str:
         """What is typed without what stands before and behind it."""
-        return text.removeprefix(self.prefix()).removesuffix(self.suffix()).strip()
+        return _bare(self, text)
 
     def validate(self, text: str, position: int) -> tuple[QValidator.State, str, int]:
         if text == self.specialValueText() and text:
@@ -81,19 +85,15 @@ class CountBox(QSpinBox):
         super().__init__()
         _plainly(self)
 
-    def bare(self, text: str) -> str:
-        """What is typed without what stands before and behind it."""
-        return text.removeprefix(self.prefix()).removesuffix(self.suffix()).strip()
-
     def validate(self, text: str, position: int) -> tuple[QValidator.State, str, int]:
-        return _judged(self.bare(text), self.minimum(), self.maximum()), text, position
+        return _judged(_bare(self, text), self.minimum(), self.maximum()), text, position
 
     def valueFromText(self, text: str) -> int:
-        number = plain_number(self.bare(text))
+        number = plain_number(_bare(self, text))
         return self.value() if number is None else int(_rounded(number, 0))
 
     def fixup(self, text: str) -> str:
-        number = plain_number(self.bare(text))
+        number = plain_number(_bare(self, text))
         if number is None:
             return self.textFromValue(self.value())
         return self.textFromValue(max(self.minimum(), min(self.maximum(), int(_rounded(number, 0)))))

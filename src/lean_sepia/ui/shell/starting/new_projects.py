@@ -3,32 +3,40 @@
 from __future__ import annotations
 
 import contextlib
-from collections.abc import Sequence
+from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QWidget
 
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.file_filters import pictures
 from lean_sepia.ui.kit.dialogs.files import ask_files
-from lean_sepia.ui.kit.job import Progress
+from lean_sepia.ui.kit.job import Jobs, Progress
 
 if TYPE_CHECKING:
     from lean_sepia.paint.paint import Paint
     from lean_sepia.ui.shell.adding_photos import ReadPhoto
-    from lean_sepia.ui.shell.window import MainWindow
+    from lean_sepia.ui.shell.workspace import Workspace
 
 _PROJECT = ".sepia"
 
 
 class NewProjects(QObject):
-    """Begins projects in a window. The core is imported with the first."""
+    """Begins projects in a window. The core is imported with the first.
 
-    def __init__(self, window: MainWindow) -> None:
+    opened : opens a project and gives its workspace, None where what is open stays; refuse : says why something was not done
+    owns : what the person has to work with
+    """
+
+    def __init__(
+        self, window: QWidget, jobs: Jobs, opened: Callable[[Path], Workspace | None], refuse: Callable[[str], object],
+        owns: Callable[[], Iterable[tuple[str, bool]]],
+    ) -> None:  # fmt: skip
         super().__init__(window)
-        self._window = window
+        self._window, self._jobs, self._opened, self._refuse, self._owns = window, jobs, opened, refuse, owns
 
     def from_photo(self) -> None:
         """Ask for photos and start a project with them."""
@@ -41,8 +49,8 @@ class NewProjects(QObject):
         photos = [name for name in names if not name.endswith(_PROJECT)]
         project = next((name for name in names if name.endswith(_PROJECT)), None)
         if project is not None:
-            if self._window.open_project(Path(project)) and self._window.workspace:
-                self._window.workspace.photos.add_files(photos)
+            if (space := self._opened(Path(project))) is not None:
+                space.photos.add_files(photos)
             return
 
         def read(_progress: Progress) -> tuple[ReadPhoto | None, list[str], list[str]]:
@@ -56,22 +64,22 @@ class NewProjects(QObject):
                     refused.append(str(error))
             return None, refused, []
 
-        self._window.jobs.act("new project", lambda: read, self._with_read)
+        self._jobs.act("new project", lambda: read, self._with_read)
 
     def _with_read(self, answer: tuple[ReadPhoto | None, list[str], list[str]]) -> None:
         """Make a project for the first picture that was one, and add the others; without any there is none."""
         first, refused, rest = answer
-        if first is not None and self.new_project(Path(first.name).stem) and self._window.workspace:
-            self._window.workspace.photos.add_read(first)
-            self._window.workspace.photos.add_files(rest)
+        if first is not None and (space := self.new_project(Path(first.name).stem)) is not None:
+            space.photos.add_read(first)
+            space.photos.add_files(rest)
         if refused:
-            self._window.refuse(" ".join(dict.fromkeys(refused)))
+            self._refuse(" ".join(dict.fromkeys(refused)))
 
     def from_colour(self) -> None:
         """Search the shelf for a colour, or ask for a written one, and start a project with one zone that has it as its target."""
         from lean_sepia.shelf.shelf import own_paints
 
-        self._window.jobs.start("own paints", lambda _p: own_paints(), self._ask_colour)
+        self._jobs.start("own paints", lambda _p: own_paints(), self._ask_colour)
 
     def _ask_colour(self, paints: list[Paint]) -> None:
         from lean_sepia.ui.shell.starting.colour_dialog import ColourDialog
@@ -87,22 +95,22 @@ class NewProjects(QObject):
         try:
             lab, origin = read_colour_or_bottle(text, paints)
         except SepiaError as error:
-            self._window.refuse(str(error))
+            self._refuse(str(error))
             return
-        if self.new_project(_("From a colour")) and self._window.workspace:
-            self._window.workspace.add_stated_colour(lab, origin)
+        if (space := self.new_project(_("From a colour"))) is not None:
+            space.add_stated_colour(lab, origin)
 
-    def new_project(self, title: str) -> bool:
+    def new_project(self, title: str) -> Workspace | None:
         """Make an empty project and open it; where what is open stays open, none is left behind."""
         from lean_sepia.ui.shell.keeping import new_project
 
         try:
-            path = new_project(title, self._window.settings.owns)
+            path = new_project(title, self._owns())
         except SepiaError as error:
-            self._window.refuse(str(error))
-            return False
-        opened = self._window.open_project(path)
-        if not opened:
+            self._refuse(str(error))
+            return None
+        space = self._opened(path)
+        if space is None:
             with contextlib.suppress(OSError):
                 path.unlink()
-        return opened
+        return space
