@@ -245,3 +245,28 @@ def test_checks_grow_with_the_document_and_no_faster(many):
     assert broken_rule(small) is None
     few, lots = _opcodes(lambda: broken_rule(small)), _opcodes(lambda: broken_rule(large))
     assert lots < 5 * few
+
+
+def test_looking_things_up_grows_with_the_document_and_no_faster():
+    def all_of(project):
+        return [(project.zone(z.id), project.coats_of(z.id)) for z in project.zones], [
+            project.coat(c.id) for c in project.coats
+        ]
+
+    small, large = _many_surfaces(100), _many_surfaces(400)
+    assert _opcodes(lambda: all_of(large)) < 5 * _opcodes(lambda: all_of(small))
+    small, large = _deep(100), _deep(400)
+    assert _opcodes(lambda: all_of(large)) < 5 * _opcodes(lambda: all_of(small))
+
+
+def test_what_is_looked_up_is_that_of_the_document_as_it_is(project):
+    many = _many_surfaces(60)
+    changed = many.model_copy(
+        update={"zones": (many.zones[0].model_copy(update={"name": "Other"}), *many.zones[1:])}
+    )
+    assert [p.zone("z0").name for p in (many, changed, many)] == ["Z0", "Other", "Z0"]
+    deep = _deep(40)
+    assert [coat.id for coat in deep.coats_of("z1")] == [f"c{i}" for i in range(40)]
+    turned = deep.model_copy(update={"steps": (*deep.steps[1:2], deep.steps[0], *deep.steps[2:])})
+    assert [coat.id for coat in turned.coats_of("z1")][:3] == ["c1", "c0", "c2"]
+    assert deep.coats_of("nowhere") == ()

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from typing import Annotated, Literal, TypeVar, get_args
 
 from pydantic import Field
@@ -23,6 +22,7 @@ from lean_sepia.document.bounds import (
     Size,
     Words,
 )
+from lean_sepia.document.lookup import item_of, looked_up
 from lean_sepia.document.panels import PanelGrid
 from lean_sepia.document.planned import AT_HOME, Accepted, LoggedWait, Step, Workplace
 from lean_sepia.document.worn import Frozen, WearPlan, WearRecord
@@ -338,7 +338,7 @@ class Project(Frozen):
 
     def subject_of(self, zone: Zone) -> Subject:
         """The model a zone belongs to."""
-        return next(subject for subject in self.subjects if subject.id == zone.subject)
+        return _of_id(self.subjects, zone.subject)
 
     def surface(self, surface_id: str) -> Surface:
         """The surface with this id."""
@@ -378,13 +378,19 @@ class Project(Frozen):
 
     def coats_of(self, zone_id: str) -> tuple[Coat, ...]:
         """The coats of a zone, bottom first: sorted by their steps."""
+        return looked_up("coats of zones", (self.coats, self.steps), self._coats_by_zone).get(zone_id, ())
+
+    def _coats_by_zone(self) -> dict[str, tuple[Coat, ...]]:
         order = {step.id: index for index, step in enumerate(self.steps)}
-        return tuple(sorted((c for c in self.coats if c.zone == zone_id), key=lambda coat: order[coat.step]))
+        found: dict[str, list[Coat]] = {}
+        for coat in sorted(self.coats, key=lambda coat: order[coat.step]):
+            found.setdefault(coat.zone, []).append(coat)
+        return {zone: tuple(coats) for zone, coats in found.items()}
 
 
-def _of_id(items: Iterable[Item], identity: str) -> Item:
+def _of_id(items: tuple[Item, ...], identity: str) -> Item:
     """The item with this id; what was taken away meanwhile is refused like any edit that cannot be."""
-    for item in items:
-        if item.id == identity:  # type: ignore[attr-defined]
-            return item
+    found: Item | None = item_of(items, identity)
+    if found is not None:
+        return found
     raise EditError(_("What this is about is no longer in the project ({0}).").format(identity))
