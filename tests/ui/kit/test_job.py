@@ -1,9 +1,12 @@
 """Background work: answers on the interface thread, newest only, every fault visible, cancel."""
 
 import threading
+from functools import partial
 
 import pytest
 from PySide6.QtCore import QThread
+from PySide6.QtWidgets import QLabel, QWidget
+from shiboken6 import delete
 
 from lean_sepia.errors import BadInputError
 from lean_sepia.ui.kit.job import Jobs
@@ -59,6 +62,24 @@ def test_every_fault_is_told(jobs, qtbot, fault, words, mistakes):
     assert jobs.idle
     assert [told for told in mistakes if "ZeroDivision" not in told] == []
     mistakes.clear()
+
+
+def test_an_answer_for_a_view_that_was_closed_is_dropped(jobs, qtbot, mistakes):
+    class View(QWidget):
+        def __init__(self):
+            super().__init__()
+            self.words = QLabel("waiting", self)
+
+        def show_answer(self, number, answer):
+            self.words.setText(f"{number} {answer}")
+
+    view, gate = View(), threading.Event()
+    jobs.start("a", lambda _p: gate.wait(5), partial(view.show_answer, 3))
+    jobs.later("b", partial(view.show_answer, 4, 5))
+    delete(view)
+    gate.set()
+    qtbot.waitUntil(lambda: jobs.idle)
+    assert mistakes == []
 
 
 def test_cancel_stops_at_the_next_report(jobs, qtbot):

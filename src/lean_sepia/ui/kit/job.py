@@ -10,6 +10,7 @@ from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
+from shiboken6 import isValid
 
 from lean_sepia.errors import JobCancelled, SepiaError
 from lean_sepia.language import _
@@ -145,7 +146,7 @@ class Jobs(QObject):
         def deliver(answer: object) -> None:
             current = keep or self._newest.get(kind) is job
             finish()
-            if current:
+            if current and not _is_gone(done):
                 done(answer)
 
         def fail(message: str) -> None:
@@ -272,7 +273,8 @@ class Jobs(QObject):
         piece = self._later.pop(next(iter(self._later)))
         if not self._later:
             self._turn.stop()
-        piece()
+        if not _is_gone(piece):
+            piece()
 
     @property
     def idle(self) -> bool:
@@ -295,6 +297,14 @@ class Jobs(QObject):
         self._acts.clear()
         self.cancel_all()
         self._pool.waitForDone(10_000)
+
+
+def _is_gone(call: Callable[..., object]) -> bool:
+    """Whether what is to be called belongs to a sheet or view that was closed meanwhile."""
+    while isinstance(call, partial):
+        call = call.func
+    owner = getattr(call, "__self__", None)
+    return isinstance(owner, QObject) and not isValid(owner)
 
 
 def _answer_of(work: Work, progress: Progress) -> object:
