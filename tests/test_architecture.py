@@ -6,6 +6,7 @@ import pkgutil
 import re
 import subprocess
 import sys
+import tomllib
 from pathlib import Path
 
 import pytest
@@ -107,3 +108,38 @@ def test_pictures_and_files_are_opened_in_one_place():
             if call in path.read_text(encoding="utf-8")
         }
         assert found <= files, call
+
+
+def test_the_page_about_the_house_is_true():
+    """Every path on it is there, and its rooms are those of the import contract, from the ground up."""
+    page = (ROOT / "docs" / "architecture.md").read_text(encoding="utf-8")
+    named = set(re.findall(r"`((?:src|tests|docs|fuzzing|scripts)/[\w./-]+)`", page))
+    assert len(named) > 30
+    assert [path for path in sorted(named) if not (ROOT / path).exists()] == []
+    settings = tomllib.loads((ROOT / "pyproject.toml").read_text(encoding="utf-8"))
+    layers = settings["tool"]["importlinter"]["contracts"][0]["layers"]
+    contract = [
+        set(layer.split(" : ")) if " : " in layer else set(layer.split(" | ")) for layer in reversed(layers)
+    ]
+    rows = re.findall(r"^\| (`lean_sepia[^|]*) \|", page, re.MULTILINE)
+    rooms = [name for row in rows for name in re.findall(r"`(lean_sepia\.\w+)`", row)]
+    assert set(rooms) == set().union(*contract)
+    floor = {room: number for number, layer in enumerate(contract) for room in layer}
+    shown = [
+        floor[room]
+        for room in rooms
+        if room not in ("lean_sepia.cli", "lean_sepia.commands", "lean_sepia.ui")
+    ]
+    assert shown == sorted(shown)
+    folders = {f"lean_sepia.{folder.name}" for folder in SRC.iterdir() if (folder / "__init__.py").exists()}
+    assert folders <= set(rooms)
+
+
+def test_the_page_of_words_names_each_once():
+    page = (ROOT / "docs" / "words.md").read_text(encoding="utf-8")
+    words = [
+        word.strip()
+        for row in re.findall(r"^\| ([^|]+) \|", page, re.MULTILINE)[2:]
+        for word in row.split(",")
+    ]
+    assert len(words) == len(set(words)) > 40
