@@ -97,6 +97,16 @@ def test_what_is_written_of_a_photo_during_a_fit_stays(slow, qtbot):
     assert (photo.title, photo.date, photo.like, len(photo.anchors)) == ("My slide", "1958", "f2", 1)
 
 
+def test_what_is_written_last_of_a_photo_is_what_stays(slow, qtbot):
+    room, session = slow.workspace.rooms["evidence"], slow.workspace.session
+    room.edits.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Locker"))
+    room.edits.describe_photo("f1", {"title": "First", "like": "f2"})
+    room.edits.describe_photo("f1", {"title": "Last"})
+    done(qtbot, slow)
+    photo = session.project.photo("f1")
+    assert (photo.title, photo.like, len(photo.anchors)) == ("Last", "f2", 1)
+
+
 def test_two_quick_traces_and_straightenings_are_both_done(slow, qtbot):
     room, session = slow.workspace.rooms["evidence"], slow.workspace.session
     first, second = session.project.zones[:2]

@@ -48,6 +48,11 @@ def resampled(project: Project, photo_id: str, pictures: Pictures) -> tuple[list
 Anchors = tuple[AnchorMark, ...]
 
 
+def _about(photo_id: str) -> str:
+    """What acts on one photo are about: they take turns."""
+    return f"photo {photo_id}"
+
+
 class PhotoEdits(QObject):
     """Works on the photo in `seen`, which its room sets; nothing happens while none is seen."""
 
@@ -87,7 +92,7 @@ class PhotoEdits(QObject):
                 return True
             return bool(done(now, answer))
 
-        self._session.jobs.act(f"photo {photo_id}", prepare, answered)
+        self._session.jobs.act(_about(photo_id), prepare, answered)
 
     def _cast_of(self, seen: Seen, project: Project, photo: Photo) -> Callable[[], Cast]:
         """How the correction that a photo has is come by: it is that on screen, or is fitted in the job that asks."""
@@ -270,12 +275,20 @@ class PhotoEdits(QObject):
             return
         changed = photo.model_copy(update=changes)
         name = _("About {0}").format(changed.title)
-        if developed_by(photo) == developed_by(changed):
-            self._session.edit(
-                name, lambda p: describe_photo(p, p.photo(photo_id).model_copy(update=changes))
-            )
-        else:
+        if developed_by(photo) != developed_by(changed):
             self._describe(photo_id, lambda photo: photo.model_copy(update=changes), name)
+            return
+
+        def put(now: Photo, _answer: object) -> None:
+            written = now.model_copy(update=changes)
+            self._session.edit(name, lambda p: describe_photo(p, written))
+
+        if self._session.jobs.acting_on(
+            _about(photo_id)
+        ):  # what was written before is not put over it afterwards
+            self._act(photo_id, lambda _project, _photo: lambda _progress: None, put)
+        else:
+            put(photo, None)
 
     def _describe(self, photo_id: str, change: Callable[[Photo], Photo], name: str) -> None:
         """Keep a photo with other anchors or tones, and read its samples and regions anew, in one edit."""

@@ -187,6 +187,10 @@ class Jobs(QObject):
         """Whether anything that was done is not worked out yet."""
         return bool(self._acts)
 
+    def acting_on(self, about: str) -> bool:
+        """Whether anything that was done about one thing is not worked out yet."""
+        return about in self._acts
+
     def _take_act(self, about: str) -> None:
         queue = self._acts.get(about)
         while queue:
