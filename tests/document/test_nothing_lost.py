@@ -5,6 +5,7 @@ import os
 import shutil
 import sqlite3
 import sys
+import threading
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -197,6 +198,29 @@ def test_a_damaged_photo_is_mended_by_adding_it_again(place, project):
     store = ProjectStore.open(place)
     store.add_photo(SHA, "image/png", "a.png", PICTURE)
     assert store.photo(SHA) == PICTURE
+    store.close()
+
+
+def test_photos_and_states_are_written_from_two_threads(place, project):
+    """Neither takes what the other wrote for another's file."""
+    store = ProjectStore.open(place)
+    faults = []
+
+    def add():
+        try:
+            for number in range(60):
+                store.add_photo(f"{number:064d}", "image/png", "a.png", bytes(20_000))
+        except SaveError as error:
+            faults.append(error)
+
+    thread = threading.Thread(target=add)
+    thread.start()
+    for number in range(60):
+        store.save(titled(project, f"{number}"), "edit")
+    thread.join()
+    assert faults == []
+    assert store.load()[0].title == "59"
+    assert store.photo(f"{59:064d}") == bytes(20_000)
     store.close()
 
 

@@ -6,6 +6,7 @@ import contextlib
 import hashlib
 import os
 import sqlite3
+from collections.abc import Iterator
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -20,6 +21,7 @@ from lean_sepia.document.keeping.revisions import (
     next_id,
     passed_over,
     prune,
+    text_of,
 )
 from lean_sepia.document.migrate import parse_document
 from lean_sepia.document.model import Project
@@ -30,7 +32,7 @@ from lean_sepia.files.in_use import Hold, hold
 from lean_sepia.files.sqlite import FAULTS, Database, is_hindered, reason, seal_of
 from lean_sepia.language import _
 
-_MOST_TEXT, _MOST_PHOTO = 64 << 20, 1 << 30
+_MOST_PHOTO = 1 << 30
 _MEDIA_TYPE_LENGTH, _ANY_PICTURE = 100, "image/*"
 
 
@@ -146,7 +148,7 @@ class ProjectStore:
             with self._db.looking() as db:
                 for (identity,) in db.execute("SELECT id FROM revision ORDER BY id DESC").fetchall():
                     try:
-                        project = parse_document(self._text(db, identity))
+                        project = parse_document(text_of(db, identity, self.path))
                     except NewerVersionError:
                         raise
                     except (ProjectFileError, sqlite3.DataError):
@@ -159,20 +161,6 @@ class ProjectStore:
         words = _("{0} holds no readable revision. The file was not changed; open a backup of it.")
         raise ProjectFileError(words.format(shown(self.path)))
 
-    def _text(self, db: sqlite3.Connection, identity: int) -> str:
-        """The document of a revision; refused before it is read where it is no text or too long."""
-        found = db.execute(
-            """SELECT CAST(document AS BLOB) FROM revision
-               WHERE id = ? AND typeof(document) = 'text' AND length(document) <= ?""",
-            (identity, _MOST_TEXT),
-        ).fetchone()
-        if found is None:
-            raise ProjectFileError(_("{0} has no revision {1}.").format(shown(self.path), identity))
-        try:
-            return bytes(found[0]).decode()
-        except UnicodeDecodeError:
-            raise ProjectFileError(_("This revision of the project is damaged.")) from None
-
     def save(self, project: Project, label: str, *, now: datetime | None = None) -> None:
         """Append a revision and drop old ones, in one transaction.
 
@@ -182,15 +170,22 @@ class ProjectStore:
             It cannot be written, such as on a full disk; what was saved before is whole.
         """
         moment = (now or datetime.now(UTC)).astimezone(UTC)
-        self._check_writable()
-        try:
-            row = (moment.isoformat(timespec="milliseconds"), one_line(label), project.model_dump_json())
-            with self._db.changing() as db:
-                db.execute("INSERT INTO revision VALUES (?, ?, ?, ?)", (next_id(db), *row))
-                prune(db)
+        row = (moment.isoformat(timespec="milliseconds"), one_line(label), project.model_dump_json())
+        with self._writing() as db:
+            db.execute("INSERT INTO revision VALUES (?, ?, ?, ?)", (next_id(db), *row))
+            prune(db)
+
+    @contextlib.contextmanager
+    def _writing(self) -> Iterator[sqlite3.Connection]:
+        """One transaction into the file that was opened; no other thread comes between looking at it, writing, and remembering it."""
+        with self._db.alone():
+            self._check_writable()
+            try:
+                with self._db.changing() as db:
+                    yield db
+            except (*FAULTS, ValueError, OverflowError) as error:
+                raise self._not_saved(error) from None
             self._note_written()
-        except (*FAULTS, ValueError) as error:
-            raise self._not_saved(error) from None
 
     def _note_written(self) -> None:
         """Remember what the file looks like now, and what is newest in it."""
@@ -263,7 +258,7 @@ class ProjectStore:
         """
         try:
             with self._db.looking() as db:
-                return parse_document(self._text(db, identity))
+                return parse_document(text_of(db, identity, self.path))
         except FAULTS as error:
             raise self._unread(error) from None
 
@@ -275,16 +270,11 @@ class ProjectStore:
         SaveError
             It cannot be written, such as on a full disk; what was saved before is whole.
         """
-        self._check_writable()
-        try:
-            with self._db.changing() as db:
-                there = db.execute("SELECT bytes = ? FROM photo WHERE sha256 = ?", (data, sha256)).fetchone()
-                if there is None or not there[0]:
-                    row = (sha256, media_type[:_MEDIA_TYPE_LENGTH], shown(name), data)
-                    db.execute("INSERT OR REPLACE INTO photo VALUES (?, ?, ?, ?)", row)
-            self._note_written()
-        except (*FAULTS, OverflowError) as error:
-            raise self._not_saved(error) from None
+        with self._writing() as db:
+            there = db.execute("SELECT bytes = ? FROM photo WHERE sha256 = ?", (data, sha256)).fetchone()
+            if there is None or not there[0]:
+                row = (sha256, media_type[:_MEDIA_TYPE_LENGTH], shown(name), data)
+                db.execute("INSERT OR REPLACE INTO photo VALUES (?, ?, ?, ?)", row)
         return there is not None and not there[0]
 
     def photo(self, sha256: str) -> bytes:
@@ -316,6 +306,11 @@ class ProjectStore:
         except FAULTS:
             return len(project.photos)
         return sum(photo.sha256 not in held for photo in project.photos)
+
+    @property
+    def busy(self) -> bool:
+        """Whether a job is reading or writing just now: who cannot wait comes again."""
+        return self._db.busy
 
     def _unread(self, error: Exception) -> ProjectFileError:
         words = _("{0} cannot be read: {1}.")

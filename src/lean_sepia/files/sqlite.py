@@ -53,6 +53,20 @@ class Database:
         return connect(self.file, reading=self._reading)
 
     @contextmanager
+    def alone(self) -> Iterator[None]:
+        """Several looks and changes that no other thread comes between."""
+        with self._turn:
+            yield
+
+    @property
+    def busy(self) -> bool:
+        """Whether another thread is at it just now."""
+        if self._turn.acquire(blocking=False):
+            self._turn.release()
+            return False
+        return True
+
+    @contextmanager
     def looking(self) -> Iterator[sqlite3.Connection]:
         """Read; ends with sqlite3.Error once that takes too long."""
         with self._turn:

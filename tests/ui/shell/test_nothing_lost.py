@@ -1,6 +1,7 @@
 """Folders that go away, mistakes while closing, and names without their ending: the work is never taken along."""
 
 import os
+import threading
 
 import pytest
 from PySide6.QtWidgets import QMainWindow
@@ -99,6 +100,26 @@ def test_a_folder_without_a_way_out_asks_before_closing(
     assert not window.close()
     assert "only in this window" in asked[0][2]
     workspace.session.history.undo()
+
+
+def test_saving_by_itself_waits_for_a_photo_that_is_stored(workspace, qtbot):
+    session, held, go = workspace.session, threading.Event(), threading.Event()
+
+    def store_something():
+        with session.store._db.alone():
+            held.set()
+            go.wait(10)
+
+    thread = threading.Thread(target=store_something)
+    thread.start()
+    assert held.wait(5)
+    mast(session)
+    session._save_by_itself()  # it does not wait here
+    assert session.unsaved
+    assert session._autosave.isActive()
+    go.set()
+    thread.join()
+    qtbot.waitUntil(lambda: not session.unsaved)
 
 
 def test_a_mistake_in_saving_does_not_end_saving(workspace, monkeypatch):

@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from lean_sepia.errors import NewerVersionError, ProjectFileError
-from lean_sepia.files.gate import shown
+from lean_sepia.files.gate import MOST_TEXT, shown
 from lean_sepia.files.sqlite import Database, strange_part
 from lean_sepia.language import _, ngettext
 
@@ -61,6 +61,27 @@ def check_content(database: Database, file: Path) -> None:
             "{0} holds what no project of this program has ({1}). It was not opened; ask who gave it to you."
         )
         raise ProjectFileError(words.format(shown(file), strange))
+
+
+def text_of(db: sqlite3.Connection, identity: int, file: Path) -> str:
+    """The document of a revision; refused before it is read where it is no text or too long.
+
+    Raises
+    ------
+    ProjectFileError
+        There is no such revision, or it is no text.
+    """
+    found = db.execute(
+        """SELECT CAST(document AS BLOB) FROM revision
+           WHERE id = ? AND typeof(document) = 'text' AND length(document) <= ?""",
+        (identity, MOST_TEXT),
+    ).fetchone()
+    if found is None:
+        raise ProjectFileError(_("{0} has no revision {1}.").format(shown(file), identity))
+    try:
+        return bytes(found[0]).decode()
+    except UnicodeDecodeError:
+        raise ProjectFileError(_("This revision of the project is damaged.")) from None
 
 
 def next_id(db: sqlite3.Connection) -> int:

@@ -24,6 +24,7 @@ from lean_sepia.shelf.shelf import Shelf, shelf_path_for, user_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.photo.pictures import Pictures
 
+_BUSY_MS = 100
 AUTOSAVE_MS = 1200  # two seconds may be lost at most, and a busy window comes late
 
 
@@ -62,7 +63,7 @@ class Session(QObject):
         self._autosave = QTimer(self)
         self._autosave.setSingleShot(True)
         self._autosave.setInterval(AUTOSAVE_MS)
-        self._autosave.timeout.connect(self.save_now)
+        self._autosave.timeout.connect(self._save_by_itself)
         self.settled.connect(self.look_whether_coats_show)
 
     @property
@@ -167,7 +168,7 @@ class Session(QObject):
         if self._zone not in {zone.id for zone in self.project.zones}:
             self._zone = self.project.zones[0].id if self.project.zones else ""
         if not self._autosave.isActive():
-            self._autosave.start()
+            self._autosave.start(AUTOSAVE_MS)
         self.changed.emit()
         self.jobs.later("settled", self.settled.emit)
 
@@ -175,6 +176,13 @@ class Session(QObject):
     def unsaved(self) -> bool:
         """Whether the present document is in no file yet."""
         return self.project is not self._saved and self.project != self._saved
+
+    def _save_by_itself(self) -> None:
+        """Save once the file is free: a large photo that is being stored must not hold the window."""
+        if self.store.busy:
+            self._autosave.start(_BUSY_MS)
+        else:
+            self.save_now()
 
     def save_now(self) -> SaveError | None:
         """Write the present document as a revision, if it is not written yet; why that failed, where it did.
@@ -192,10 +200,10 @@ class Session(QObject):
             self.refused.emit(
                 _("{0} The work is still in the window and saving is tried again.").format(error)
             )
-            self._autosave.start()
+            self._autosave.start(AUTOSAVE_MS)
             return error
         except Exception:
-            self._autosave.start()  # a mistake here must not be the end of saving
+            self._autosave.start(AUTOSAVE_MS)  # a mistake here must not be the end of saving
             raise
         self._saved = self.project
         return None
