@@ -97,15 +97,22 @@ def ensure_demo(folder: Path | None = None, progress: Callable[[str], None] = _n
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
         making = Path(tempfile.mkdtemp(prefix="demo-making-", dir=target.parent))
-        try:
-            _make(making, progress)
-            _put_in_place(making, target)
-        finally:
-            shutil.rmtree(making, ignore_errors=True)
     except OSError as error:
-        words = _("The demo cannot be put into {0}: {1}. It needs a folder that can be written to.")
-        raise BadInputError(words.format(shown(target), error.strerror)) from None
+        raise _not_put(target, error) from None
+    try:
+        _make(making, progress)
+        try:
+            _put_in_place(making, target)
+        except OSError as error:
+            raise _not_put(target, error) from None
+    finally:
+        shutil.rmtree(making, ignore_errors=True)
     return demo
+
+
+def _not_put(target: Path, error: OSError) -> BadInputError:
+    words = _("The demo cannot be put into {0}: {1}. It needs a folder that can be written to.")
+    return BadInputError(words.format(shown(target), error.strerror or error))
 
 
 def _put_in_place(making: Path, target: Path) -> None:
