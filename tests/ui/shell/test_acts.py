@@ -107,6 +107,14 @@ def test_what_is_written_last_of_a_photo_is_what_stays(slow, qtbot):
     assert (photo.title, photo.like, len(photo.anchors)) == ("Last", "f2", 1)
 
 
+def test_a_guess_taken_and_left_out_quickly_is_out(slow, qtbot):
+    room, session = slow.workspace.rooms["evidence"], slow.workspace.session
+    for _click in range(2):
+        room.edits.toggle_usual("shadow")
+    done(qtbot, slow)
+    assert session.project.photo("f1").anchors == ()
+
+
 def test_two_quick_traces_and_straightenings_are_both_done(slow, qtbot):
     room, session = slow.workspace.rooms["evidence"], slow.workspace.session
     first, second = session.project.zones[:2]

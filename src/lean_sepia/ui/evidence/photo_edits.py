@@ -176,23 +176,24 @@ class PhotoEdits(QObject):
         photo = None if seen is None else self._photo(seen.photo.id)
         if seen is None or photo is None:
             return
-        if any(anchor.group == which for anchor in photo.anchors):
-            self._set_anchors(
-                lambda anchors: tuple(anchor for anchor in anchors if anchor.group != which),
-                _("Leave out a guess"),
-            )
-            return
-        try:
-            mark = usual_mark(photo, seen.picture.pixels, which)
-        except SepiaError as error:
-            self._session.refused.emit(str(error))
-            return
+        name, guessed = _("Leave out a guess"), None
+        if all(anchor.group != which for anchor in photo.anchors):
+            try:
+                guessed = usual_mark(photo, seen.picture.pixels, which)
+            except SepiaError as error:
+                self._session.refused.emit(str(error))
+                return
+            name = _("Guess: {0}").format(guessed.name)
 
-        def with_mark(anchors: Anchors) -> Anchors:
-            others = tuple(anchor for anchor in anchors if anchor.group != which)
-            return (*others, mark.model_copy(update={"id": fresh_id(others, "a")}))
+        def turned(now: Photo) -> Photo:
+            without = tuple(anchor for anchor in now.anchors if anchor.group != which)
+            if len(without) < len(now.anchors):
+                return now.model_copy(update={"anchors": without})
+            mark = guessed or usual_mark(now, seen.picture.pixels, which)
+            fresh = mark.model_copy(update={"id": fresh_id(now.anchors, "a")})
+            return now.model_copy(update={"anchors": (*now.anchors, fresh)})
 
-        self._set_anchors(with_mark, _("Guess: {0}").format(mark.name))
+        self._describe(photo.id, turned, name)
 
     def add_chart(self, corners: list[tuple[float, float]]) -> None:
         """Take the 24 patches of a chart as anchors, from the middles of its corner patches."""
