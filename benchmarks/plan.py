@@ -14,7 +14,7 @@ from lean_sepia.plan.net import links
 from lean_sepia.plan.plan_file import parse_plan
 from lean_sepia.plan.schedule.build import build_schedule
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import USUAL
+from lean_sepia.plan.waits.drying import USUAL
 
 _START = datetime(2031, 3, 3, 19)
 _EVENINGS = parse_evenings("mon-fri 19:00-21:30,sat 10:00-16:00")

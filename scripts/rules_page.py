@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.plan.rules.table import RULES
 from lean_sepia.plan.schools import SCHOOLS
-from lean_sepia.plan.waits import PAIRS, Wait
+from lean_sepia.plan.waits.pair import Wait
+from lean_sepia.plan.waits.table import PAIRS
 
 PAGE = Path(__file__).parent.parent / "docs" / "rules.md"
 _HEAD = """# What the plan checks
@@ -29,8 +31,8 @@ itself.
 
 ## Waits
 
-What counts is the pair: what lies below and what comes next. The first line that names both decides; what no line names waits for the full cure of the
-medium below (water-borne acrylic 12 h, alcohol-borne 6 h, lacquer 2 h, enamel 24 h, oil 48 h, dry pigment 0). A project's own logged times come first, times
+What counts is the pair: what lies below and what comes next. The first line that means both decides; what no line means waits until it has set, or for the
+full cure of the medium below ({0}). A project's own logged times come first, times
 given for a step next, and those hold for all that comes later on its zones: `touch_dry_min` for paint of the same medium, `full_cure_min` for all else. The table's
 times hold for what lies on a film while it lies open. One factor lengthens the table's times for thick
 coats, cold and damp. All are common practice without a source.
@@ -62,10 +64,9 @@ def page() -> str:
         f"| `{rule.code}` | {' or '.join(rule.severities)} | {rule.why} | {rule.remedy} | {_schools(rule.silent)} |\n"
         for rule in RULES
     )
-    seen = dict.fromkeys(
-        (pair.wait.words, _line(pair.wait)) for pair in PAIRS if pair.wait.words != "nothing to wait for"
-    )
-    return _HEAD + rules + _TIMES + "".join(line for _words, line in seen) + _FOOT
+    waits = (wait for pair in PAIRS for wait in pair.waits() if wait.words != "nothing to wait for")
+    cures = ", ".join(f"{medium.words} {_span(medium.full_cure_min)}" for medium in MEDIA.values())
+    return _HEAD + rules + _TIMES.format(cures) + "".join(dict.fromkeys(map(_line, waits))) + _FOOT
 
 
 def _schools(silent: tuple[tuple[str, tuple[str, ...]], ...]) -> str:

@@ -4,7 +4,7 @@ import pytest
 
 from lean_sepia.plan.plan_file import parse_plan
 from lean_sepia.plan.rules.table import check_plan
-from lean_sepia.plan.waits import USUAL
+from lean_sepia.plan.waits.drying import USUAL
 
 
 def plan(medium, kind, over, application="glaze"):

@@ -11,7 +11,7 @@ from lean_sepia.plan.hours.evenings import parse_evenings
 from lean_sepia.plan.plan_file import parse_plan, read_plan
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import build_schedule, lay_without_waiting
-from lean_sepia.plan.waits import USUAL
+from lean_sepia.plan.waits.drying import USUAL
 
 START = datetime(2031, 3, 3, 19)  # a Monday
 EVENINGS = parse_evenings("mon-fri 19:00-21:30,sat 10:00-16:00")

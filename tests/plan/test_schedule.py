@@ -17,7 +17,7 @@ from lean_sepia.plan.hours.evenings import parse_evenings
 from lean_sepia.plan.net import links
 from lean_sepia.plan.plan_file import parse_plan
 from lean_sepia.plan.schedule.build import build_schedule, lay_without_waiting
-from lean_sepia.plan.waits import USUAL, Drying
+from lean_sepia.plan.waits.drying import USUAL, Drying
 from lean_sepia.report.calendar_file import calendar_of, write_calendar
 
 EVENINGS = parse_evenings("mon-fri 19:00-21:30,sat 10:00-16:00")

@@ -3,7 +3,7 @@
 import pytest
 from tests.plan.sequences import sequence
 
-from lean_sepia.plan.adapting import CHANGED_BY, adapted
+from lean_sepia.plan.adapting import adapted, changed_by
 from lean_sepia.plan.masking import Tone, compare_orders, masking_cost, masking_minutes, pattern_steps
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schools import SCHOOLS
@@ -57,7 +57,7 @@ def test_each_school_shapes_the_plan():
     assert kinds("amount", "subtle", *flat) == ["base", "marking", "matte-coat"]
 
 
-@pytest.mark.parametrize("question", sorted(CHANGED_BY))
+@pytest.mark.parametrize("question", sorted(changed_by()))
 def test_adapted_plans_have_ids_of_their_own_and_can_be_checked(question):
     plan = sequence(
         "primer A flat",

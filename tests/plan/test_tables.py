@@ -12,15 +12,16 @@ from lean_sepia.answers.advice import ROOMS
 from lean_sepia.document.model import Coat, PaintVersion
 from lean_sepia.document.planned import Step
 from lean_sepia.errors import PlanError
+from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.identify import typical_scattering
-from lean_sepia.paint.media import CARRIER_WORDS, MEDIA, media_mix
+from lean_sepia.paint.media import MEDIA, media_mix
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.kinds import KINDS, RANK
 from lean_sepia.plan.plan_file import parse_plan
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import removable_for
+from lean_sepia.plan.waits.drying import removable_for
 
 CONTRACT = [
     "wash-model",
@@ -102,7 +103,7 @@ def test_a_step_keeps_how_long_it_can_be_taken_off_where_that_is_said():
 def test_a_medium_says_everything_that_is_asked_of_it(name):
     medium = MEDIA[name]
     assert medium.words
-    assert medium.carrier in CARRIER_WORDS
+    assert medium.carrier in CARRIERS
     assert typical_scattering(name) > 0
     assert medium.loose == (name in ("pigment", "pastel"))
     assert media_mix(name, name) != medium.loose

@@ -5,7 +5,8 @@ from tests.plan.sequences import START, sequence
 
 from lean_sepia.plan.hours.evenings import parse_evenings
 from lean_sepia.plan.schedule.build import build_schedule
-from lean_sepia.plan.waits import PAIRS, Drying, LoggedTime, full_cure, rested, table_wait
+from lean_sepia.plan.waits.drying import Drying, LoggedTime, full_cure, rested
+from lean_sepia.plan.waits.table import PAIRS, table_wait
 
 HOUR = 60.0
 
@@ -80,23 +81,24 @@ def test_what_is_worked_while_fresh_does_not_wait_for_a_cure_that_is_given():
 
 def test_every_line_of_the_table_can_be_met():
     """No line is shadowed by one above it: for each some pair of steps meets it first."""
-    from lean_sepia.paint.media import CARRIER_WORDS, MEDIA
+    from lean_sepia.paint.handling.carriers import CARRIERS
+    from lean_sepia.paint.media import MEDIA
     from lean_sepia.paint.tools import TOOLS
     from lean_sepia.plan.kinds import KINDS
-    from lean_sepia.plan.waits import _Sketch
+    from lean_sepia.plan.waits.pair import Sketch
 
     met = set()
     below = [
-        _Sketch(kind, medium, tool, MEDIA[medium].carrier if medium else "none", mask, bool(medium and MEDIA[medium].loose))
+        Sketch(kind, medium, tool, MEDIA[medium].carrier if medium else "none", mask, bool(medium and MEDIA[medium].loose))
         for kind in KINDS for medium in (*MEDIA, None) for tool in ("airbrush", "spray-can") for mask in (None, "tape", "liquid", "putty")
     ]  # fmt: skip
     then = [
-        _Sketch(kind, medium, tool, carrier, mask, bool(medium and MEDIA[medium].loose))
+        Sketch(kind, medium, tool, carrier, mask, bool(medium and MEDIA[medium].loose))
         for kind in KINDS for medium in ("acrylic-water", "oil", "lacquer", "enamel", "pigment")
         for tool in ("airbrush", "mist") for carrier in ("water", "alcohol") for mask in (None, "liquid", "putty")
     ]  # fmt: skip
     assert set(TOOLS) >= {"airbrush", "mist"}
-    assert set(CARRIER_WORDS) >= {"water", "alcohol"}
+    assert set(CARRIERS) >= {"water", "alcohol"}
     for number, pair in enumerate(PAIRS):
         lower = [one for one in below if pair.below.fits(one)]
         upper = [one for one in then if pair.then.fits(one)]

@@ -16,7 +16,8 @@ from lean_sepia.document.model import Photo, Project, Subject
 from lean_sepia.document.work import accepted_in, found_in
 from lean_sepia.errors import EditError
 from lean_sepia.language import N_, _, ngettext
-from lean_sepia.plan.kinds import KINDS, Room
+from lean_sepia.plan.kind import Room
+from lean_sepia.plan.kinds import KINDS
 
 ROOM_WORDS: dict[Room, str] = {
     "evidence": N_("Evidence"), "match": N_("Match"), "tone": N_("Tone"), "glaze": N_("Glaze"), "wear": N_("Wear"),

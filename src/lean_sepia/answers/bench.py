@@ -19,7 +19,7 @@ from lean_sepia.document.model import Coat, Project, Zone
 from lean_sepia.document.versions import medium_of
 from lean_sepia.document.work import coats_in
 from lean_sepia.language import _, weekday_and_time
-from lean_sepia.paint.media import CARRIER_WORDS
+from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.care.looking import angles, looks_again
@@ -31,7 +31,7 @@ from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.schedule.build import Placed
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import removable_for
+from lean_sepia.plan.waits.drying import removable_for
 
 _MOST_COLOURS = 4
 _MOST_NAMED = 3
@@ -284,7 +284,7 @@ def _thinning(project: Project, coat: Coat) -> list[str]:
     elif coat.thinner_share:
         words.insert(0, _("{0} % thinner").format(f"{100 * coat.thinner_share:.0f}"))
     if coat.carrier and coat.thinner_share:
-        words[0] = _("{0}, {1}").format(words[0], _(CARRIER_WORDS[coat.carrier]))
+        words[0] = _("{0}, {1}").format(words[0], _(CARRIERS[coat.carrier].words))
     return words
 
 

@@ -21,11 +21,11 @@ from lean_sepia.document.model import (
     Photo,
     Project,
     Region,
-    Role,
     Sample,
     Shape,
     Tone,
 )
+from lean_sepia.document.roles import Role
 from lean_sepia.language import _
 from lean_sepia.photo.combine import same_paint_in_shade
 from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, Cast

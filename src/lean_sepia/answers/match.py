@@ -21,7 +21,8 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
-from lean_sepia.plan.kinds import KINDS, Preset
+from lean_sepia.plan.kind import Preset
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import preset
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
@@ -39,6 +40,7 @@ AS_PLANNED, OWN_SHEEN = "as planned", "own"
 """The final sheen besides flat, satin and gloss: that of the zone's last varnish, or the paint's own."""
 
 _BY_ARRAY = ("paints", "laying", "lost", "beyond")  # fields that hold arrays, which `==` does not tell apart
+_KIND = "base"  # what this room matches
 _OFFERED_AMONG = 120
 _WORTH_SAYING = 0.3  # ΔE00 that other tools must gain
 _MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
@@ -46,7 +48,7 @@ _MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
 
 def base_coat(project: Project, zone_id: str) -> Coat | None:
     """A zone's base coat."""
-    return next((coat for coat in project.coats_of(zone_id) if coat.kind == "base"), None)
+    return next(iter(project.bases_of(zone_id)), None)
 
 
 def planned_varnish(project: Project, zone_id: str) -> Coat | None:
@@ -57,12 +59,12 @@ def planned_varnish(project: Project, zone_id: str) -> Coat | None:
 
 def _tool(project: Project, zone_id: str) -> str:
     coat = base_coat(project, zone_id)
-    return coat.tool if coat else project.owns.usual_tool("base")
+    return coat.tool if coat else project.owns.usual_tool(_KIND)
 
 
 def usual_manner(project: Project, zone_id: str) -> Preset:
     """How a zone's base is laid where nothing is said: with the tool there is."""
-    return preset("base", _tool(project, zone_id))
+    return preset(_KIND, _tool(project, zone_id))
 
 
 def pin(project: Project, zone_id: str, mix: Mix, manner: Manner, sheen: str = AS_PLANNED) -> Project:
@@ -84,7 +86,7 @@ def base_laying(
     """How a zone's base is laid: over its primer, and judged under its final varnish or at a sheen that is asked for."""
     film = Coating("film", X=film_thickness(passes, thinner_share, _tool(project, zone_id)))
     varnish = {OWN_SHEEN: None, AS_PLANNED: final_varnish(project.coats_of(zone_id))}.get(sheen, sheen)
-    return stack_below(project, zone_id, "base").laying(film, varnish)
+    return stack_below(project, zone_id, _KIND).laying(film, varnish)
 
 
 def usable_paints(
@@ -102,7 +104,7 @@ def usable_paints(
 
 def medium_below(project: Project, zone_id: str) -> str | None:
     """The medium of what lies directly below a zone's base, where the document says."""
-    below = coats_below(project, zone_id, "base")
+    below = coats_below(project, zone_id, _KIND)
     return medium_of(project, below[-1]) if below else None
 
 

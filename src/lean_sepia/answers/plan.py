@@ -20,9 +20,8 @@ from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import Placed, Schedule, build_schedule
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import USUAL, Drying
+from lean_sepia.plan.waits.drying import USUAL, Drying
 
-_OPTIONAL = ("glaze", "spots", "powder")
 _MOST_DROPPED = 5
 
 
@@ -176,12 +175,12 @@ def _to_drop(found: PlanAnswer, begin: datetime, evenings: Evenings) -> tuple[st
     while len(dropped) < _MOST_DROPPED:
         trials = []
         for step in left:
-            if step.done or step.nature.family not in _OPTIONAL:
+            if step.done or not step.nature.optional:
                 continue
             rest = tuple(
                 other.model_copy(update={"after": tuple(n for n in other.after if n != step.id)})
                 for other in left
-                if other.id != step.id and not (other.kind == "blend" and step.kind == "oil-dots" and other.shares_zone(step))
+                if other.id != step.id and not (other.nature.draws_out and step.nature.is_dots and other.shares_zone(step))
             )  # fmt: skip
             trials.append((schedule_of(question, rest, begin, evenings).finish, step.id, rest))
         if not trials:

@@ -120,7 +120,7 @@ def strata_of(project: Project, zone_id: str) -> Strata:
                 _lab(mean.grounds.get(coat.id)), both,
             )
         )  # fmt: skip
-    has_base = any(band.coat.kind in _BASES and band.lab for band in bands)
+    has_base = any((band.coat.nature.is_base or band.coat.nature.is_found) and band.lab for band in bands)
     return Strata(
         zone_id, tuple(bands), _lab(mean.fresh) if has_base else None, _lab(mean.exposed) if has_base else None,
         _lab(mean.seen), targets_of(project, zone_id), varnish, at_ends,
@@ -203,9 +203,6 @@ def _pair(near: FloatArray | None, far: FloatArray | None) -> tuple[Lab, Lab] | 
     return (first, second) if first and second else None
 
 
-_BASES = ("base", "found")
-
-
 def final_varnish(coats: Sequence[Coat]) -> Finish | None:
     """The sheen of the last varnish that is on; None where none is: then coats are seen at their own sheen."""
     return next((KINDS[c.kind].finish for c in reversed(coats) if c.on and KINDS[c.kind].is_varnish), None)
@@ -272,12 +269,12 @@ def detail_of(project: Project, coat: Coat) -> str:
             words.append(" : ".join(str(count) for count in counts))
     if covers == "tint" and coat.thinner_share:
         words.append(f"1:{coat.thinner_share / (1 - coat.thinner_share):.0f}")
-    if covers in ("spots", "loose", "resist"):
+    if covers == "loose" or (kind.in_spots and covers != "taken"):
         words.append(_("{0} % of the area").format(f"{100 * coat.area_share:.1f}"))
     elif covers == "taken":
         below = coat_name(project.coat(coat.down_to)) if coat.down_to else _("the lowest")
         words.append(_("{0} % down to {1}").format(f"{100 * coat.area_share:.1f}", below))
-    elif coat.kind == "found":
+    elif coat.nature.is_found:
         words.append(_("there already"))
     elif covers in ("film", "tint"):
         words.append(passes_words(coat))

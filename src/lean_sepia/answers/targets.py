@@ -9,7 +9,8 @@ import numpy as np
 
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.model import ROLE_WORDS, ROLES, Project, Role, Sample, Stated, TargetName, Zone
+from lean_sepia.document.model import Project, Sample, Stated, TargetName, Zone
+from lean_sepia.document.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.language import _, ngettext
 from lean_sepia.photo.combine import Reading, combine
 from lean_sepia.plan.kinds import KINDS
@@ -147,22 +148,16 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
     return Target(found.lab, found.de00_90, source, found.disagreement, found.half90)
 
 
-_NO_TARGET = ("primer", "preshade", "found")
-"""Coats that are not to have the colour of a zone's target."""
-
-
 def target_for(targets: Targets, kind: str, name: str = "") -> tuple[Target | None, str]:
     """What a kind of coat aims at, and what that is: a colour sampled in its own role, else the target of its stage."""
-    roles = KINDS[kind].roles
-    if kind == "marking" and any(word in name.casefold() for word in ("late", "second", "new")):
+    nature = KINDS[kind]
+    roles = nature.roles
+    if nature.is_marking and any(word in name.casefold() for word in ("late", "second", "new")):
         roles = roles[::-1]
     for role in roles:
         if found := targets.of_role(role):
             return found, _("{0} sample").format(_(ROLE_WORDS[role]))
-    stage = KINDS[kind].stage
-    if KINDS[kind].covers in ("film", "tint") and kind not in _NO_TARGET:
-        found = {"fresh": targets.fresh, "exposed": targets.exposed, "seen": targets.seen or targets.exposed}[
-            stage
-        ]
-        return found, _("target")
+    if nature.covers in ("film", "tint") and not nature.lies_under_the_base:
+        stages = {"fresh": targets.fresh, "exposed": targets.exposed, "seen": targets.seen or targets.exposed}
+        return stages[nature.stage], _("target")
     return None, ""

@@ -37,13 +37,13 @@ from lean_sepia.document.model import (
     Photo,
     Project,
     Region,
-    Role,
     Scheme,
     Subject,
     Tones,
     Trust,
     Zone,
 )
+from lean_sepia.document.roles import Role
 from lean_sepia.paint.paint import Paint
 from lean_sepia.photo.correction.cast import AS_FOUND
 from lean_sepia.photo.patch import corners_of

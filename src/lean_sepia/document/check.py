@@ -126,7 +126,7 @@ def _misplaced(project: Project) -> str | None:
     lowest: dict[str, int] = {}
     for coat in project.coats:
         lowest[coat.zone] = min(lowest.get(coat.zone, order[coat.step]), order[coat.step])
-    found = [coat for coat in project.coats if coat.kind == "found"]
+    found = [coat for coat in project.coats if coat.nature.is_found]
     if len({coat.zone for coat in found}) < len(found):
         return _("a zone has two found finishes; what is there already is one coat, the lowest")
     high = next((coat for coat in found if order[coat.step] > lowest[coat.zone]), None)

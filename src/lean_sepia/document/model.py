@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, TypeVar, get_args
+from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field
 
@@ -25,24 +25,18 @@ from lean_sepia.document.bounds import (
 from lean_sepia.document.lookup import item_of, looked_up
 from lean_sepia.document.panels import PanelGrid
 from lean_sepia.document.planned import AT_HOME, Accepted, LoggedWait, Step, Workplace
+from lean_sepia.document.roles import Role
 from lean_sepia.document.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.errors import EditError
-from lean_sepia.language import N_, _
-from lean_sepia.paint.media import Carrier
+from lean_sepia.language import _
+from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.plan.kind import Kind
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish, KindName, MediumName, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
 FORMAT = 8  # of this document; a newer form is refused, an older one migrated
-Role = Literal[
-    "base", "sheltered", "faded", "undercoat", "patch", "replaced", "rust", "dust", "soot", "early-marking", "late-marking",
-]  # fmt: skip
-ROLES: tuple[Role, ...] = get_args(Role)
-ROLE_WORDS: dict[str, str] = {
-    "base": N_("base"), "sheltered": N_("sheltered"), "faded": N_("faded"), "undercoat": N_("undercoat"), "patch": N_("patch"),
-    "replaced": N_("replaced"), "rust": N_("rust"), "dust": N_("dust"), "soot": N_("soot"),
-    "early-marking": N_("early marking"), "late-marking": N_("late marking"),
-}  # fmt: skip
 TargetName = Literal["fresh", "exposed", "seen"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
@@ -287,13 +281,18 @@ class Coat(Frozen):
     area_share: Share = 1.0
     finish: Finish = "flat"
     medium: MediumName | Literal["unknown"] | None = None
-    carrier: Carrier | None = None
+    carrier: CarrierName | None = None
     mix_ml: Size | None = None
     profile: ProfileName | None = None
     far: Share = 0.0
     down_to: Key | None = None
     keep: Share | None = None
     on: bool = True
+
+    @property
+    def nature(self) -> Kind:
+        """What its kind is, as the one table says."""
+        return KINDS[self.kind]
 
 
 Item = TypeVar("Item", bound="Frozen")
@@ -379,6 +378,10 @@ class Project(Frozen):
     def coats_of(self, zone_id: str) -> tuple[Coat, ...]:
         """The coats of a zone, bottom first: sorted by their steps."""
         return looked_up("coats of zones", (self.coats, self.steps), self._coats_by_zone).get(zone_id, ())
+
+    def bases_of(self, zone_id: str) -> tuple[Coat, ...]:
+        """The base coats of a zone, bottom first; one, as a rule."""
+        return tuple(coat for coat in self.coats_of(zone_id) if coat.nature.is_base)
 
     def _coats_by_zone(self) -> dict[str, tuple[Coat, ...]]:
         order = {step.id: index for index, step in enumerate(self.steps)}

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from lean_sepia.document.bounds import Key, Minutes, Name, Words
 from lean_sepia.document.worn import Frozen
-from lean_sepia.paint.media import Carrier
+from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.plan.names import KindName, MediumName, Place, ToolName
 from lean_sepia.plan.step import MaskKind
 
@@ -28,7 +28,7 @@ class Step(Frozen):
     zones: tuple[Key, ...] = ()
     after: tuple[Key, ...] = ()
     medium: MediumName | None = None
-    carrier: Carrier | None = None
+    carrier: CarrierName | None = None
     tool: ToolName | None = None
     mask: MaskKind | None = None
     place: Place | None = None

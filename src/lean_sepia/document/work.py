@@ -14,7 +14,7 @@ from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import Drying, LoggedTime, rested
+from lean_sepia.plan.waits.drying import Drying, LoggedTime, rested
 
 _STATED = ("hands_on_min", "touch_dry_min", "full_cure_min", "workable_until_min", "removable_until_min", "mask", "done")  # fmt: skip
 
@@ -71,7 +71,7 @@ def _films(coats: tuple[Coat, ...]) -> float | None:
     films = [
         coat.passes * (1 - coat.thinner_share) * TOOLS[coat.tool].spread
         for coat in coats
-        if KINDS[coat.kind].is_paint and coat.kind != "found"
+        if coat.nature.is_paint and not coat.nature.is_found
     ]
     return max(films) if films else None
 

@@ -26,6 +26,8 @@ Covers = Literal["film", "tint", "spots", "loose", "varnish", "resist", "unresis
 spots of which the first varnish leaves a part; a varnish, which only sets the sheen of the whole; a resist, under which nothing
 lies until it is rubbed off; taken: on a share what was laid since a named coat is gone; or not at all."""
 
+UNCOLOURED: frozenset[Covers] = frozenset({"varnish", "resist", "unresist", "taken"})
+"""What has no colour of its own, and what it does to what lies there."""
 PALE_L, KEPT_DARK, KEPT_PALE = 50.0, 0.8, 0.5
 """From which L* a powder is pale, and what the first varnish over it leaves of dark and of pale powder (practice)."""
 _WORTH_AT_ONCE = 4
@@ -150,7 +152,7 @@ class Stack:
 
     def _laid(self, coating: Coating) -> tuple[Stack, Patch | None]:
         body, main = coating.body, self.main
-        if coating.covers in ("varnish", "resist", "unresist", "taken"):
+        if coating.covers in UNCOLOURED:
             shown = {"varnish": main, "taken": main and self._uncovered(main, coating.down_to)}
             return replace(self, patches=tuple(self._treated(coating))), shown.get(coating.covers)
         if body is None or coating.covers == "nothing" or coating.share <= 0:

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.placing import place_of
 from lean_sepia.plan.rules.surfaces import flat_below
 from lean_sepia.plan.step import Material, PlanStep
 
-_SHEEN = ("gloss-coat", "satin-coat")
+_CHIPS, _RESIST = "chips", "resist"  # the question, and the choice that is also the kind
 
 
 def adapted(steps: Sequence[PlanStep], schools: Mapping[str, str], question: str) -> tuple[PlanStep, ...]:
     """The steps as the school chosen for a question would have them; the others stay in their order."""
     change = _CHANGES.get(question)
-    return tuple(change(list(steps), schools)) if change else tuple(steps)
+    return tuple(change(list(steps), schools) if change else _placed_anew(list(steps), question, schools))
 
 
 def _put(steps: list[PlanStep], new: PlanStep, schools: Mapping[str, str]) -> list[PlanStep]:
@@ -23,13 +24,18 @@ def _put(steps: list[PlanStep], new: PlanStep, schools: Mapping[str, str]) -> li
     return [*steps[:place], new, *steps[place:]]
 
 
-def _placed_anew(steps: list[PlanStep], kinds: Iterable[str], schools: Mapping[str, str]) -> list[PlanStep]:
-    """Steps of some kinds taken out and put where the schools have them."""
-    moved = [step for step in steps if step.kind in kinds]
-    rest = [step for step in steps if step.kind not in kinds]
-    for step in moved:
+def _placed_anew(steps: list[PlanStep], question: str, schools: Mapping[str, str]) -> list[PlanStep]:
+    """Steps of which the answer to a question decides when they come, taken out and put where the schools have them."""
+    rest = [step for step in steps if not _depends(step, question)]
+    for step in steps:
+        if not _depends(step, question):
+            continue
         rest = _put(rest, step, schools)
     return rest
+
+
+def _depends(step: PlanStep, question: str) -> bool:
+    return any(other.question == question for other in step.nature.otherwise)
 
 
 def _like(step: PlanStep, kind: str, tail: str) -> PlanStep:
@@ -48,13 +54,13 @@ def _decals(steps: list[PlanStep], schools: Mapping[str, str]) -> list[PlanStep]
     if schools.get("decals") == "gloss-first":
         order = Order(steps)
         flat = [
-            step for index, step in enumerate(order) if step.kind == "marking" and flat_below(order, index)
+            step for index, step in enumerate(order) if step.nature.is_marking and flat_below(order, index)
         ]
         for marking in flat:
             place = steps.index(marking)
             steps = [*steps[:place], _like(marking, "gloss-coat", "gloss"), *steps[place:]]
         return steps
-    return [step for i, step in enumerate(steps) if not (step.kind in _SHEEN and _serves_markings(steps, i))]
+    return [step for i, step in enumerate(steps) if not (step.nature.shines and _serves_markings(steps, i))]
 
 
 def _serves_markings(steps: Sequence[PlanStep], index: int) -> bool:
@@ -67,31 +73,28 @@ def _serves_markings(steps: Sequence[PlanStep], index: int) -> bool:
             return followed
         if step.nature.runs:
             return False
-        followed = followed or step.kind == "marking"
+        followed = followed or step.nature.is_marking
     return followed
-
-
-def _camouflage(steps: list[PlanStep], schools: Mapping[str, str]) -> list[PlanStep]:
-    return _placed_anew(steps, ("camouflage",), schools)
 
 
 def _light(steps: list[PlanStep], schools: Mapping[str, str]) -> list[PlanStep]:
     wanted = {"post-shade": "tone", "pre-shade": "preshade"}.get(schools.get("light", ""), "")
-    answer = [step for step in steps if step.kind not in ("tone", "preshade")]
-    for step in steps:
-        if step.kind in ("tone", "preshade") and wanted:
+    shading = [step for step in steps if step.nature.lights]
+    answer = [step for step in steps if not step.nature.lights]
+    for step in shading:
+        if wanted:
             answer = _put(answer, step.model_copy(update={"kind": wanted}), schools)
     return answer
 
 
 def _chips(steps: list[PlanStep], schools: Mapping[str, str]) -> list[PlanStep]:
-    if schools.get("chips") != "resist":
-        return _placed_anew(steps, ("chips",), schools)
-    answer = [step for step in steps if step.kind != "chips"]
+    if schools.get(_CHIPS) != _RESIST:
+        return _placed_anew(steps, _CHIPS, schools)
+    answer = [step for step in steps if not _depends(step, _CHIPS)]
     for step in steps:
-        if step.kind == "chips":
+        if _depends(step, _CHIPS):
             answer = _put(
-                answer, _like(step, "resist", "resist").model_copy(update={"material": None}), schools
+                answer, _like(step, _RESIST, "resist").model_copy(update={"material": None}), schools
             )
             answer = _put(
                 answer, _like(step, "remove-resist", "rub").model_copy(update={"material": None}), schools
@@ -106,7 +109,7 @@ def _varnish(steps: list[PlanStep], schools: Mapping[str, str]) -> list[PlanStep
         for index, step in enumerate(steps):
             answer.append(step)
             follower = next((later for later in steps[index + 1 :] if later.shares_zone(step)), None)
-            if step.nature.family in ("marking", "glaze") and follower and not follower.nature.is_varnish and not follower.nature.reworks and follower.kind != "setting-solution":  # fmt: skip
+            if (step.nature.is_glaze or step.nature.is_decal) and follower and not (follower.nature.is_varnish or follower.nature.reworks or follower.nature.moves):  # fmt: skip
                 answer.append(_like(step, "satin-coat", "seal"))
         return answer
     if choice == "rarely":
@@ -130,12 +133,16 @@ def _only_between(steps: Sequence[PlanStep], index: int) -> bool:
     """Whether neither markings nor a wash follow directly on a varnish, so that it only keeps layers apart."""
     for step in steps[index + 1 :]:
         if step.shares_zone(steps[index]):
-            return not (step.kind == "marking" or step.nature.is_glaze)
+            return not (step.nature.is_marking or step.nature.is_glaze)
     return True
 
 
 _CHANGES = {
-    "decals": _decals, "camouflage": _camouflage, "light": _light, "chips": _chips, "varnish": _varnish,
+    "decals": _decals, "light": _light, _CHIPS: _chips, "varnish": _varnish,
 }  # fmt: skip
-CHANGED_BY = frozenset({*_CHANGES, "oil-rest"})
-"""Questions whose answer changes the steps or their times."""
+
+
+def changed_by() -> frozenset[str]:
+    """Questions whose answer changes the steps or their times."""
+    phases = {other.question for kind in KINDS.values() for other in kind.otherwise}
+    return frozenset({*_CHANGES, *phases, "oil-rest"})

@@ -1,231 +1,244 @@
-"""The one table of kinds of step: what each is called, lays and needs, when it comes, and which room owns it.
+"""The one table of kinds of step: what each is called, lays and needs, when it comes, what serves it, and how it is undone.
 
-Everything that asks what a kind is asks here; how long it must be left alone says the table of waits. Times at the bench and order
-are common practice without a source.
+Everything that asks what a kind is asks here; how long it must be left alone says the table of waits by pairs of traits. Times at
+the bench and order are common practice without a source.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from lean_sepia.language import N_
-from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.handling.undo import Undo
 from lean_sepia.paint.stack import Covers
+from lean_sepia.plan.kind import Caution, Family, Kind, Look, Otherwise, Pause, Phase, Preset, Room, Stage
 
-Family = Literal["preparation", "paint", "varnish", "marking", "glaze", "spots", "powder", "mask", "assembly"]
-"""paint: a full coat of colour; glaze: a thin tint; spots: marks of something wet; powder: what may lie dry."""
-Room = Literal["evidence", "match", "tone", "glaze", "wear", "plan", "bench"]
-Caution = Literal["dust", "blade", "wet"]
-
+_HOUR = 60.0
+_MORNING = _HALF_DAY = 12 * _HOUR
 _BRUSH = ("brush", "airbrush")
 _SPRAY = ("airbrush", "spray-can", "brush")
 _TINT = ("glaze", "flood", "airbrush", "mist")
 _ANY_SPOT = ("sponge", "brush", "drybrush")
 _ONE_IN_10, _ONE_IN_20 = 10 / 11, 20 / 21  # parts of thinner to all
-_NO_TOOL: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
-class Preset:
-    """Passes, thinner share, share of the area; `profile` and `far` of what is put more here than there."""
-
-    passes: int = 1
-    thinner_share: float = 0.0
-    area_share: float = 1.0
-    profile: str | None = None
-    far: float = 0.0
-
-
-@dataclass(frozen=True)
-class Kind:
-    """One kind of step.
-
-    covers : how its coats lie in the strata; dry powders lie as spots whatever this says
-    hands_on_min : minutes it usually takes at the bench
-    tools : that it is laid with, the usual one first; none for what is not laid
-    medium : what it is usually made of
-    usual : how it is laid with its usual tool, where that is not as a coat of that tool; roles : in which its colour is sampled
-    stage : of a zone's targets, the first that holds this coat
-    whole_model : laid on every zone at once unless the user splits it
-    runs : a wash, which flows along seams and needs a sheen below; finish : of a varnish
-    reworks : works on what was laid while that can still be worked: draws out, wipes, unmasks
-    """
-
-    title: str
-    family: Family
-    covers: Covers
-    hands_on_min: float
-    room: Room = "plan"
-    tools: tuple[str, ...] = _NO_TOOL
-    medium: str | None = None
-    stage: Literal["fresh", "exposed", "seen"] = "seen"
-    whole_model: bool = False
-    wet: bool = False
-    runs: bool = False
-    finish: Literal["flat", "satin", "gloss"] | None = None
-    usual: Preset | None = None
-    roles: tuple[str, ...] = ()
-    cautions: tuple[Caution, ...] = ()
-    reworks: bool = False
-
-    @property
-    def is_paint(self) -> bool:
-        """Whether it is a full coat of paint."""
-        return self.family == "paint"
-
-    @property
-    def sets_the_colour(self) -> bool:
-        """Whether it is a full coat that may well have the colour of what it lies on, such as a second primer or a touch-up."""
-        return self.is_paint and self.room == "match"
-
-    @property
-    def is_full_coat(self) -> bool:
-        """Whether it covers all it is laid on: a primer, a base, a pattern; not a tone or a touch-up."""
-        return self.sets_the_colour and self.stage == "fresh"
-
-    @property
-    def is_varnish(self) -> bool:
-        """Whether it is a clear coat that sets the sheen of all below it."""
-        return self.family == "varnish"
-
-    @property
-    def is_glaze(self) -> bool:
-        """Whether it is a tint: filter, wash or oil dots."""
-        return self.family == "glaze"
-
-    @property
-    def needs_ground(self) -> bool:
-        """Whether it cannot be the first thing that lies there."""
-        return self.covers != "nothing" and not self.is_paint
-
-    @property
-    def followed_by(self) -> str:
-        """The kind of coat that usually comes next on it."""
-        return _NEXT.get(self.family, "filter") if self.stage != "fresh" or not self.is_paint else "tone"
-
-    @property
-    def to_do(self) -> bool:
-        """Whether there is work in it; a found finish is there already."""
-        return self.hands_on_min > 0
-
-    @property
-    def leaves_film(self) -> bool:
-        """Whether it leaves something on the model that a later step can spoil."""
-        return self.family not in ("preparation", "mask", "assembly")
-
-    def loose(self, medium: str | None) -> bool:
-        """Whether it lies loose: the medium decides, never the name; unknown media of powders count as dry."""
-        if self.family != "powder":
-            return False
-        return medium is None or MEDIA[medium].loose
-
-    def coat_covers(self, medium: str | None) -> Covers:
-        """How a coat of it made of a medium lies: dust or soot made of thinned paint is a film like any other."""
-        return "film" if self.family == "powder" and not self.loose(medium) else self.covers
-
-
 _LIGHT = Preset(area_share=0.25)
+_WIPED_AND_DRAWN = ("blend", "wipe-back")
+_POWDER_SERVED = ("wipe-back", "fix-powder")
+_NONE: tuple[str, ...] = ()
+
+_FILTER_DRY = Look(15, N_("A filter shows only when it is dry: is it enough, or does it want a second pass?"))
+_TIDE_MARKS = Look(20, N_("Tide marks and pools: draw them off with a clean, almost dry brush."))
+_STILL_MOVES = Look(
+    _MORNING, N_("By daylight, while it can still be moved: is it too much anywhere?"), "slow"
+)
+_LEVEL = Look(30, N_("Along the surface against a lamp: dry spray, dust and runs show now."))
+_COLOUR = (
+    Look(20, N_("Acrylic and lacquer dry darker or lighter than they are wet: judge the colour now."), "quick"),
+    Look(_MORNING, N_("Judge the colour when it is dry, by daylight."), "slow"),
+)  # fmt: skip
+_DRY_BRUSH = (N_("The brush dry, and the powder in a lid, not in the pot."),)
+_GONE = (Undo(None, N_("What is scraped off is gone: touch it up with the mix of the coat."), False),)
 
 
-def _paint(title: str, room: Room, stage: Literal["fresh", "exposed", "seen"], minutes: float,
-           whole_model: bool = False, usual: Preset | None = None, roles: tuple[str, ...] = ()) -> Kind:  # fmt: skip
+def _paint(title: str, phase: Phase, room: Room, stage: Stage, minutes: float, *, next: str, usual: Preset | None = None,
+           roles: tuple[str, ...] = (), otherwise: tuple[Otherwise, ...] = (),
+           whole_model: bool = False) -> Kind:  # fmt: skip
     return Kind(
-        title, "paint", "film", minutes, room, _SPRAY, "acrylic-water", stage,
-        whole_model=whole_model, wet=True, usual=usual, roles=roles,
+        title=title, family="paint", covers="film", hands_on_min=minutes, room=room, tools=_SPRAY, medium="acrylic-water",
+        stage=stage, phase=phase, cloths=False, masks=False, looks=_COLOUR, sets_min=None, over_itself=None,
+        served_by=("wipe-back",) if room == "tone" and stage == "exposed" else _NONE, undone=None, next=next,
+        otherwise=otherwise, whole_model=whole_model, wet=True, usual=usual, roles=roles,
     )  # fmt: skip
 
 
-def _varnish(title: str, finish: Literal["flat", "satin", "gloss"]) -> Kind:
+def _varnish(title: str, finish: Literal["flat", "satin", "gloss"], phase: Phase, look: Look) -> Kind:
     return Kind(
-        title, "varnish", "varnish", 15, "plan", _SPRAY, "acrylic-water",
-        whole_model=True, wet=True, finish=finish,
+        title=title, family="varnish", covers="varnish", hands_on_min=15, room="plan", tools=_SPRAY, medium="acrylic-water",
+        stage="seen", phase=phase, cloths=False, masks=False, looks=(look,), sets_min=None, over_itself=None,
+        served_by=_NONE, undone=None, next="wash", whole_model=True, wet=True, finish=finish,
     )  # fmt: skip
 
 
-def _powder(
-    title: str,
-    minutes: float,
-    medium: str = "pigment",
-    covers: Covers = "loose",
-    *,
-    usual: Preset = _LIGHT,
-    roles: tuple[str, ...] = (),
-) -> Kind:
+def _glaze(title: str, phase: Phase, minutes: float, usual: Preset, *looks: Look, covers: Covers = "tint",
+           tools: tuple[str, ...] = _TINT, runs: bool = False, sets_min: float | None = None,
+           over_itself: Pause | None = None) -> Kind:  # fmt: skip
     return Kind(
-        title, "powder", covers, minutes, "wear", _ANY_SPOT, medium, usual=usual, roles=roles,
-        cautions=("dust",),
+        title=title, family="glaze", covers=covers, hands_on_min=minutes, room="glaze", tools=tools, medium="oil",
+        stage="seen", phase=phase, cloths=True, masks=False, looks=looks, sets_min=sets_min, over_itself=over_itself,
+        served_by=_WIPED_AND_DRAWN, undone=None, next="chips", wet=True, runs=runs, usual=usual,
     )  # fmt: skip
 
 
-def _other(
-    title: str,
-    family: Family,
-    minutes: float,
-    *cautions: Caution,
-    wet: bool = False,
-    covers: Covers = "nothing",
-    room: Room = "plan",
-    usual: Preset | None = None,
-    roles: tuple[str, ...] = (),
-    reworks: bool = False,
-) -> Kind:
+def _spots(title: str, phase: Phase, minutes: float, tools: tuple[str, ...], medium: str, usual: Preset, *looks: Look,
+           cloths: bool, roles: tuple[str, ...], otherwise: tuple[Otherwise, ...] = ()) -> Kind:  # fmt: skip
     return Kind(
-        title, family, covers, minutes, room, wet=wet, usual=usual, roles=roles, cautions=cautions, reworks=reworks
+        title=title, family="spots", covers="spots", hands_on_min=minutes, room="wear", tools=tools, medium=medium,
+        stage="seen", phase=phase, cloths=cloths, masks=False, looks=looks, sets_min=None, over_itself=None,
+        served_by=_WIPED_AND_DRAWN, undone=None, next="dust", otherwise=otherwise, wet=True, usual=usual, roles=roles,
     )  # fmt: skip
 
+
+def _powder(title: str, minutes: float, *, medium: str = "pigment", usual: Preset = _LIGHT, roles: tuple[str, ...],
+            phase_wet: Phase | None = None, blown: bool = True, ready: tuple[str, ...] = ()) -> Kind:  # fmt: skip
+    return Kind(
+        title=title, family="powder", covers="loose", hands_on_min=minutes, room="wear", tools=_ANY_SPOT, medium=medium,
+        stage="seen", phase=Phase.DUSTING, phase_wet=phase_wet, cloths=False, masks=False, looks=(), sets_min=None,
+        over_itself=None, served_by=_POWDER_SERVED, undone=None, next="powder", usual=usual, roles=roles, cautions=("dust",), ready=ready,
+        blown=blown,
+    )  # fmt: skip
+
+
+def _by_hand(title: str, family: Family, phase: Phase, minutes: float, *cautions: Caution, undone: tuple[Undo, ...],
+             sets_min: float | None, covers: Covers = "nothing", room: Room = "plan", medium: str | None = None,
+             cloths: bool = False, masks: bool = False, looks: tuple[Look, ...] = (), served_by: tuple[str, ...] = _NONE,
+             phase_wet: Phase | None = None, wet: bool = False, usual: Preset | None = None,
+             roles: tuple[str, ...] = (), heed: tuple[str, ...] = (), ready: tuple[str, ...] = (), reworks: bool = False,
+             moves: bool = False, apart: bool = False, fixes: bool = False, clear: bool = False,
+             joins: bool = False) -> Kind:  # fmt: skip
+    """What is done with no tool that lays paint."""
+    return Kind(
+        title=title, family=family, covers=covers, hands_on_min=minutes, room=room, tools=_NONE, medium=medium, stage="seen",
+        phase=phase, cloths=cloths, masks=masks, looks=looks, sets_min=sets_min, over_itself=None, served_by=served_by,
+        undone=undone, next=_NEXT_BY_HAND[family], phase_wet=phase_wet, wet=wet, usual=usual, roles=roles, cautions=cautions, heed=heed, ready=ready,
+        reworks=reworks, moves=moves, apart=apart, fixes=fixes, clear=clear, joins=joins,
+    )  # fmt: skip
+
+
+_NEXT_BY_HAND: dict[Family, str] = {
+    "preparation": "filter",
+    "mask": "base",
+    "marking": "satin-coat",
+    "assembly": "filter",
+}
 
 KINDS: dict[str, Kind] = {
-    "wash-model": _other(N_("Wash the parts"), "preparation", 15),
-    "found": Kind(N_("Found finish"), "paint", "film", 0, "match", stage="fresh", whole_model=True),
-    "test-piece": _other(N_("Test piece"), "preparation", 20),
-    "primer": _paint(N_("Primer"), "match", "fresh", 20, whole_model=True,
-                    usual=Preset(2, 0.5), roles=("undercoat",)),
-    "preshade": _paint(N_("Pre-shading"), "tone", "fresh", 30, usual=Preset(1, 0.7, 1.0, "recess", 0.1)),
-    "base": _paint(N_("Base colour"), "match", "fresh", 30),
-    "mask": _other(N_("Mask"), "mask", 30, "blade"),
-    "resist": _other(N_("Resist"), "mask", 15, covers="resist", room="wear", usual=Preset(area_share=0.05)),
-    "camouflage": _paint(N_("Second colour"), "match", "fresh", 45, usual=Preset(2, 0.7), roles=("patch",)),
-    "unmask": _other(N_("Take masks off"), "mask", 10, "blade", reworks=True),
-    "remove-resist": _other(N_("Rub the resist off"), "mask", 30, "wet", wet=True, covers="unresist", room="wear", reworks=True),
-    "tone": _paint(N_("Light and shade"), "tone", "exposed", 30, usual=Preset(2, 0.9)),
-    "marking": Kind(N_("Lettering"), "marking", "spots", 40, "plan", _BRUSH, "acrylic-water", "exposed",
-                    wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02), roles=("early-marking", "late-marking")),
-    "setting-solution": _other(N_("Setting solution"), "marking", 10, wet=True),
-    "fade": _paint(N_("Fade"), "tone", "exposed", 25, usual=Preset(2, 0.8)),
-    "filter": Kind(N_("Filter"), "glaze", "tint", 15, "glaze", _TINT, "oil", wet=True,
-                    usual=Preset(2, _ONE_IN_20)),
-    "chips": Kind(N_("Chips"), "spots", "spots", 40, "wear", _ANY_SPOT, "acrylic-water", wet=True,
-                    usual=Preset(1, 0.0, 0.02), roles=("rust", "undercoat")),
-    "scrape": _other(N_("Scrape"), "preparation", 20, "blade", covers="taken", room="wear",
-                    usual=Preset(area_share=0.02), roles=("undercoat",)),
-    "wash": Kind(N_("Wash"), "glaze", "tint", 25, "glaze", _TINT, "oil", wet=True, runs=True,
-                    usual=Preset(1, _ONE_IN_10)),
-    "pin-wash": Kind(N_("Pin wash"), "glaze", "tint", 30, "glaze", ("seam", *_TINT), "oil", wet=True,
-                     runs=True, usual=Preset(1, _ONE_IN_10, 0.05)),
-    "oil-dots": Kind(N_("Oil dots"), "glaze", "spots", 40, "glaze", ("brush", "glaze"), "oil", wet=True,
-                    usual=Preset(1, 0.0, 0.1)),
-    "blend": _other(N_("Draw the oils out"), "preparation", 40, reworks=True),
-    "streaks": Kind(N_("Streaks"), "spots", "spots", 30, "wear", ("brush", *_ANY_SPOT), "oil", wet=True,
-                    usual=Preset(1, 0.8, 0.03), roles=("rust",)),
-    "graphite": _powder(N_("Graphite"), 10, covers="spots", usual=Preset(area_share=0.01)),
-    "gloss-coat": _varnish(N_("Gloss coat"), "gloss"),
-    "satin-coat": _varnish(N_("Satin coat"), "satin"),
-    "matte-coat": _varnish(N_("Matte coat"), "flat"),
-    "powder": _powder(N_("Powder"), 20, roles=("dust", "rust")),
-    "pastel": _powder(N_("Pastel"), 20, "pastel", roles=("dust", "rust")),
-    "dust": _powder(N_("Dust"), 20, usual=Preset(1, 0.0, 0.25, "below", 0.2), roles=("dust",)),
-    "soot": _powder(N_("Soot"), 15, usual=Preset(area_share=0.08), roles=("soot",)),
-    "wipe-back": _other(N_("Wipe back"), "preparation", 15, covers="taken", room="wear",
-                    usual=Preset(1, 0.0, 0.89, "open", 0.25), reworks=True),
-    "fix-powder": _other(N_("Fix the powder"), "preparation", 10),
-    "touch-up": _paint(N_("Touch-up"), "match", "seen", 20, usual=Preset(2, 0.5, 0.05), roles=("patch", "replaced")),
-    "fit-glass": _other(N_("Fit the glass"), "assembly", 20),
-    "assemble": _other(N_("Assemble"), "assembly", 30),
-    "other": _other(N_("Another step"), "preparation", 15),
+    "wash-model": _by_hand(
+        N_("Wash the parts"), "preparation", Phase.CLEANING, 15, sets_min=120,
+        undone=(Undo(None, N_("Nothing to undo: wash again and let it dry.")),),
+    ),
+    "found": Kind(
+        title=N_("Found finish"), family="paint", covers="film", hands_on_min=0, room="match", tools=_NONE, medium=None,
+        stage="fresh", phase=Phase.FOUND, cloths=False, masks=False, looks=(), sets_min=None, over_itself=None,
+        served_by=_NONE, whole_model=True, next="tone",
+        undone=(Undo(None, N_("It is there already: what is done to it decides, so test on a hidden spot."), False),),
+    ),
+    "test-piece": _by_hand(
+        N_("Test piece"), "preparation", Phase.TRYING, 20, sets_min=None, apart=True,
+        looks=(Look(_MORNING, N_("What a solvent did shows the next day.")),),
+        undone=(Undo(None, N_("Nothing to undo: that is what it is for.")),),
+    ),
+    "primer": _paint(N_("Primer"), Phase.PRIMING, "match", "fresh", 20, next="base", whole_model=True, usual=Preset(2, 0.5), roles=("undercoat",)),
+    "preshade": _paint(N_("Pre-shading"), Phase.SHADING_BEFORE, "tone", "fresh", 30, next="base", usual=Preset(1, 0.7, 1.0, "recess", 0.1)),
+    "base": _paint(N_("Base colour"), Phase.BASE, "match", "fresh", 30, next="tone"),
+    "mask": _by_hand(
+        N_("Mask"), "mask", Phase.MASKING, 30, "blade", sets_min=0, masks=True, served_by=("unmask",),
+        undone=(Undo(None, N_("Lift it and lay it again, low along the surface; warm stubborn tape with a finger.")),),
+    ),
+    "resist": _by_hand(
+        N_("Resist"), "mask", Phase.RESISTING, 15, sets_min=10, covers="resist", room="wear", masks=True,
+        served_by=("remove-resist",), usual=Preset(area_share=0.05),
+        looks=(Look(10, N_("The skin is clear and no longer white: now it protects.")),),
+        undone=(Undo(None, N_("Rub it off again while nothing lies on it.")),),
+    ),
+    "camouflage": _paint(N_("Second colour"), Phase.PATTERN, "match", "fresh", 45, next="tone", usual=Preset(2, 0.7), roles=("patch",),
+                         otherwise=(Otherwise("camouflage", "reverse", Phase.PATTERN_FIRST),)),
+    "unmask": _by_hand(
+        N_("Take masks off"), "mask", Phase.UNMASKING, 10, "blade", sets_min=0, reworks=True,
+        looks=(Look(5, N_("Edges that crept under the mask: touch them up while the mix is there.")),),
+        undone=(Undo(None, N_("Mask again along the edge; creep is scraped with a fresh blade held flat, or touched up."), False),),
+    ),
+    "remove-resist": _by_hand(
+        N_("Rub the resist off"), "mask", Phase.RUBBING, 30, "wet", sets_min=0, wet=True, covers="unresist", room="wear",
+        reworks=True, heed=(N_("Wet paint and tools off a powered track."),),
+        undone=(Undo(None, N_("What is rubbed off is gone: touch it up with the mix of the coat."), False),),
+    ),
+    "tone": _paint(N_("Light and shade"), Phase.SHADING, "tone", "exposed", 30, next="filter", usual=Preset(2, 0.9)),
+    "marking": Kind(
+        title=N_("Lettering"), family="marking", covers="spots", hands_on_min=40, room="plan", tools=_BRUSH,
+        medium="acrylic-water", stage="exposed", phase=Phase.LETTERING, cloths=False, masks=False, sets_min=_HALF_DAY,
+        over_itself=None, served_by=("setting-solution",), next="satin-coat", wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02),
+        roles=("early-marking", "late-marking"),
+        looks=(Look(_MORNING, N_("Silvering and edges: prick what is silver and soften it again.")),),
+        ready=(N_("Warm water, 30 to 60 seconds; tweezers and a brush for each job."),),
+        undone=(
+            Undo(1, N_("Float it with water and push it.")),
+            Undo(_HOUR, N_("Soak it with warm water and slide it off; it may tear."), False),
+            Undo(None, N_("Lift it with tape or scrape it off; the coat below suffers."), False),
+        ),
+    ),
+    "setting-solution": _by_hand(
+        N_("Setting solution"), "marking", Phase.LETTERING, 10, sets_min=_HALF_DAY, wet=True, moves=True,
+        looks=(Look(30, N_("Wrinkles go by themselves: do not touch the decal before it is dry.")),),
+        undone=(Undo(1, N_("Blot it at once.")), Undo(None, N_("The decal has drawn in for good."), False)),
+    ),
+    "fade": _paint(N_("Fade"), Phase.FADING, "tone", "exposed", 25, next="filter", usual=Preset(2, 0.8)),
+    "filter": _glaze(
+        N_("Filter"), Phase.FILTERING, 15, Preset(2, _ONE_IN_20), _FILTER_DRY, sets_min=6 * _HOUR,
+        over_itself=Pause(15, N_("filter before the next filter")),
+    ),
+    "chips": _spots(
+        N_("Chips"), Phase.CHIPPING, 40, _ANY_SPOT, "acrylic-water", Preset(1, 0.0, 0.02), cloths=False,
+        roles=("rust", "undercoat"), otherwise=(Otherwise("chips", "after-wash", Phase.CHIPPING_LATE),),
+    ),
+    "scrape": _by_hand(
+        N_("Scrape"), "preparation", Phase.CHIPPING, 20, "blade", sets_min=0, covers="taken", room="wear",
+        usual=Preset(area_share=0.02), roles=("undercoat",), undone=_GONE,
+        heed=(N_("An old finish may hold lead: wet, masked, no children near."),),
+    ),
+    "wash": _glaze(N_("Wash"), Phase.WASHING, 25, Preset(1, _ONE_IN_10), _TIDE_MARKS, _STILL_MOVES, runs=True),
+    "pin-wash": _glaze(N_("Pin wash"), Phase.WASHING, 30, Preset(1, _ONE_IN_10, 0.05), _TIDE_MARKS, _STILL_MOVES, runs=True,
+                       tools=("seam", *_TINT)),
+    "oil-dots": _glaze(
+        N_("Oil dots"), Phase.DOTTING, 40, Preset(1, 0.0, 0.1),
+        Look(20, N_("The oils have drawn into the surface a little: begin to draw them out.")),
+        covers="spots", tools=("brush", "glaze"),
+    ),
+    "blend": _by_hand(
+        N_("Draw the oils out"), "preparation", Phase.DRAWING_OUT, 40, sets_min=None, medium="oil", cloths=True, reworks=True,
+        moves=True, looks=(_STILL_MOVES,),
+        ready=(N_("Wipe the brush after every stroke; it stays almost dry."), N_("Strokes down on upright faces, along the traffic on decks.")),
+        undone=(Undo(_HALF_DAY, N_("Draw it off with a brush damp with white spirit.")), Undo(None, N_("It has set: glaze over it."), False)),
+    ),
+    "streaks": _spots(N_("Streaks"), Phase.STREAKING, 30, ("brush", *_ANY_SPOT), "oil", Preset(1, 0.8, 0.03), _STILL_MOVES,
+                      cloths=True, roles=("rust",)),
+    "graphite": Kind(
+        title=N_("Graphite"), family="powder", covers="spots", hands_on_min=10, room="wear", tools=_ANY_SPOT, medium="pigment",
+        stage="seen", phase=Phase.POLISHING, cloths=False, masks=False, looks=(), sets_min=None, over_itself=None,
+        served_by=_NONE, next="powder", metal=True, usual=Preset(area_share=0.01), cautions=("dust",),
+        heed=(N_("Graphite dust conducts: keep it off electrics."),),
+        ready=(N_("Clean fingers or a cotton bud: grease takes the shine."),),
+        undone=(Undo(None, N_("Wipe it off with a soft rubber; a trace of shine stays."), False),),
+    ),
+    "gloss-coat": _varnish(N_("Gloss coat"), "gloss", Phase.SHINE, _LEVEL),
+    "satin-coat": _varnish(N_("Satin coat"), "satin", Phase.SHINE, _LEVEL),
+    "matte-coat": _varnish(N_("Matte coat"), "flat", Phase.MATTING,
+                           Look(_HOUR, N_("Flat all over, and no white bloom? Colours lie deeper under it than they did."))),
+    "powder": _powder(N_("Powder"), 20, roles=("dust", "rust"), ready=_DRY_BRUSH),
+    "pastel": _powder(N_("Pastel"), 20, medium="pastel", roles=("dust", "rust")),
+    "dust": _powder(N_("Dust"), 20, usual=Preset(1, 0.0, 0.25, "below", 0.2), roles=("dust",), phase_wet=Phase.TOUCHING_UP),
+    "soot": _powder(N_("Soot"), 15, usual=Preset(area_share=0.08), roles=("soot",), phase_wet=Phase.TOUCHING_UP, blown=False),
+    "wipe-back": _by_hand(
+        N_("Wipe back"), "preparation", Phase.WIPING, 15, sets_min=0, covers="taken", room="wear", cloths=True, reworks=True,
+        moves=True, phase_wet=Phase.CLEANING_UP, usual=Preset(1, 0.0, 0.89, "open", 0.25),
+        ready=(N_("The cloth damp, a clean fold for every stroke."),),
+        undone=(Undo(None, N_("Lay more and wipe again.")),),
+    ),
+    "fix-powder": _by_hand(
+        N_("Fix the powder"), "preparation", Phase.FIXING, 10, sets_min=60, fixes=True,
+        undone=(Undo(60, N_("Lift it with the fluid itself and a soft brush."), False), Undo(None, N_("Fixed powder stays; paint over it."), False)),
+    ),
+    "touch-up": _paint(N_("Touch-up"), Phase.TOUCHING_UP, "match", "seen", 20, next="filter", usual=Preset(2, 0.5, 0.05), roles=("patch", "replaced")),
+    "fit-glass": _by_hand(
+        N_("Fit the glass"), "assembly", Phase.CLEAR_PARTS, 20, sets_min=60, clear=True,
+        undone=(Undo(60, N_("Slide it out before the glue grips.")), Undo(None, N_("Press it out from inside; clear parts crack."), False)),
+    ),
+    "assemble": _by_hand(
+        N_("Assemble"), "assembly", Phase.PUTTING_TOGETHER, 30, sets_min=60, joins=True,
+        undone=(Undo(5, N_("Pull it apart before the glue grips.")), Undo(None, N_("Cut the joint with a fresh blade, away from you."), False)),
+    ),
+    "other": _by_hand(
+        N_("Another step"), "preparation", Phase.PUTTING_TOGETHER, 15, sets_min=0,
+        undone=(Undo(None, N_("Only you know what this step does: note how to undo it."), False),),
+    ),
 }  # fmt: skip
 """In the usual order of work."""
-
-_NEXT: dict[Family, str] = {"paint": "filter", "varnish": "wash", "marking": "satin-coat", "glaze": "chips", "spots": "dust",
-                            "powder": "powder", "mask": "base"}  # fmt: skip
 RANK = {name: position for position, name in enumerate(KINDS)}

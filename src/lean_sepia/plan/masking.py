@@ -34,11 +34,11 @@ def masking_cost(steps: Sequence[PlanStep], areas: Mapping[str, float]) -> Maski
     painted: dict[str, str] = {}
     for index, step in enumerate(order):
         zones = order.zones(step)
-        if step.kind == "mask":
+        if step.nature.is_mask:
             covered = sum(areas.get(zone, _USUAL_CM2) for zone in zones)
             area, masks = area + covered, masks + 1
             minutes += masking_minutes(covered) if step.hands_on_min is None else step.hands_on_min
-        elif step.kind == "unmask":
+        elif step.nature.lifts:
             minutes += step.hands_min
         if step.sprayed and step.nature.leaves_film:
             covered_zones = _masked_at(order, index)
@@ -58,7 +58,7 @@ def masking_minutes(area_cm2: float) -> float:
 
 
 def _masked_at(order: Order, index: int) -> set[str]:
-    return {zone for i in order.masks_on(index) if order[i].kind == "mask" for zone in order.zones(order[i])}
+    return {zone for i in order.masks_on(index) if order[i].nature.is_mask for zone in order.zones(order[i])}
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from lean_sepia.errors import PlanError
 from lean_sepia.language import _
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import USUAL, Drying
+from lean_sepia.plan.waits.drying import USUAL, Drying
 
 Links = list[dict[int, float]]
 """For every step the earlier ones it waits for, and how many minutes after the end of each it may start."""

@@ -43,19 +43,16 @@ class _Zone:
     def take(self, index: int, step: PlanStep, steps: Sequence[PlanStep]) -> None:
         """What a step leaves behind."""
         self.before.append(index)
-        if step.kind in ("mask", "resist"):
+        if step.nature.masks:
             self.masks.append(index)
-        elif step.kind in _TAKES_OFF:
-            self.masks = [i for i in self.masks if steps[i].kind != _TAKES_OFF[step.kind]]
+        elif step.nature.unmasks:
+            self.masks = [i for i in self.masks if not step.serves(steps[i])]
         if step.seals:
             self.open = [index]
-        elif step.kind != "test-piece":
+        elif not step.nature.apart:
             self.open.append(index)
         if step.nature.is_varnish or (step.is_full_coat and step.material is not None):
             self.sheen = index
-
-
-_TAKES_OFF = {"unmask": "mask", "remove-resist": "resist"}
 
 
 @dataclass(frozen=True)
@@ -103,15 +100,13 @@ class Order(tuple[PlanStep, ...]):
         left_on = {i for zone in zones.values() for i in zone.masks}
         last_off: dict[int, int] = {}
         for index, step in enumerate(self):
-            if step.kind in _TAKES_OFF:
+            if step.nature.unmasks:
                 for ground in grounds[index]:
-                    for i in ground.masks:
-                        if self[i].kind == _TAKES_OFF[step.kind]:
-                            last_off[i] = index
+                    last_off |= {i: index for i in ground.masks if step.serves(self[i])}
         brackets = [
             Bracket(i, None if i in left_on else last_off.get(i))
             for i, step in enumerate(self)
-            if step.kind in ("mask", "resist")
+            if step.nature.masks
         ]
         return grounds, brackets
 

@@ -5,46 +5,34 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.kind import Phase
 from lean_sepia.plan.rules.finding import weight_of
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
 
-_PHASES: tuple[tuple[str, ...], ...] = (
-    ("found",), ("wash-model",), ("test-piece",), ("primer",), ("preshade",), ("resist",), ("base",), ("mask",), ("camouflage",),
-    ("unmask",), ("remove-resist",), ("tone",), ("gloss-coat", "satin-coat"), ("marking", "setting-solution"), ("fade",), ("seal",), ("filter",),
-    ("chips", "scrape"), ("wash", "pin-wash"), ("clean-up",), ("oil-dots",), ("blend",), ("streaks",), ("late-chips",), ("touch-up", "paint-soot"),
-    ("matte-coat",), ("powder", "pastel", "dust", "soot"), ("wipe-back",), ("fix-powder",), ("graphite",), ("fit-glass",), ("assemble", "other"),
-)  # fmt: skip
-_PHASE = {name: float(place) for place, names in enumerate(_PHASES) for name in names}
 _UPSIDE_DOWN, _WORTH_A_SEARCH = 1_000_000, 100  # against the weight of findings
-_ON_A_GROUND = frozenset({"varnish", "marking", "glaze", "spots", "powder"})
 _MOST_TRIED, _MOST_TURNED, _ROUNDS = 20, 5, 16
 _MOST_PLACES = 120
 _WORK = 20_000  # steps looked at in all
 
 
-def phase(step: PlanStep, schools: Mapping[str, str], others: Sequence[PlanStep] = ()) -> float:
+def phase(step: PlanStep, schools: Mapping[str, str], others: Sequence[PlanStep] = ()) -> Phase:
     """When in the work a step usually comes, as the schools say; `others` are the steps there are beside it."""
-    kind = step.kind
-    if kind == "camouflage" and schools.get("camouflage") == "reverse":
-        return _PHASE["base"] - 0.5
-    if kind == "chips" and schools.get("chips") == "after-wash":
-        return _PHASE["late-chips"]
-    if kind in ("gloss-coat", "satin-coat") and _seals_markings(step, schools, others):
-        return _PHASE["seal"]
-    if kind == "wipe-back" and not any(other.loose for other in others):
-        return _PHASE["clean-up"]
-    if kind in ("soot", "dust") and not step.loose:
-        return _PHASE["paint-soot"]
-    return _PHASE[kind]
+    nature = step.nature
+    for other in nature.otherwise:
+        if schools.get(other.question) == other.choice:
+            return other.phase
+    if nature.shines and _seals_markings(step, schools, others):
+        return Phase.SEALING
+    loose = any(one.loose for one in others) if nature.wipes else step.loose
+    return nature.phase if loose or nature.phase_wet is None else nature.phase_wet
 
 
 def _seals_markings(step: PlanStep, schools: Mapping[str, str], others: Sequence[PlanStep]) -> bool:
     """Whether a gloss or satin coat is not the one that markings lie on, but the one over them, under filters and washes."""
     if schools.get("decals") in ("smooth", "on-matte"):
         return True
-    return any(other.kind in ("gloss-coat", "satin-coat") and other.shares_zone(step) for other in others)
+    return any(other.nature.shines and other.shares_zone(step) for other in others)
 
 
 def place_of(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, str]) -> int:
@@ -79,7 +67,7 @@ def _usual_place(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str
 def _cost(steps: Sequence[PlanStep], schools: Mapping[str, str]) -> int:
     """What speaks against an order; above all that something lies under the coat that is to be its ground."""
     upside_down = sum(
-        steps[i].nature.family in _ON_A_GROUND and steps[i].shares_zone(coat)
+        steps[i].nature.on_a_ground and steps[i].shares_zone(coat)
         for j, coat in enumerate(steps)
         if coat.is_full_coat
         for i in range(j)
@@ -148,33 +136,3 @@ def _moves(order: list[PlanStep], step: PlanStep) -> list[list[PlanStep]]:
     low = max((i + 1 for i, other in enumerate(rest) if other.id in step.after), default=0)
     high = min((i for i, other in enumerate(rest) if step.id in other.after), default=len(rest))
     return [[*rest[:place], step, *rest[place:]] for place in range(low, high + 1) if place != index]
-
-
-def next_kind(kind: str, schools: Mapping[str, str]) -> str:
-    """The kind of coat that usually comes next on one, as the schools have it."""
-    usual = KINDS[kind].followed_by
-    if kind == "primer":
-        return "preshade" if schools.get("light") == "pre-shade" else "base"
-    if kind == "preshade":
-        return "base"
-    if usual == "tone" and schools.get("light") in ("pre-shade", "none"):
-        return "filter" if schools.get("decals") in ("smooth", "on-matte") else "gloss-coat"
-    if usual == "satin-coat" and schools.get("varnish") == "rarely":
-        return "filter"
-    if usual == "chips" and kind == "filter" and schools.get("chips") == "after-wash":
-        return "wash"
-    return usual
-
-
-def usual_kinds(schools: Mapping[str, str]) -> tuple[str, ...]:
-    """The steps of a usual plan, as the schools have it."""
-    light = {"pre-shade": "preshade", "none": ""}.get(schools.get("light", ""), "tone")
-    gloss = "" if schools.get("decals") in ("smooth", "on-matte") else "gloss-coat"
-    seal = "satin-coat" if schools.get("varnish") == "often" else ""
-    chips = schools.get("chips", "before-wash")
-    order = (
-        "wash-model", "primer", light if light == "preshade" else "", "resist" if chips == "resist" else "", "base",
-        "remove-resist" if chips == "resist" else "", light if light == "tone" else "", gloss, "marking", seal,
-        "chips" if chips == "before-wash" else "", "pin-wash", "chips" if chips == "after-wash" else "", "matte-coat", "powder",
-    )  # fmt: skip
-    return tuple(kind for kind in order if kind)

@@ -15,7 +15,7 @@ from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.net import check_steps
 from lean_sepia.plan.schools import checked_school
 from lean_sepia.plan.step import MOST_STEPS, PlanStep
-from lean_sepia.plan.waits import Drying, rested
+from lean_sepia.plan.waits.drying import Drying, rested
 
 _FACTORS = (0.1, 10.0)
 

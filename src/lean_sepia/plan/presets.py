@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from lean_sepia.language import N_
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.kinds import KINDS, Preset
+from lean_sepia.plan.kind import Preset
+from lean_sepia.plan.kinds import KINDS
 
 _BY_TOOL: dict[str, Preset] = {
     "airbrush": Preset(2, 0.6), "close": Preset(2, 0.7), "mist": Preset(2, 0.9), "spray-can": Preset(2), "brush": Preset(3, 0.5),
@@ -36,6 +37,6 @@ def preset(kind: str, tool: str | None = None) -> Preset:
     if nature.family in ("paint", "varnish"):
         share = min(by_tool.area_share, own.area_share)
         return Preset(by_tool.passes, by_tool.thinner_share, share, own.profile, own.far)
-    if nature.family in ("powder", "spots") and tool and TOOLS[tool].sprayed:
+    if nature.marks and tool and TOOLS[tool].sprayed:
         return Preset(2, 0.9, own.area_share, own.profile, own.far)
     return own

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 from datetime import datetime
-from functools import cached_property
 from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from lean_sepia.language import _
-from lean_sepia.paint.media import MEDIA, Carrier
+from lean_sepia.paint.handling.carriers import CarrierName
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.hours.evenings import YEARS, in_our_time
-from lean_sepia.plan.kinds import KINDS, Kind
+from lean_sepia.plan.kind import Kind
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 
 
@@ -62,7 +63,7 @@ class PlanStep(BaseModel):
     full_cure_min: Minutes | None = None
     workable_until_min: Minutes | None = None
     removable_until_min: Minutes | None = None
-    carrier: Carrier | None = None
+    carrier: CarrierName | None = None
     application: ToolName | None = None
     place: Place | None = None
     mask: MaskKind | None = None
@@ -73,7 +74,7 @@ class PlanStep(BaseModel):
     start: Moment | None = None
     end: Moment | None = None
 
-    @cached_property
+    @property
     def nature(self) -> Kind:
         """What its kind is, as the one table says."""
         return KINDS[self.kind]
@@ -86,10 +87,10 @@ class PlanStep(BaseModel):
     @property
     def loose(self) -> bool:
         """Whether it leaves loose powder; the medium decides, never the name."""
-        return MEDIA[self.medium].loose if self.medium else self.nature.family == "powder"
+        return MEDIA[self.medium].loose if self.medium else self.nature.is_powder
 
     @property
-    def solvent(self) -> Carrier:
+    def solvent(self) -> CarrierName:
         """The carrier, from the medium unless stated."""
         if self.carrier is not None:
             return self.carrier
@@ -106,6 +107,12 @@ class PlanStep(BaseModel):
     def medium(self) -> str | None:
         """Medium of the material, if there is one and it is known."""
         return self.material.medium if self.material and self.material.medium != "unknown" else None
+
+    @property
+    def slow(self) -> bool:
+        """Whether it stays open for hours: as its medium does, else that of what its kind is usually made of or worked in."""
+        medium = self.medium or self.nature.medium
+        return medium is not None and MEDIA[medium].slow
 
     @property
     def tool(self) -> str | None:
@@ -154,12 +161,12 @@ class PlanStep(BaseModel):
         """Title, or the id where there is none."""
         return self.title or self.id
 
+    def serves(self, other: PlanStep) -> bool:
+        """Whether its kind is one that works on what another lays: draws it out, wipes it, fixes it, takes it off."""
+        return self.kind in other.nature.served_by
+
     def shares_zone(self, other: PlanStep) -> bool:
         """Whether two steps touch a common zone."""
         if self.zones == "all" or other.zones == "all":
             return self.model == other.model or not self.model or not other.model
-        return not self._zone_set.isdisjoint(other._zone_set)
-
-    @cached_property
-    def _zone_set(self) -> frozenset[str]:
-        return frozenset(self.zones)
+        return not set(self.zones).isdisjoint(other.zones)

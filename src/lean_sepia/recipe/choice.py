@@ -10,6 +10,7 @@ import numpy.typing as npt
 
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import N_
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.mix import MixSolver, Recipe, one_per_bottle_set
 
@@ -29,7 +30,7 @@ class Choice:
 def base_paints(paints: Sequence[Paint]) -> list[Paint]:
     """Paints for a base: those that mix, without artist's oils where there is anything else (practice)."""
     wet = [paint for paint in paints if paint.mixes]
-    return [paint for paint in wet if paint.medium != "oil"] or wet
+    return [paint for paint in wet if not MEDIA[paint.medium].tube] or wet
 
 
 def offer(

@@ -11,6 +11,7 @@ from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
+from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import MEDIA, media_mix
 from lean_sepia.paint.paint import Paint, mixed
@@ -156,23 +157,24 @@ def media_cautions(
         said.append(
             _("{0} and {1} do not mix: in one cup they curdle or separate.").format(*words).capitalize()
         )
-    if {"acrylic-water", "acrylic-alcohol"} <= kinds:
+    carriers = {MEDIA[medium].carrier for medium in kinds}
+    if {"water", "alcohol"} <= carriers:
         said.append(
             _("Water-carried and alcohol-carried acrylic in one cup may curdle: stir a drop of each first.")
         )
-    if "acrylic-alcohol" in kinds and thinner == "water":
+    if "alcohol" in carriers and thinner == "water":
         said.append(
             _("Water makes alcohol-carried paint grainy and slow: thin it with alcohol or its own thinner.")
         )
-    if "lacquer" in kinds and below and MEDIA[below].carrier not in ("none", "lacquer-thinner"):
+    if "lacquer-thinner" in carriers and below and MEDIA[below].carrier not in ("none", "lacquer-thinner"):
         said.append(
             _(
                 "Lacquer softens what lies below: let it cure fully, mist the first coats, and test on a spare part."
             )
         )
-    if tool == "brush" and kinds & {"lacquer", "acrylic-alcohol"}:
+    if tool == "brush" and carriers & {"lacquer-thinner", "alcohol"}:
         said.append(_("This dries too fast for a brush: add a retarder, or spray it."))
-    if any(MEDIA[medium].carrier not in ("none", "water") for medium in kinds) and TOOLS[tool].sprayed:
+    if any(CARRIERS[carrier].solvent for carrier in carriers) and TOOLS[tool].sprayed:
         said.append(
             _(
                 "Spray it with extraction to the outside and an organic-vapour respirator, away from flames; follow the product's safety data sheet and local rules."

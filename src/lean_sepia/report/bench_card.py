@@ -33,7 +33,7 @@ from lean_sepia.language import _, clock, day, weekday_and_time
 from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.plan.care.looking import looks_again
 from lean_sepia.plan.hours.wall_clock import later
-from lean_sepia.plan.waits import removable_for
+from lean_sepia.plan.waits.drying import removable_for
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
 

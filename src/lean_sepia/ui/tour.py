@@ -133,13 +133,13 @@ class _Guide:
 
     def _tints(self) -> None:
         """A filter over several zones, and oil dots."""
-        from lean_sepia.ui.glaze.glaze_room import DOTS, GlazeRoom
+        from lean_sepia.ui.glaze.glaze_room import GlazeRoom
 
         self._workspace.open_room("glaze")
         self._picture("glaze")
         glaze = self._workspace.rooms["glaze"]
         assert isinstance(glaze, GlazeRoom)
-        glaze.open_page(DOTS)
+        glaze.open_page(glaze.dots.kind)
         self._picture("dots")
 
     def _panels(self) -> None:

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from lean_sepia.answers.coats.draft import LAID, draft_of, usual_draft
+from lean_sepia.answers.coats.draft import draft_of, laid_kinds, usual_draft
 from lean_sepia.answers.coats.laying import answer
 from lean_sepia.answers.coats.mixing import LayQuestion
 from lean_sepia.answers.strata import strata_of
@@ -28,7 +28,7 @@ def ask(worked, shelf_paints):
     return laid
 
 
-@pytest.mark.parametrize("kind", LAID)
+@pytest.mark.parametrize("kind", laid_kinds())
 def test_every_kind_can_be_laid_and_comes_out_as_it_was_promised(ask, worked, kind):
     nature = KINDS[kind]
     of = "" if nature.is_varnish or nature.covers in ("resist", "unresist", "taken") else "raw umber + 2 sand"

@@ -16,8 +16,11 @@ from lean_sepia.plan.presets import preset
 from lean_sepia.recipe.phrases.ratio import spoken
 
 _THIN = 0.85
-LAID: tuple[str, ...] = tuple(name for name, kind in KINDS.items() if kind.covers != "nothing")
-"""The kinds of step in which a coat is laid or taken away."""
+
+
+def laid_kinds() -> tuple[str, ...]:
+    """The kinds of step in which a coat is laid or taken away."""
+    return tuple(name for name, kind in KINDS.items() if kind.covers != "nothing")
 
 
 @dataclass(frozen=True)

@@ -134,7 +134,7 @@ def answer(question: LayQuestion) -> LayAnswer:
 def _what_an_airbrush_would_gain(project: Project, coat: Coat, band: Band) -> list[str]:
     """For a fade or a tone laid without one: how much finer the steps of a mist would be; nothing where that is at hand."""
     nature = KINDS[coat.kind]
-    if project.owns.has("mist") or not nature.is_paint or nature.room != "tone" or not coat.recipe:
+    if project.owns.has("mist") or not nature.shades or not coat.recipe:
         return []
     steps = []
     for tool, thinner in ((coat.tool, coat.thinner_share), ("mist", _MISTED)):

@@ -54,7 +54,7 @@ def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:
         return Mix(lab=lab, finish=draft.finish, medium=draft.medium), None, ""  # type: ignore[arg-type]
     names = {paint.id: paint.name for paint in question.bottles}
     cups = {recipe.id: recipe.name for recipe in project.recipes}
-    base = next((c.recipe for c in project.coats_of(zone) if c.kind == "base" and c.recipe), "")
+    base = next((c.recipe for c in project.bases_of(zone) if c.recipe), "")
     own = project.coat(question.replacing).recipe if question.replacing else None
     text = _with_names(question, text)
     text = text.replace("“", "").replace("”", "").removeprefix(_("from the cup “{0}”").split("“")[0])
@@ -128,9 +128,9 @@ def _unsaid(question: LayQuestion) -> Mix:
     """What a coat is of where nothing is written: nothing for what needs none, else the sampled colour of its kind."""
     draft = question.draft
     nature = KINDS[draft.kind]
-    if nature.is_varnish or nature.covers in ("resist", "unresist", "taken"):
+    if nature.is_varnish or nature.lays_nothing:
         return Mix(medium=draft.medium)
-    if draft.kind == "found":
+    if nature.is_found:
         there = model_target(question.project, question.zones[0])
         if there is None:
             words = _(

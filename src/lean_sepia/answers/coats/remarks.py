@@ -17,7 +17,6 @@ from lean_sepia.paint.film import hiding
 from lean_sepia.paint.media import MEDIA, media_mix
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating, Opaque, Stack
-from lean_sepia.plan.kinds import KINDS
 
 _WHITE: Lab = (96.0, 0.0, 2.0)
 
@@ -25,7 +24,7 @@ _WHITE: Lab = (96.0, 0.0, 2.0)
 def whether_it_reads(project: Project, coat: Coat, found: Showing, bottles: Sequence[Paint]) -> list[str]:
     """What would help a coat that does not show, or lettering that does not read: white beneath it, or another bottle."""
     lost = found.verdict == "vanishes" or (found.kind == "lettering" and not found.reads)
-    if not lost or KINDS[coat.kind].sets_the_colour:
+    if not lost or coat.nature.sets_the_colour:
         return []
     said = []
     if found.kind == "lettering" and abs(found.mark[0] - found.ground[0]) < READABLE_L:
@@ -78,12 +77,12 @@ def what_it_needs(project: Project, coat: Coat, question: LayQuestion) -> list[s
         for one in question.bottles:
             if one.id in used:
                 said += [f"{one.name}: {note}." for note in (one.remark, *one.notes) if note]
-        if coat.kind == "marking":
+        if coat.nature.is_marking:
             said.append(opacity_words(project, coat))
     coats = project.coats_of(coat.zone)
     here = [other.id for other in coats].index(coat.id)
     below = next((other for other in reversed(coats[:here]) if other.on), None)
-    if below is not None and below.kind == "found" and below.medium == "unknown" and KINDS[coat.kind].wet:
+    if below is not None and below.nature.is_found and below.medium == "unknown" and coat.nature.wet:
         said.append(
             _("Nobody knows what the finish below is. Try it on a hidden spot first, and wait overnight.")
         )

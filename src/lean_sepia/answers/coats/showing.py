@@ -13,7 +13,7 @@ from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
-from lean_sepia.paint.stack import Coating, Stack
+from lean_sepia.paint.stack import UNCOLOURED, Coating, Stack
 from lean_sepia.plan.kinds import KINDS
 
 
@@ -52,9 +52,9 @@ class Showing:
 def shown_as(kind: str) -> Shown:
     """As what a kind of coat should show: lettering, a small mark, a soft tone, or a field beside another."""
     nature = KINDS[kind]
-    if nature.family == "marking":
+    if nature.is_marking:
         return "lettering"
-    if nature.covers == "loose" or nature.family == "powder":
+    if nature.is_powder:
         return "soft"
     return "mark" if nature.covers == "spots" else "field"
 
@@ -100,7 +100,7 @@ def _laid(coatings: Sequence[Coating]) -> Stack:
 def _showing(
     kind: str, ground: Stack, coating: Coating, above: Sequence[Coating], varnish: str | None
 ) -> Showing | None:
-    if coating.body is None or coating.covers in ("nothing", "varnish", "resist", "unresist", "taken"):
+    if coating.body is None or coating.covers in {"nothing", *UNCOLOURED}:
         return None
     main = ground.main
     if main is None:

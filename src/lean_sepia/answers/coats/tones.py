@@ -111,8 +111,7 @@ class Stirred:
 
 def tone_coat(project: Project, zone_id: str) -> Coat | None:
     """The coat that gives a zone its tone: the last full coat of paint that has a recipe."""
-    kinds = ("base", "camouflage")
-    coats = [c for c in project.coats_of(zone_id) if c.on and c.recipe and c.kind in kinds]
+    coats = [c for c in project.coats_of(zone_id) if c.on and c.recipe and c.nature.is_colour]
     return coats[-1] if coats else None
 
 

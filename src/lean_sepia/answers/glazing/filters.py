@@ -123,6 +123,7 @@ def ask(
     chosen: Collection[str] | None = None,
     together: bool = False,
     own: OwnFilter | None = None,
+    kind: str = "filter",
 ) -> GlazeQuestion | None:
     """The question for up to four zones on which something lies, `first` leading; None where there is none.
 
@@ -134,7 +135,7 @@ def ask(
     SepiaError
         The user's own mix cannot be read or mixed, or is of metal.
     """
-    grounds = [found for zone in project.zones if (found := ground_of(project, zone.id, "filter"))]
+    grounds = [found for zone in project.zones if (found := ground_of(project, zone.id, kind))]
     if chosen is not None:
         grounds = [one for one in grounds if one.zone in chosen]
     elif any(one.target for one in grounds):

@@ -54,10 +54,9 @@ def ground_of(project: Project, zone_id: str, kind: str) -> GlazedZone | None:
     if before is None or laying.ground is None or laying.kept is None:
         return None
     stage, target = _latest(targets_of(project, zone_id))
-    kinds = {coat.kind for coat in below}
     return GlazedZone(
         zone_id, Ground(laying.ground, laying.kept.under(varnish)), before, target, stage, _sheen(project, below),
-        "marking" in kinds, "chips" in kinds,
+        any(coat.nature.is_marking for coat in below), any(coat.nature.is_chips for coat in below),
     )  # fmt: skip
 
 
@@ -71,7 +70,7 @@ def _latest(targets: Targets) -> tuple[str, Target | None]:
 def shiny_top(project: Project, zone_id: str) -> Coat | None:
     """A gloss or satin coat on top of a zone, laid for what runs along seams; None where something else is the topmost."""
     on = [coat for coat in project.coats_of(zone_id) if coat.on]
-    return on[-1] if on and KINDS[on[-1].kind].finish in ("gloss", "satin") else None
+    return on[-1] if on and on[-1].nature.shines else None
 
 
 def coats_under(project: Project, zone_id: str, kind: str) -> tuple[Coat, ...]:
@@ -84,7 +83,7 @@ def coats_under(project: Project, zone_id: str, kind: str) -> tuple[Coat, ...]:
 def _sheen(project: Project, below: Sequence[Coat]) -> str:
     """The sheen of the topmost coat under a tint that has one of its own."""
     for coat in reversed(below):
-        if KINDS[coat.kind].is_varnish or KINDS[coat.kind].is_paint:
+        if coat.nature.is_varnish or coat.nature.is_paint:
             return finish_of(project, coat)
     return "flat"
 
@@ -92,7 +91,7 @@ def _sheen(project: Project, below: Sequence[Coat]) -> str:
 def tint_paints(paints: Sequence[Paint]) -> tuple[Paint, ...]:
     """What tints are made of: oils and enamels; any wet paint where there are none."""
     wet = [paint for paint in paints if paint.mixes and not paint.clear]
-    return tuple(paint for paint in wet if MEDIA[paint.medium].carrier == "white-spirit") or tuple(wet)
+    return tuple(paint for paint in wet if MEDIA[paint.medium].slow) or tuple(wet)
 
 
 def staining(paint: Paint) -> bool:

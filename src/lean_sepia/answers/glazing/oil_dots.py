@@ -12,6 +12,7 @@ from lean_sepia.document.edits.steps import add_step
 from lean_sepia.document.model import Project
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.paint import Paint
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.recipe.tints.dots import FEWEST_OILS, DotPalette, choose_dots, of_counts
 
@@ -43,6 +44,7 @@ class DotQuestion:
     rest: bool
     level: bool
     seed: int
+    kind: str
 
 
 @dataclass(frozen=True, eq=False)
@@ -63,9 +65,10 @@ def ask(
     chosen: Sequence[tuple[str, int]] = (),
     level: bool = False,
     seed: int = 1,
+    kind: str = "oil-dots",
 ) -> DotQuestion | None:
     """The question for a zone under the project's schools; None where nothing lies there or there are too few oils."""
-    zone, paints = ground_of(project, zone_id, "oil-dots"), tint_paints(shelf)
+    zone, paints = ground_of(project, zone_id, kind), tint_paints(shelf)
     if zone is None or len(paints) < FEWEST_OILS:
         return None
 
@@ -75,7 +78,7 @@ def ask(
     known = {paint.id for paint in paints}
     return DotQuestion(
         zone, paints, oils, tuple(one for one in chosen if one[0] in known), school("filter-hue") == "opposite",
-        school("dots") == "streaks", school("oil-rest") == "rest", level, seed,
+        school("dots") == "streaks", school("oil-rest") == "rest", level, seed, kind,
     )  # fmt: skip
 
 
@@ -142,15 +145,15 @@ def _remarks(question: DotQuestion, palette: DotPalette, known: dict[str, Paint]
 
 def lay_dots(project: Project, found: DotAnswer) -> Project:
     """Lay each oil of a palette as a coat of its own in one sitting, and blend them after."""
-    zone, previous = found.question.zone.zone, None
+    zone, kind, previous = found.question.zone.zone, found.question.kind, None
     known = {paint.id: paint for paint in found.question.paints}
     for oil in found.palette.oils:
         mix = Mix.of(found.question.paints, [(oil.paint, 1)])
         manner = Manner(1, 0.0, DOT_TOOL, oil.area_share)
-        name = _("Oil dots, {0}").format(known[oil.paint].name)
-        project, previous = lay(project, [zone], "oil-dots", mix, manner, name, previous)
+        name = _("{0}, {1}").format(_(KINDS[kind].title), known[oil.paint].name)
+        project, previous = lay(project, [zone], kind, mix, manner, name, previous)
     after = [step.id for step in project.steps].index(project.coat(previous or "").step) + 1
-    kinds = [step.kind for step in project.steps]
-    if "blend" not in kinds[after : after + 1]:
-        project, _step = add_step(project, "blend", [zone], place=after)
+    drawing_out = KINDS[kind].served_by[0]
+    if drawing_out not in [step.kind for step in project.steps[after : after + 1]]:
+        project, _step = add_step(project, drawing_out, [zone], place=after)
     return project

@@ -19,9 +19,10 @@ from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating, Opaque, Stack
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import preset
-from lean_sepia.plan.step import Material, PlanStep
-from lean_sepia.plan.waits import removable_for
+from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.waits.drying import removable_for
 from lean_sepia.recipe.tints.wash import FLOWS, LOST_DE00, WASH_THINNER, Flow, Wash, choose_washes
 
 _CHIP: Lab = (38.0, 24.0, 24.0)
@@ -40,6 +41,7 @@ class WashAnswer:
     washes: tuple[Wash, ...]
     flow: Flow
     chips: tuple[Lab, Lab] | None
+    kind: str
 
     def name_of(self, wash: Wash) -> str:
         """What a wash is mixed of."""
@@ -52,7 +54,7 @@ class WashAnswer:
             _(self.flow.words),
             _("Tide marks: {0}.").format(_(self.flow.tide_marks)),
             _("Clean up from a minute after, within {0:.0f} hours; later it stays.").format(
-                (removable_for(PlanStep(id="wash", kind="wash", material=Material(medium="oil"))) or 0) / 60
+                (removable_for(PlanStep(id=self.kind, kind=self.kind)) or 0) / 60
             ),
         ]
         if self.flow.stains:
@@ -73,7 +75,9 @@ class WashAnswer:
         return tuple(said)
 
 
-def washes_for(project: Project, zone_id: str, shelf: Sequence[Paint]) -> WashAnswer | None:
+def washes_for(
+    project: Project, zone_id: str, shelf: Sequence[Paint], kind: str = "wash"
+) -> WashAnswer | None:
     """Washes for a zone; None where nothing lies there or nothing can be thinned.
 
     Raises
@@ -81,19 +85,19 @@ def washes_for(project: Project, zone_id: str, shelf: Sequence[Paint]) -> WashAn
     ShelfError
         No paint can be thinned to a wash.
     """
-    zone, paints = ground_of(project, zone_id, "wash"), tint_paints(shelf)
+    zone, paints = ground_of(project, zone_id, kind), tint_paints(shelf)
     if zone is None or not paints:
         return None
     found = choose_washes(paints, zone.ground, zone.before)
     chips = None
     if zone.chipped:
         chips = _on_chips(project, zone_id, tint_paint(paints, found[0]))
-    return WashAnswer(zone, paints, tuple(found), FLOWS[zone.sheen], chips)
+    return WashAnswer(zone, paints, tuple(found), FLOWS[zone.sheen], chips, kind)
 
 
 def _on_chips(project: Project, zone_id: str, paint: Paint) -> tuple[Lab, Lab]:
     """A chip of the zone without and with a wash drawn over it."""
-    chips = [coat for coat in project.coats_of(zone_id) if coat.kind == "chips" and coat.lab]
+    chips = [coat for coat in project.coats_of(zone_id) if coat.nature.is_chips and coat.lab]
     lab = chips[0].lab if chips and chips[0].lab else _CHIP
     ground = Stack().lay(Coating("film", Opaque.of_lab(lab)))
     X = film_thickness(1, WASH_THINNER, "glaze")
@@ -109,7 +113,7 @@ def lay_wash(project: Project, answer: WashAnswer, wash: Wash, kind: str) -> Pro
     EditError
         The kind is neither.
     """
-    if kind not in ("wash", "pin-wash"):
+    if kind not in KINDS or not KINDS[kind].runs:
         raise EditError(_("A wash is laid as a wash or as a pin wash; found {0!r}.").format(kind))
     usual = preset(kind)
     tool = project.owns.usual_tool(kind)

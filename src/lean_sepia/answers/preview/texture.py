@@ -14,7 +14,6 @@ from scipy.spatial import KDTree
 from lean_sepia.arrays import FloatArray
 from lean_sepia.document.model import Coat
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.kinds import KINDS
 
 _DOT_MM, _CHIP_MM, _STREAK_MM, _CLOUD_MM, _GRAIN_MM, _SEAM_MM = 3.2, 1.1, 2.6, 2.5, 0.5, 9.0
 _SPECKS, _SPECK_MM = 0.45, 0.25
@@ -88,18 +87,18 @@ def _letters(frame: Frame) -> FloatArray:
 
 def field_of(frame: Frame, coat: Coat) -> FloatArray:
     """Where a coat on a share of the area lies: its lowest values are covered first."""
-    nature = KINDS[coat.kind]
-    if coat.kind == "oil-dots":
+    nature = coat.nature
+    if nature.is_dots:
         return spots(frame, coat.id, _DOT_MM, longer=3.0, uneven=0.3)
-    if coat.kind == "streaks":
+    if nature.is_streaks:
         return spots(frame, coat.id, _STREAK_MM, longer=_LONG)
-    if nature.family == "marking":
+    if nature.is_marking:
         return _letters(frame)
-    if coat.kind == "pin-wash":
+    if nature.along_seams:
         return seams(frame) + 0.05 * clouds(frame, coat.id, _GRAIN_MM)
-    if nature.family == "powder":
+    if nature.is_powder:
         return clouds(frame, coat.id) + 0.5 * clouds(frame, coat.id + "grain", _GRAIN_MM)
-    if nature.covers in ("spots", "resist", "taken"):
+    if nature.in_spots:
         return spots(frame, coat.id, _CHIP_MM)
     field = clouds(frame, coat.id, 2 * _CLOUD_MM)
     # What is sprayed has no edge: it thins out in specks.

@@ -54,7 +54,7 @@ def pairs_in(project: Project) -> list[ZonePair]:
 
 def _pair(project: Project, zone_id: str, fresh: Target, exposed: Target) -> Pair:
     """The pair with the spectrum of the zone's own mix, where that has about the sheltered colour."""
-    base = next((c for c in project.coats_of(zone_id) if c.on and c.kind == "base" and c.recipe), None)
+    base = next((c for c in project.bases_of(zone_id) if c.on and c.recipe), None)
     paint = coat_paint(project, base) if base else None
     if paint is not None and float(delta_e00(paint.masstone_lab(), fresh.lab)) < _IS_THE_SAME_DE00:
         return Pair(fresh.lab, exposed.lab, opaque_reflectance(paint.K, paint.S))

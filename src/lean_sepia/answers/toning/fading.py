@@ -21,6 +21,7 @@ from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.recipe.choice import various
@@ -42,11 +43,12 @@ FADE_COATS, FADE_THINNER = 2, 0.8
 """How a fade is laid unless the user says otherwise (practice)."""
 
 _SHOWN, _MOST_RATIO = 5, 12
+_KIND = "fade"  # what is laid here
 
 
 def fade_coat(project: Project, zone_id: str) -> Coat | None:
     """A zone's fade."""
-    return next((coat for coat in project.coats_of(zone_id) if coat.kind == "fade"), None)
+    return next((coat for coat in project.coats_of(zone_id) if coat.nature.fades), None)
 
 
 @dataclass(frozen=True)
@@ -158,14 +160,14 @@ def ask(
 
     It is mixed from the zone's base cup; over a found finish, which has none, from a clear medium.
     """
-    coat = next((c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe), None)
+    coat = next((c for c in project.bases_of(zone_id) if c.recipe), None)
     base = coat_paint(project, coat) if coat else None
     old = fade_coat(project, zone_id)
-    tool = spray.tool or (old.tool if old else project.owns.usual_tool("fade"))
-    stack, varnish = stack_below(project, zone_id, "fade"), final_varnish(project.coats_of(zone_id))
+    tool = spray.tool or (old.tool if old else project.owns.usual_tool(_KIND))
+    stack, varnish = stack_below(project, zone_id, _KIND), final_varnish(project.coats_of(zone_id))
     coating = Coating("film", X=film_thickness(1, spray.thinner_share, tool))
     mist = stack.laying(coating, varnish)
-    marks = {c.id for c in coats_below(project, zone_id, "fade") if c.kind == "marking"}
+    marks = {c.id for c in coats_below(project, zone_id, _KIND) if c.nature.is_marking}
     lettering = tuple(
         stack.laying(coating, varnish, on=patch)
         for patch in stack.patches
@@ -174,7 +176,7 @@ def ask(
     below = stack.lab(varnish)
     if base is None and below is None:
         return None
-    clear = next((paint for paint in shelf if paint.clear and paint.medium != "oil"), _THIN)
+    clear = next((paint for paint in shelf if paint.clear and not MEDIA[paint.medium].tube), _THIN)
     used = base or clear
     before = below or triple(mist.lab(used))
     return ToneQuestion(
@@ -286,7 +288,7 @@ def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float
     project = lay_fade(project, question.zone, mix, manner)
     name = _("Shade at the foot")
     for coat in project.coats_of(question.zone):
-        if coat.kind == "tone" and coat.name == name:
+        if coat.nature.lights and coat.name == name:
             project = remove_coat(project, coat.id)
     shade = foot_shade(question, foot) if foot < 0 else None
     if shade is None or not question.cup:

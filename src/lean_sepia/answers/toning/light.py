@@ -36,6 +36,7 @@ from lean_sepia.recipe.fades.tone_ladder import (
 _TWO_SHADES = 7  # from so many tones on two of them are shades
 _PRESHADE_SHARE = 0.2
 _SHOWS_DE00 = 1.0
+_KIND = "tone"  # what is laid here over the base
 
 
 @dataclass(frozen=True, eq=False)
@@ -111,20 +112,20 @@ def ask(
     shade: str = "tinged",
 ) -> LightQuestion | None:
     """The question for a zone with a base of its own; None where it has none, or the lightener is not there."""
-    coat = next((c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe and c.on), None)
+    coat = next((c for c in project.bases_of(zone_id) if c.recipe and c.on), None)
     base = coat_paint(project, coat) if coat else None
     light = next((paint for paint in shelf if paint.id == lightener), None)
     if base is None or coat is None or light is None:
         return None
     varnish = final_varnish(project.coats_of(zone_id))
-    stack = stack_below(project, zone_id, "tone")
+    stack = stack_below(project, zone_id, _KIND)
     before = stack.lab(varnish)
     if before is None:
         return None
     dark = None if shade == "none" else darkener(shelf, base, pure=shade == "pure")
     film = coating_of(project, coat).at(MIDDLE)
-    below = stack_below(project, zone_id, "base")
-    below_base = below.laying(film, varnish) if coats_below(project, zone_id, "base") else None
+    below = stack_below(project, zone_id, coat.kind)
+    below_base = below.laying(film, varnish) if coats_below(project, zone_id, coat.kind) else None
     return LightQuestion(
         zone_id, base, before, light, dark, tones, shade, stack.laying(Coating("film"), varnish), below_base, film
     )  # fmt: skip
@@ -178,7 +179,7 @@ def lay_tones(project: Project, found: LightAnswer) -> Project:
     question = found.question
     assert found.ladder is not None
     for coat in project.coats_of(question.zone):
-        if coat.kind in ("tone", "preshade"):
+        if coat.nature.lights:
             project = remove_coat(project, coat.id)
     tones = [tone for tone in found.ladder.tones if tone.added]
     laid = laid_shares([tone.area_share for tone in tones])
@@ -187,7 +188,7 @@ def lay_tones(project: Project, found: LightAnswer) -> Project:
     for tone, share in zip(tones, laid, strict=True):
         manner = Manner(tone.manner.passes, tone.manner.thinner_share, tone.manner.tool, min(1.0, share))
         if not project.owns.has(tone.manner.tool):
-            manner = replace(manner, tool=project.owns.usual_tool("tone"))
+            manner = replace(manner, tool=project.owns.usual_tool(_KIND))
         mix = Mix.of(tuple(known.values()), [(str(tone.added), tone.added_parts)], tone.base_parts)
         pre = tone.step < 0 and question.shade == "below"
         if pre:
@@ -195,5 +196,5 @@ def lay_tones(project: Project, found: LightAnswer) -> Project:
             project, _coat = lay(project, [question.zone], "preshade", mix, manner)
             continue
         name = _("Shade") if tone.step < 0 else _("Light {0}").format(tone.step)
-        project, above = lay(project, [question.zone], "tone", mix, manner, name, above)
+        project, above = lay(project, [question.zone], _KIND, mix, manner, name, above)
     return project

@@ -73,7 +73,7 @@ def panel_plan(question: ToneQuestion, fade: Fade, panels: PanelGrid, *, mirrore
 def lay_panels(project: Project, question: ToneQuestion, fade: Fade, plan: PanelPlan) -> Project:
     """Lay a fade panel by panel, a cup for each degree, in place of the zone's even fade."""
     for coat in project.coats_of(question.zone):
-        if coat.kind == "fade":
+        if coat.nature.fades:
             project = remove_coat(project, coat.id)
     above = None
     for level in plan.levels:
@@ -102,8 +102,8 @@ class FadedLetters:
 
 def faded_letters(project: Project, zone_id: str, ageing: Ageing | None) -> list[FadedLetters]:
     """Each generation of a zone's lettering at its own degree of fading, and how to mix it from its own and the base's cup."""
-    markings = [coat for coat in project.coats_of(zone_id) if coat.on and coat.kind == "marking"]
-    base = next((c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe), None)
+    markings = [coat for coat in project.coats_of(zone_id) if coat.on and coat.nature.is_marking]
+    base = next((c for c in project.bases_of(zone_id) if c.recipe), None)
     ground = coat_paint(project, base) if base else None
     cut = {band.coat.id: band.lab for band in strata_of(project, zone_id).bands}
     found = []
@@ -137,7 +137,7 @@ def fade_letters(project: Project, zone_id: str, letters: FadedLetters) -> Proje
         return edit_coat(
             project, coat.id, coat.kind, Mix(lab=letters.lab, finish=coat.finish, medium=coat.medium), manner_of(coat), coat.name
         )  # fmt: skip
-    base = next(c for c in project.coats_of(zone_id) if c.kind == "base" and c.recipe)
+    base = next(c for c in project.bases_of(zone_id) if c.recipe)
     recipe = project.recipe(coat.recipe)
     total = sum(count for _name, count in (*recipe.cups, *recipe.parts))
     if not letters.base_parts or base.recipe is None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.language import N_, _
@@ -14,6 +15,9 @@ class WearKind:
 
     lab : its usual colour, where neither a sample nor a bottle says; shares : of the area, subtle, as most often, heavy (practice)
     role : in which its colour is sampled, if it is
+    spreads : where it is found: low on what it settles on, down from what water runs over, to the lee of what is hot, or where a
+        thing is trodden and gripped
+    arid, damp : by what such a climate multiplies it (practice): dry rust stays in dark spots, wet rust runs
     """
 
     words: str
@@ -22,6 +26,9 @@ class WearKind:
     lab: Lab
     shares: tuple[float, float, float]
     role: str = ""
+    spreads: Literal["low", "down", "lee", "worn"] = "worn"
+    arid: float = 1.0
+    damp: float = 1.0
 
 
 WEAR_KINDS: dict[str, WearKind] = {
@@ -37,12 +44,41 @@ WEAR_KINDS: dict[str, WearKind] = {
     ),
     "wood": WearKind(N_("bare wood"), N_("Bare wood"), "chips", (62.0, 8.0, 22.0), (0.01, 0.04, 0.12)),
     "streaks": WearKind(
-        N_("streaks"), N_("Rust streaks"), "streaks", (40.0, 18.0, 20.0), (0.005, 0.02, 0.05), "rust"
+        N_("streaks"),
+        N_("Rust streaks"),
+        "streaks",
+        (40.0, 18.0, 20.0),
+        (0.005, 0.02, 0.05),
+        "rust",
+        "down",
+        arid=0.2,
+        damp=1.5,
     ),
-    "algae": WearKind(N_("algae"), N_("Algae"), "streaks", (40.0, -10.0, 18.0), (0.01, 0.04, 0.10)),
-    "spill": WearKind(N_("spill"), N_("Spills"), "streaks", (24.0, 2.0, 4.0), (0.005, 0.02, 0.05)),
-    "dust": WearKind(N_("dust"), N_("Dust"), "dust", (62.0, 5.0, 15.0), (0.08, 0.25, 0.6), "dust"),
-    "soot": WearKind(N_("soot"), N_("Soot"), "soot", (22.0, 0.0, 1.0), (0.02, 0.08, 0.25), "soot"),
+    "algae": WearKind(
+        N_("algae"),
+        N_("Algae"),
+        "streaks",
+        (40.0, -10.0, 18.0),
+        (0.01, 0.04, 0.10),
+        spreads="down",
+        arid=0.0,
+        damp=1.5,
+    ),
+    "spill": WearKind(
+        N_("spill"), N_("Spills"), "streaks", (24.0, 2.0, 4.0), (0.005, 0.02, 0.05), spreads="down"
+    ),
+    "dust": WearKind(
+        N_("dust"),
+        N_("Dust"),
+        "dust",
+        (62.0, 5.0, 15.0),
+        (0.08, 0.25, 0.6),
+        "dust",
+        "low",
+        arid=1.6,
+        damp=0.6,
+    ),
+    "soot": WearKind(N_("soot"), N_("Soot"), "soot", (22.0, 0.0, 1.0), (0.02, 0.08, 0.25), "soot", "lee"),
 }
 
 

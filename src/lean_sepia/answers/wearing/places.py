@@ -58,15 +58,15 @@ def likely_places(
     Trodden and gripped places and edges wear, water starts at hinges, bolts and seams and where it runs on from above, soot at
     exhausts, dust lies low; soot and dust are carried to one side. The other side of a thing has all of that mirrored.
     """
-    kind = kind_of(name).kind
+    spreads = kind_of(name).spreads
     y, x = np.mgrid[: shape[0], : shape[1]]
     across, down = (x + 0.5) / shape[1], (y + 0.5) / shape[0]
     lee = across if (plan.drift == "right") != other_side else 1 - across
-    if kind == "dust":
+    if spreads == "low":
         return np.asarray(np.exp(2.5 * (down - 1) + (_CARRIED * (lee - 1) if plan.drift else 0.0)))
-    chosen = _WET if kind == "streaks" else _HOT if kind == "soot" else _TRODDEN
+    chosen = {"down": _WET, "lee": _HOT}.get(spreads, _TRODDEN)
     mine = [source for source in sources if source.what in chosen]
-    worn_edges = plan.edges and kind not in ("streaks", "soot")
+    worn_edges = plan.edges and spreads == "worn"
     if not mine and not worn_edges:
         return None
     tall = shape[0] / shape[1]
@@ -77,9 +77,9 @@ def likely_places(
     for source in mine:
         at = 1 - source.x if other_side else source.x
         aside, below = (across - at) / source.reach, (down - source.y) * tall / source.reach
-        if kind == "streaks":  # down from the source, thinning out
+        if spreads == "down":  # down from the source, thinning out
             found += np.where(below >= 0, np.exp(-(aside**2) * 2 - below / 4), 0.0) * 4
-        elif kind == "soot" and plan.drift:  # a plume to the lee, widening
+        elif spreads == "lee" and plan.drift:  # a plume to the lee, widening
             away = aside if (plan.drift == "right") != other_side else -aside
             wide = 0.7 + 0.25 * np.maximum(away, 0)
             behind, ahead = np.maximum(-away, 0), np.maximum(away, 0)

@@ -31,13 +31,7 @@ from lean_sepia.wear.tools import MARK_TOOLS, Made, made_with, usual_tool
 _SHOWS_FROM = 3.0  # ΔE00 from which marks are seen against what they lie on
 _USUAL_MM, _USUAL_STREAK_MM = 60.0, 150.0  # on the prototype, where nothing was measured (practice)
 _MOST_PASSES, _NEARLY_BEST, _SOME = 4, 1.0, 0.02
-_CHIPPED = ("chips", "scrape")
 _STREAK_LONGER, _MARK_LONGER = 8.0, 1.3
-_CLIMATES: dict[str, dict[str, float]] = {
-    "arid": {"rust": 1.0, "streaks": 0.2, "algae": 0.0, "dust": 1.6},
-    "damp": {"rust": 1.0, "streaks": 1.5, "algae": 1.5, "dust": 0.6},
-}
-"""By what the climate multiplies kinds (practice): dry rust stays in dark spots, wet rust runs."""
 
 
 @dataclass(frozen=True)
@@ -98,7 +92,8 @@ def measured_kinds(record: WearRecord) -> tuple[PlannedWear, ...]:
 
 def share_of(plan: WearPlan, planned: PlannedWear) -> float:
     """The share of the area that a planned kind comes to, heaviness and climate counted in."""
-    by_climate = _CLIMATES.get(plan.climate, {}).get(planned.kind, 1.0)
+    kind = kind_of(planned.kind)
+    by_climate = {"arid": kind.arid, "damp": kind.damp}.get(plan.climate, 1.0)
     return min(0.98, planned.share * plan.heaviness * by_climate)
 
 
@@ -118,7 +113,7 @@ def _row(project: Project, cut: Strata, plan: WearPlan, planned: PlannedWear, bo
     scale = project.subject_of(project.zone(cut.zone)).scale
     kind = kind_of(planned.kind)
     share = share_of(plan, planned)
-    prototype_mm = planned.median_mm or (_USUAL_STREAK_MM if kind.kind == "streaks" else _USUAL_MM)
+    prototype_mm = planned.median_mm or (_USUAL_STREAK_MM if KINDS[kind.kind].is_streaks else _USUAL_MM)
     seen_mm = prototype_mm / scale
     size = seen_mm * plan.larger
     tool = planned.tool if planned.tool in MARK_TOOLS else usual_tool(size, project.mark_tools)
@@ -259,7 +254,7 @@ def statistics_of(row: WearRow, record: WearRecord | None, px_per_mm: float) -> 
     """What the marks of a row are like in pixels of a picture of the model."""
     measured = next((one for one in record.classes if one.name == row.kind), None) if record else None
     direction = measured.direction_deg if measured else None
-    streak = kind_of(row.kind).kind == "streaks" or direction is not None
+    streak = KINDS[kind_of(row.kind).kind].is_streaks or direction is not None
     if streak and direction is None:
         direction = 0.0
     size, longer = max(0.5, row.model_mm * px_per_mm), _STREAK_LONGER if streak else _MARK_LONGER
@@ -268,12 +263,12 @@ def statistics_of(row: WearRow, record: WearRecord | None, px_per_mm: float) -> 
 
 def is_veil(name: str) -> bool:
     """Whether a kind lies as a soft veil and not as marks: what is powder."""
-    return KINDS[kind_of(name).kind].family == "powder"
+    return KINDS[kind_of(name).kind].is_powder
 
 
 def rims_of(plan: WearPlan, rows: Sequence[WearRow]) -> dict[int, int]:
     """Which row is the rim of which, where chips have two tones: each that is laid later lies inside those before it."""
-    chips = [number for number, row in enumerate(rows) if row.draft.kind in _CHIPPED]
+    chips = [number for number, row in enumerate(rows) if KINDS[row.draft.kind].damages]
     return dict(pairwise(chips)) if plan.two_tone else {}
 
 

@@ -18,6 +18,7 @@ from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.pictures import CorrectedPicture
 from lean_sepia.photo.patch import disc_patch, rectangle
 from lean_sepia.photo.read import Pixels
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.wear.segment import WORN, segment
 
 _MOST, _PIXELS = 5, 1_500_000
@@ -26,8 +27,6 @@ _LEAST_PX, _LEAST_SHARE = 12, 0.0004
 _FROM_RIM, _RADIUS = 1.5, 3.0  # pixels: how far inside a mark its own colour is seen
 _LONG = 2.0
 _WIDE, _UNLIKELY = 0.06, 25.0
-_POWDERS = ("dust", "soot")
-_RUNNING = ("streaks", "algae", "spill")
 
 
 def propose(
@@ -135,7 +134,7 @@ def _name(centre: FloatArray, members: BoolArray, taken: list[str]) -> str:
     runs, wide = _is_long(members), bool(members.mean() > _WIDE)
     away = {
         name: float(np.linalg.norm((centre - np.array(kind.lab)) * (0.6, 1.0, 1.0)))
-        + _UNLIKELY * ((runs != (name in _RUNNING)) + (wide != (kind.kind in _POWDERS)))
+        + _UNLIKELY * ((runs != (kind.spreads == "down")) + (wide != KINDS[kind.kind].is_powder))
         for name, kind in WEAR_KINDS.items()
         if name not in taken
     }

@@ -26,7 +26,6 @@ from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import screen_pixels
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.worn import WearPlan
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.wear.marks import draw_marks
 
 STOP_SHARES = (0.005, 0.01, 0.02, 0.05, 0.10, 0.20)
@@ -90,8 +89,7 @@ def _ground(project: Project, zone_id: str, frame: Frame) -> FloatArray | None:
 
 def _hides(coat: Coat) -> bool:
     """Whether a coat is no ground for wear: wear itself, and lettering, which lies elsewhere."""
-    nature = KINDS[coat.kind]
-    return nature.room == "wear" or nature.family == "marking"
+    return coat.nature.room == "wear" or coat.nature.is_decal
 
 
 def stop_marks(

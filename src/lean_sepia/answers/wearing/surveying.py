@@ -11,7 +11,7 @@ import numpy as np
 from lean_sepia.answers.evidence import region_seen
 from lean_sepia.answers.strata import Strata
 from lean_sepia.answers.targets import Targets
-from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind
+from lean_sepia.answers.wearing.kinds import WEAR_KINDS, kind_of
 from lean_sepia.arrays import BoolArray, FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
@@ -215,11 +215,10 @@ def answer(
 
 def marks_of(record: WearRecord) -> tuple[Marks, ...]:
     """What was found as coats to lay: each kind on its share of the area."""
-    named = WearKind("", "", "chips", (0.0, 0.0, 0.0), (0.0, 0.0, 0.0))
     found = []
     for one in record.classes:
-        kind = WEAR_KINDS.get(one.name, named)
-        name = _(kind.coat) or one.name.capitalize()
+        kind = kind_of(one.name)
+        name = _(kind.coat) if one.name in WEAR_KINDS else kind.coat
         found.append(Marks(kind.kind, name, one.lab, min(1.0, one.coverage_percent / 100)))
     return tuple(found)
 

@@ -78,11 +78,7 @@ def _masks(steps: Order, index: int) -> Iterator[tuple[str, str]]:
         if one_model(mask.model, step.model):
             yield f"on {mask.id}", _("On, and its edges pressed down: {0}.").format(mask.name)
     glass = next(
-        (
-            other
-            for other in steps[:index]
-            if other.kind == "fit-glass" and one_model(other.model, step.model)
-        ),
+        (other for other in steps[:index] if other.nature.clear and one_model(other.model, step.model)),
         None,
     )
     if glass is not None and step.sprayed:
@@ -93,7 +89,7 @@ def _parts(steps: Order, index: int) -> Iterator[tuple[str, str]]:
     """Parts fitted later that hide what is laid now, and parts fitted already that are in the way."""
     step = steps[index]
     for later in steps[index + 1 :]:
-        if later.kind == "assemble" and later.shares_zone(step):
+        if later.nature.joins and later.shares_zone(step):
             yield f"hidden {later.id}", _("Reached now, hidden later by {0}.").format(later.name)
 
 

@@ -10,10 +10,9 @@ from lean_sepia.answers.plan import PlanQuestion, answer
 from lean_sepia.document.model import Project
 from lean_sepia.plan.adapting import adapted
 from lean_sepia.plan.care.rescue import is_final
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.masking import Comparison, MaskingCost, Tone, compare_orders, masking_cost
 from lean_sepia.plan.rules.table import check_plan
-from lean_sepia.plan.waits import rested
+from lean_sepia.plan.waits.drying import rested
 
 
 @dataclass(frozen=True)
@@ -68,4 +67,4 @@ def pattern_orders(project: Project, surface_id: str) -> Comparison | None:
 
 
 def _is_base(project: Project, zone_id: str) -> bool:
-    return any(coat.kind == "base" and KINDS[coat.kind].is_full_coat for coat in project.coats_of(zone_id))
+    return bool(project.bases_of(zone_id))

@@ -24,9 +24,7 @@ def small_parts(project: Project) -> tuple[PartsOfAColour, ...]:
     for zone in project.zones:
         if zone.area_cm2 is None or zone.area_cm2 > _SMALL_CM2:
             continue
-        coat = next(
-            (c for c in project.coats_of(zone.id) if c.kind in ("base", "camouflage") and c.recipe), None
-        )
+        coat = next((c for c in project.coats_of(zone.id) if c.nature.is_colour and c.recipe), None)
         if coat is not None and coat.recipe:
             groups.setdefault(coat.recipe, []).append(zone)
     found = [PartsOfAColour(key, project.recipe(key).name, tuple(zones)) for key, zones in groups.items()]

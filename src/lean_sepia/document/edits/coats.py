@@ -54,10 +54,12 @@ def lay_fade(project: Project, zone_id: str, mix: Mix, manner: Manner = ONCE) ->
     return _laid(project, zone_id, "fade", mix, manner)
 
 
-def lay_filter(project: Project, zones: Iterable[str], mix: Mix, manner: Manner = ONCE) -> Project:
+def lay_filter(
+    project: Project, zones: Iterable[str], mix: Mix, manner: Manner = ONCE, kind: str = "filter"
+) -> Project:
     """Lay one filter on several zones, a step each."""
     for zone_id in zones:
-        project = _laid(project, zone_id, "filter", mix, manner)
+        project = _laid(project, zone_id, kind, mix, manner)
     return project
 
 
@@ -173,7 +175,7 @@ def _gap(project: Project, new: Coat, above: str | None) -> tuple[int, int]:
     """Between which places in the order of steps a coat comes: the first free one, and the one it must come before."""
     order = {step.id: index for index, step in enumerate(project.steps)}
     mine = project.coats_of(new.zone)
-    if new.kind == "found":
+    if new.nature.is_found:
         above = LOWEST
     usual = place_for(project, new.kind, (new.zone,), medium_of(project, new))
     if above is None:

@@ -87,7 +87,7 @@ def with_recipe(
     if not mix.parts and not mix.cups and not mix.versions:
         return project, None
     zone = project.zone(zone_id)
-    base = next((c.recipe for c in project.coats_of(zone_id) if c.kind == "base"), None)
+    base = next((c.recipe for c in project.bases_of(zone_id)), None)
     if mix.base_parts and base is None:
         raise EditError(_("{0} has no base recipe yet. Pin one in Match first.").format(zone.name))
     project, versions = with_versions(project, mix.paints)

@@ -13,7 +13,8 @@ from lean_sepia.document.work import found_in, plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.placing import arranged, place_of, usual_kinds
+from lean_sepia.plan.placing import arranged, place_of
+from lean_sepia.plan.usual import usual_kinds
 
 
 def place_for(project: Project, kind: str, zones: Sequence[str] = (), medium: str | None = None) -> int:

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from lean_sepia.language import N_, _
-from lean_sepia.plan.kinds import Caution
+from lean_sepia.paint.handling.carriers import CARRIERS
+from lean_sepia.plan.kind import Caution
 from lean_sepia.plan.step import PlanStep
 
 _WORDS: dict[Caution, str] = {
@@ -12,29 +13,21 @@ _WORDS: dict[Caution, str] = {
     "wet": N_("Gloves; keep the water off electrics."),
 }
 DEFER = N_("The product's safety data sheet and local rules decide.")
-_BY_KIND: dict[str, tuple[str, ...]] = {
-    "scrape": (N_("An old finish may hold lead: wet, masked, no children near."),),
-    "remove-resist": (N_("Wet paint and tools off a powered track."),),
-    "graphite": (N_("Graphite dust conducts: keep it off electrics."),),
-}
 
 
 def cautions(step: PlanStep) -> tuple[str, ...]:
     """Short cautions for one step, the gravest first."""
     if not step.nature.to_do:
         return ()
-    solvent = step.solvent in ("alcohol", "white-spirit", "lacquer-thinner")
-    found = [*_of_spraying(step, solvent)]
-    if solvent and not _is_sprayed(step):
+    carrier = CARRIERS[step.solvent]
+    found = [*_of_spraying(step, carrier.solvent)]
+    if carrier.solvent and not _is_sprayed(step):
         found.append(_("Ventilate; no flame; gloves; lids on open cups."))
-    if step.solvent == "white-spirit":
-        found.append(_("Oily rags can self-heat: dry them flat outdoors or keep them in a lidded metal can."))
-    if step.solvent == "lacquer-thinner":
-        found.append(_("Thin nitrile gloves do not stop lacquer thinner."))
-    if solvent and step.solvent != "white-spirit":
+    found += [_(words) for words in carrier.heed]
+    if not carrier.stands_heat:
         found.append(_("No hair-dryer or heat gun on wet alcohol or thinner."))
     found += [_(_WORDS[code]) for code in step.nature.cautions if code != "dust" or step.loose]
-    found += [_(words) for words in _BY_KIND.get(step.kind, ())]
+    found += [_(words) for words in step.nature.heed]
     return tuple(found)
 
 

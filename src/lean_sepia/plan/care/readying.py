@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from lean_sepia.language import N_, _
-from lean_sepia.paint.media import CARRIER_WORDS
+from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.plan.step import PlanStep
 
 _FLUSH = N_(
@@ -16,20 +16,13 @@ _STATES: dict[str, tuple[str, ...]] = {
     "glaze": (N_("Unload the brush on a cloth: it should be damp, not wet."),),
     "flood": (N_("Keep a second, clean brush damp for what pools."),),
 }  # fmt: skip
-_BY_KIND: dict[str, tuple[str, ...]] = {
-    "blend": (N_("Wipe the brush after every stroke; it stays almost dry."), N_("Strokes down on upright faces, along the traffic on decks.")),
-    "powder": (N_("The brush dry, and the powder in a lid, not in the pot."),),
-    "graphite": (N_("Clean fingers or a cotton bud: grease takes the shine."),),
-    "marking": (N_("Warm water, 30 to 60 seconds; tweezers and a brush for each job."),),
-    "wipe-back": (N_("The cloth damp, a clean fold for every stroke."),),
-}  # fmt: skip
 
 
 def tool_state(step: PlanStep) -> tuple[str, ...]:
     """In what state tools must be for a step."""
     if not step.nature.to_do:
         return ()
-    own = _BY_KIND.get(step.kind, ())
+    own = step.nature.ready
     if step.tool is None or not step.nature.leaves_film:
         return tuple(_(words) for words in own)
     if step.sprayed and step.tool != "spray-can":
@@ -41,7 +34,7 @@ def tool_state(step: PlanStep) -> tuple[str, ...]:
 
 def pressure(step: PlanStep) -> str:
     """The air pressure of a step, with what it is for; empty where no air is used."""
-    if step.kind in ("powder", "pastel", "dust") and step.loose:
+    if step.nature.blown and step.loose:
         return _("About 8 psi to blow off what is loose, no more.")
     if step.tool == "close":
         return _("Under 20 psi for mottling and lines, so that nothing spiders.")
@@ -61,18 +54,19 @@ def to_put_out(step: PlanStep, paints: tuple[str, ...] = ()) -> tuple[str, ...]:
     if not step.nature.to_do:
         return ()
     things = list(paints)
-    if step.solvent not in ("none",) and (step.nature.leaves_film or step.carrier):
-        things.append(_(CARRIER_WORDS[step.solvent]) if step.solvent != "water" else _("clean water"))
+    carrier = CARRIERS[step.solvent]
+    if carrier.put_out and (step.nature.leaves_film or step.carrier):
+        things.append(_(carrier.put_out))
     if step.sprayed:
         things += [_("airbrush cleaned, a spare needle") if step.tool != "spray-can" else _("the can"),
                    _("respirator for vapour and particles"), _("gloves")]  # fmt: skip
-    elif step.solvent in ("white-spirit", "lacquer-thinner", "alcohol"):
+    elif carrier.solvent:
         things += [_("gloves"), _("cups with lids")]
     if step.loose:
         things += [_("particle mask"), _("a dry soft brush")]
-    if step.kind in ("mask", "unmask", "scrape", "marking"):
+    if "blade" in step.nature.cautions:
         things.append(_("a fresh blade and a mat"))
-    if step.kind in ("wash", "pin-wash", "blend", "wipe-back", "oil-dots", "filter", "streaks"):
+    if step.nature.cloths:
         things.append(_("lint-free cloths and a lidded metal can for them"))
     if step.brushed and step.nature.leaves_film:
         things.append(_("a brush for it, and a clean one"))

@@ -9,7 +9,7 @@ from typing import Literal
 from lean_sepia.language import N_, _
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import USUAL, Drying
+from lean_sepia.plan.waits.drying import USUAL, Drying
 
 Severity = Literal["stop", "warn", "note"]
 SEVERITY_WORDS: dict[Severity, str] = {"stop": N_("stop"), "warn": N_("warning"), "note": N_("note")}

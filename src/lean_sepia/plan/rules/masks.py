@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from lean_sepia.language import _
+from lean_sepia.plan.kind import Phase
 from lean_sepia.plan.order import one_model
 from lean_sepia.plan.rules.finding import Case, Hit
-
-_COVERS = ("mask", "resist")
 
 
 def mask_left_on(case: Case) -> Iterator[Hit]:
@@ -21,7 +20,7 @@ def mask_left_on(case: Case) -> Iterator[Hit]:
         later = [
             step
             for step in order.later(bracket.mask)
-            if step.nature.is_varnish or step.kind in ("touch-up", "assemble")
+            if step.nature.is_varnish or step.nature.joins or step.nature.phase is Phase.TOUCHING_UP
         ]
         if later:
             words = _("{0} is still on when {1} comes, and nobody takes it off.").format(
@@ -45,9 +44,8 @@ def mask_for_nothing(case: Case) -> Iterator[Hit]:
             words = _("Nothing is sprayed or painted while {0} is on.").format(mask.name)
             yield Hit(mask, None, "note", words)
     for index, step in enumerate(order):
-        wanted = {"unmask": "mask", "remove-resist": "resist"}.get(step.kind)
-        if wanted and not any(
-            order[i].kind == wanted for ground in order.grounds(index) for i in ground.masks
+        if step.nature.unmasks and not any(
+            step.serves(order[i]) for ground in order.grounds(index) for i in ground.masks
         ):
             words = _("{0} takes off what nobody has put on there.").format(step.name)
             yield Hit(
@@ -63,11 +61,11 @@ def tape_on_powder(case: Case) -> Iterator[Hit]:
     """Tape pulls loose powder off."""
     order = case.order
     for index, step in enumerate(order):
-        if step.kind not in _COVERS:
+        if not step.nature.masks:
             continue
         fixed = False
         for below in order.open_below(index):
-            fixed = fixed or below.kind == "fix-powder"
+            fixed = fixed or below.nature.fixes
             if below.loose:
                 words = _("{0} would pull {1} off, which lies loose.").format(step.name, below.name)
                 yield Hit(step, below, "note" if fixed else "warn", words)
@@ -78,10 +76,10 @@ def tape_on_marking(case: Case) -> Iterator[Hit]:
     """Tape lifts markings that nothing seals."""
     order = case.order
     for index, step in enumerate(order):
-        if step.kind not in _COVERS:
+        if not step.nature.masks:
             continue
         for below in order.open_below(index):
-            if below.kind == "marking":
+            if below.nature.is_marking:
                 words = _("{0} may lift {1}, which nothing seals.").format(step.name, below.name)
                 yield Hit(step, below, "warn", words)
                 break
@@ -91,15 +89,15 @@ def glass_not_masked(case: Case) -> Iterator[Hit]:
     """Clear parts that are fitted and then sprayed over."""
     order = case.order
     for index, glass in enumerate(order):
-        if glass.kind != "fit-glass":
+        if not glass.nature.clear:
             continue
         mine, masked = set(order.zones(glass)), False
         for step in order[index + 1 :]:
             if not one_model(step.model, glass.model):
                 continue
             same = not mine.isdisjoint(order.zones(step))
-            if same and step.kind in ("mask", "unmask"):
-                masked = step.kind == "mask"
+            if same and (step.nature.is_mask or step.nature.lifts):
+                masked = step.nature.is_mask
             if step.sprayed and step.nature.leaves_film and not masked:
                 words = _("{0} is sprayed after {1}, and nothing masks the glass.").format(
                     step.name, glass.name

@@ -9,15 +9,13 @@ from lean_sepia.plan.order import Ground, Order
 from lean_sepia.plan.rules.finding import Case, Hit
 from lean_sepia.plan.step import PlanStep
 
-_MEANT = ("fix-powder", "wipe-back")
-
 
 def _loose_in(order: Order, ground: Ground) -> Iterator[tuple[PlanStep, bool]]:
     """Powder that lies open in a zone, the latest first, and whether it was fixed since."""
     fixed = False
     for index in reversed(ground.open):
         step = order[index]
-        fixed = fixed or step.kind == "fix-powder"
+        fixed = fixed or step.nature.fixes
         if step.loose:
             yield step, fixed
 
@@ -35,7 +33,7 @@ def _each(order: Order, index: int) -> Iterator[tuple[PlanStep, bool]]:
 def unsealed_under_wet(case: Case) -> Iterator[Hit]:
     """Something wet on powder that lies loose lifts or drowns it."""
     for index, step in enumerate(case.order):
-        if not step.wet or step.nature.is_varnish or step.kind in _MEANT:
+        if not step.wet or step.nature.is_varnish or step.nature.fixes or step.nature.wipes:
             continue
         for powder, fixed in _each(case.order, index):
             if fixed:
@@ -51,7 +49,7 @@ def powder_fades_under_varnish(case: Case) -> Iterator[Hit]:
         if not step.nature.is_varnish:
             continue
         for powder, fixed in _each(case.order, index):
-            if powder.kind == "graphite":
+            if powder.nature.metal:
                 continue
             words = _("{0} will nearly vanish under {1}.").format(powder.name, step.name)
             yield Hit(step, powder, "note" if step.misted or fixed else "warn", words)
@@ -60,10 +58,10 @@ def powder_fades_under_varnish(case: Case) -> Iterator[Hit]:
 def powder_hides_graphite(case: Case) -> Iterator[Hit]:
     """Dust over a graphite shine buries it."""
     for index, step in enumerate(case.order):
-        if not step.loose or step.kind == "graphite":
+        if not step.loose or step.nature.metal:
             continue
         for earlier in case.order.open_below(index):
-            if earlier.kind == "graphite":
+            if earlier.nature.metal:
                 words = _("{0} would bury the shine of {1}.").format(step.name, earlier.name)
                 yield Hit(step, earlier, "warn", words)
 
@@ -71,7 +69,7 @@ def powder_hides_graphite(case: Case) -> Iterator[Hit]:
 def powder_on_gloss(case: Case) -> Iterator[Hit]:
     """Powder finds no hold on gloss."""
     for index, step in enumerate(case.order):
-        if not step.loose or step.kind == "graphite":
+        if not step.loose or step.nature.metal:
             continue
         for ground in case.order.grounds(index):
             if ground.sheen is None:
@@ -89,8 +87,8 @@ def varnish_kills_metallic(case: Case) -> Iterator[Hit]:
         if not step.nature.is_varnish:
             continue
         for earlier in case.order.open_below(index):
-            if earlier.kind == "graphite" or (earlier.material and earlier.material.finish == "metallic"):
-                gloss = step.nature.finish == "gloss" and earlier.kind != "graphite"
+            if earlier.nature.metal or (earlier.material and earlier.material.finish == "metallic"):
+                gloss = step.nature.finish == "gloss" and not earlier.nature.metal
                 words = _("{0} dulls the metal of {1}.").format(step.name, earlier.name)
                 yield Hit(step, earlier, "note" if gloss or step.misted else "warn", words)
 

@@ -10,8 +10,6 @@ from lean_sepia.plan.rules.finding import Case, Hit
 from lean_sepia.plan.rules.powders import finish_of
 from lean_sepia.plan.step import PlanStep
 
-_HIDES = ("base", "camouflage", "primer")
-_BURIED = ("marking", "glaze", "spots", "powder")
 _MOST_FILMS = 9.0
 
 
@@ -27,7 +25,7 @@ def flat_below(order: Order, index: int) -> PlanStep | None:
 def decal_on_matte(case: Case) -> Iterator[Hit]:
     """Markings on a flat surface may silver; schools differ."""
     for index, step in enumerate(case.order):
-        below = flat_below(case.order, index) if step.kind == "marking" else None
+        below = flat_below(case.order, index) if step.nature.is_marking else None
         if below:
             words = _("{0} goes on {1}, which is flat: air may silver under it.")
             yield Hit(step, below, "note", words.format(step.name, below.name))
@@ -39,7 +37,7 @@ def wash_on_matte(case: Case) -> Iterator[Hit]:
         below = flat_below(case.order, index) if step.nature.runs else None
         if below is None:
             continue
-        if step.kind == "pin-wash":
+        if step.nature.along_seams:
             words = _(
                 "{0} goes on {1}, which is flat: it stains and leaves tide marks instead of running along seams."
             )
@@ -53,7 +51,7 @@ def wash_on_matte(case: Case) -> Iterator[Hit]:
 def chips_after_wash(case: Case) -> Iterator[Hit]:
     """Chips after the wash stay brighter; schools differ."""
     for index, step in enumerate(case.order):
-        if step.kind != "chips":
+        if not step.nature.is_chips:
             continue
         wash = next((earlier for earlier in case.order.earlier(index) if earlier.nature.runs), None)
         if wash:
@@ -64,10 +62,10 @@ def chips_after_wash(case: Case) -> Iterator[Hit]:
 def marking_hides_chips(case: Case) -> Iterator[Hit]:
     """Lettering laid over chips looks newer than the damage below it."""
     for index, step in enumerate(case.order):
-        if step.kind != "marking":
+        if not step.nature.is_marking:
             continue
         for earlier in _since_full_coat(case.order, index):
-            if earlier.kind in ("chips", "scrape"):
+            if earlier.nature.damages:
                 words = _("{0} would cover {1} where they meet, and look newer than the damage.")
                 yield Hit(step, earlier, "note", words.format(step.name, earlier.name))
                 break
@@ -90,11 +88,11 @@ def buried(case: Case) -> Iterator[Hit]:
     """An opaque coat over finished work that no mask protects."""
     order = case.order
     for index, step in enumerate(order):
-        if step.kind not in _HIDES or not step.is_full_coat:
+        if step.nature.is_found or not step.is_full_coat:
             continue
         lost = next(
             (order[i] for ground in order.grounds(index) for i in _visible(order, ground)
-             if order[i].nature.family in _BURIED and order[i].kind != "setting-solution" and not _masked_since(ground, i)),
+             if order[i].nature.lost_under_paint and not _masked_since(ground, i)),
             None,
         )  # fmt: skip
         if lost:
@@ -115,8 +113,8 @@ def over_final_varnish(case: Case) -> Iterator[Hit]:
             last.update(dict.fromkeys(order.zones(step), index))
     told: set[str] = set()
     for index, step in enumerate(order):
-        full = step.is_full_coat or (step.kind in ("fade", "tone", "preshade") and not step.misted)
-        if not full or step.kind == "found":
+        full = step.is_full_coat or (step.nature.shades and not step.misted)
+        if not full or step.nature.is_found:
             continue
         bare = [key for key in order.zones(step) if key in last and last[key] < index and key not in told]
         if bare:
@@ -130,11 +128,11 @@ def dots_unblended(case: Case) -> Iterator[Hit]:
     """Oil dots that nobody draws out stay dots."""
     order = case.order
     for index, step in enumerate(order):
-        if step.kind != "oil-dots":
+        if not step.nature.is_dots:
             continue
         shut = None
         for later in order.later(index):
-            if later.kind in ("blend", "wipe-back"):
+            if later.nature.softens:
                 break
             if later.seals:
                 shut = later
@@ -170,20 +168,20 @@ def films_of(step: PlanStep) -> float:
     """Full films that a step lays: as said, else one for a full coat or a varnish."""
     if step.films is not None:
         return step.films
-    return 1.0 if (step.seals and step.kind != "found") else 0.0
+    return 1.0 if (step.seals and not step.nature.is_found) else 0.0
 
 
 def blind_shading(case: Case) -> Iterator[Hit]:
     """Light and shade laid while part of the pattern is masked is laid without seeing the whole."""
     order = case.order
     for index, step in enumerate(order):
-        if step.kind not in ("tone", "fade", "preshade"):
+        if not step.nature.shades:
             continue
-        if any(earlier.kind == "test-piece" for earlier in order.earlier(index)):
+        if any(earlier.nature.apart for earlier in order.earlier(index)):
             continue
         mask = next(
             (order[i] for ground in order.grounds(index) for i in ground.masks
-             if order[i].kind == "mask" and any(order[b].kind == "camouflage" for b in ground.before if b < i)),
+             if order[i].nature.is_mask and any(order[b].nature.is_pattern for b in ground.before if b < i)),
             None,
         )  # fmt: skip
         if mask:

@@ -8,7 +8,7 @@ from lean_sepia.language import N_
 from lean_sepia.plan.rules import masks, powders, solvents, surfaces, times
 from lean_sepia.plan.rules.finding import Case, Finding, Rule
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import USUAL, Drying
+from lean_sepia.plan.waits.drying import USUAL, Drying
 
 _VARNISHES = ("satin-coat", "gloss-coat")
 RULES: tuple[Rule, ...] = (

@@ -28,7 +28,7 @@ def _too_soon(case: Case, index: int) -> tuple[PlanStep, datetime] | None:
 def not_cured(case: Case) -> Iterator[Hit]:
     """A dated step that starts before what lies below it is ready for it."""
     for index, step in enumerate(case.order):
-        found = _too_soon(case, index) if step.kind != "mask" else None
+        found = _too_soon(case, index) if not step.nature.is_mask else None
         if found and step.start:
             below, free = found
             words = _("{0} starts {1} before {2} is ready for it.").format(
@@ -40,7 +40,7 @@ def not_cured(case: Case) -> Iterator[Hit]:
 def mask_before_cure(case: Case) -> Iterator[Hit]:
     """Masking tape on paint that has not cured."""
     for index, step in enumerate(case.order):
-        found = _too_soon(case, index) if step.kind == "mask" else None
+        found = _too_soon(case, index) if step.nature.is_mask else None
         if found:
             below, free = found
             words = _("{0}: tape would lift {1}, which cures until {2}, {3}.")
@@ -73,7 +73,7 @@ def too_late(case: Case) -> Iterator[Hit]:
 def _worked_on(order: Order, index: int) -> Iterator[PlanStep]:
     """What a step works on: the latest of what lies open there that has a second clock for it, with its masks."""
     step = order[index]
-    if step.kind in ("unmask", "remove-resist"):
+    if step.nature.unmasks:
         masks = sorted({i for ground in order.grounds(index) for i in ground.masks}, reverse=True)
         yield from (order[i] for i in masks)
     seen_kind = None

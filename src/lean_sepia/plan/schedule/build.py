@@ -16,10 +16,7 @@ from lean_sepia.plan.schedule.bench_time import Bench, Hours, WallClock
 from lean_sepia.plan.schedule.search import best_placing
 from lean_sepia.plan.schedule.serial import Placing, Problem, Task
 from lean_sepia.plan.step import PlanStep
-from lean_sepia.plan.waits import USUAL, Drying
-
-_WORKS_ON_IT = ("blend", "wipe-back")
-
+from lean_sepia.plan.waits.drying import USUAL, Drying
 
 _LONG_AGO = 30 * 24 * 60.0
 
@@ -114,7 +111,7 @@ def _limits(steps: Sequence[PlanStep], drying: Drying) -> dict[int, tuple[int, f
     order = Order(steps)
     limits: dict[int, tuple[int, float]] = {}
     for index, step in enumerate(order):
-        if step.kind not in _WORKS_ON_IT:
+        if not step.nature.softens:
             continue
         for below in order.open_below(index):
             wait = drying.wait(below, step)

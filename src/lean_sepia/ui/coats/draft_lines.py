@@ -5,13 +5,14 @@ from __future__ import annotations
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import QCompleter, QLineEdit
 
-from lean_sepia.answers.coats.draft import LAID, Draft, usual_draft
+from lean_sepia.answers.coats.draft import Draft, laid_kinds, usual_draft
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.versions import from_cup
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.paint.media import CARRIER_WORDS, CARRIERS, MEDIA
+from lean_sepia.paint.handling.carriers import CARRIERS
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.tools import TOOLS
@@ -59,13 +60,13 @@ class DraftLines(QObject):
 
     def _make_choices(self) -> None:
         self.tool, self.down_to = ChoiceBox(), ChoiceBox()
-        self.kind = ChoiceBox(choices=[(_(KINDS[name].title), name) for name in LAID])
+        self.kind = ChoiceBox(choices=[(_(KINDS[name].title), name) for name in laid_kinds()])
         self.finish = ChoiceBox(choices=[(_(words), name) for name, words in FINISH_WORDS.items()])
         media = [(_(medium.words), name) for name, medium in MEDIA.items()]
         self.medium = ChoiceBox(
             choices=[(_("usual for its kind"), None), *media, (_("not known"), "unknown")]
         )
-        carriers = [(_(CARRIER_WORDS[carrier]), carrier) for carrier in CARRIERS[1:]]
+        carriers = [(_(carrier.words), name) for name, carrier in CARRIERS.items() if carrier.put_out]
         self.carrier = ChoiceBox(choices=[(_("as its medium"), None), *carriers])
         self.runs = ChoiceBox(
             "", [(_("evenly"), None), *((_(run.words), name) for name, run in RUNS.items())]
@@ -215,7 +216,7 @@ class DraftLines(QObject):
         self._down_line.setVisible(nature.covers == "taken")
         self._share_line.setVisible(spread)
         self._rim_line.setVisible(nature.family == "spots" and self._coat is None)
-        self._runs_line.setVisible(spread and nature.covers != "resist")
+        self._runs_line.setVisible(spread and not nature.resists)
         self.heavy.setVisible(dry)
         self._keep_line.setVisible(nature.coat_covers(self._medium_written()) == "loose")
         for widget in (self.passes, self._passes_words):

@@ -19,7 +19,8 @@ from lean_sepia.answers.evidence import (
 from lean_sepia.answers.straightened import straightened_copy
 from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.edits.photos import add_photo, add_sample, describe_photo, place_region, set_anchors
-from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Role, Sample
+from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Sample
+from lean_sepia.document.roles import Role
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast

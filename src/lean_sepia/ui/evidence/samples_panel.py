@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QComboBox, QMenu, QVBoxLayout, QWidget
 
 from lean_sepia.answers.evidence import doubts_of, outline_of, patch_of, shaded_twins
 from lean_sepia.document.edits.photos import remove_sample, set_role
-from lean_sepia.document.model import ROLE_WORDS, ROLES, Role, Sample
+from lean_sepia.document.model import Sample
+from lean_sepia.document.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.language import _
 from lean_sepia.photo.correction.next_evidence import Help, best_help, what_would_help
 from lean_sepia.photo.patch import disc_patch

@@ -27,8 +27,8 @@ from lean_sepia.ui.shell.session import Session
 class DotsPage(TintPage):
     """Ground, mean and goal large; below them the oils, each with its dots to 10 cm²."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, session: Session, kind: str) -> None:
+        super().__init__(session, kind)
         self.answer: DotAnswer | None = None
         self._own: tuple[tuple[str, int], ...] = ()
         self._zone = ""
@@ -71,7 +71,7 @@ class DotsPage(TintPage):
         if session.zone:
             question = oil_dots.ask(
                 session.project, session.zone, session.shelf.paints(), oils=oils if isinstance(oils, int) else 4,
-                chosen=self._own, level=self.level.isChecked(),
+                chosen=self._own, level=self.level.isChecked(), kind=self.kind,
             )  # fmt: skip
         try:
             self.answer = oil_dots.answer(question) if question else None
@@ -112,7 +112,7 @@ class DotsPage(TintPage):
         self.strip.show_stops(stops, 1)
         self._oils.fill(self._rows(answer))
         known = {paint.id: paint for paint in answer.question.paints}
-        lines = [*answer.remarks, *tint_cautions(known[palette.oils[0].paint], "oil-dots")]
+        lines = [*answer.remarks, *tint_cautions(known[palette.oils[0].paint], self.kind)]
         self._show_needs(lines)
         dots = sum(oil.count for oil in palette.oils)
         self._cup.setText(_("{0} dots of a millimetre on 10 cm².").format(dots))

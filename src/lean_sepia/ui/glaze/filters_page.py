@@ -31,8 +31,8 @@ _STAGE_WORDS = {"seen": N_("as a whole"), "exposed": N_("as it is faded"), "fres
 class FiltersPage(TintPage):
     """A matrix of filters and zones; the chosen one is laid on all of them in one step each."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, session: Session, kind: str) -> None:
+        super().__init__(session, kind)
         self.answer: GlazeAnswer | None = None
         self._asked: GlazeQuestion | None = None
         body = self.body
@@ -92,7 +92,7 @@ class FiltersPage(TintPage):
             self.ask()
 
     def _offer_zones(self, project: Project) -> None:
-        names = [zone for zone in project.zones if ground_of(project, zone.id, "filter") is not None]
+        names = [zone for zone in project.zones if ground_of(project, zone.id, self.kind) is not None]
         if list(self.boxes) == [zone.id for zone in names]:
             return
         self.boxes = {}
@@ -116,12 +116,17 @@ class FiltersPage(TintPage):
         try:
             question = filters.ask(
                 session.project, session.zone, session.shelf.paints(), self._chosen, self.together.isChecked(),
-                own if own.of.strip() else None,
+                own if own.of.strip() else None, self.kind,
             )  # fmt: skip
         except SepiaError as error:
             session.refused.emit(str(error))
             question = filters.ask(
-                session.project, session.zone, session.shelf.paints(), self._chosen, self.together.isChecked()
+                session.project,
+                session.zone,
+                session.shelf.paints(),
+                self._chosen,
+                self.together.isChecked(),
+                kind=self.kind,
             )
         if question is None:
             self._show_nothing()
@@ -133,7 +138,7 @@ class FiltersPage(TintPage):
             self._show_choice()
         else:
             self._asked = question
-            session.jobs.start("glaze", lambda _progress: filters.answer(question), self._show)
+            session.jobs.start(self.kind, lambda _progress: filters.answer(question), self._show)
 
     def _show_nothing(self) -> None:
         self.answer, self._asked = None, None
@@ -305,7 +310,7 @@ class FiltersPage(TintPage):
         flat = [self._session.project.zone(zone.zone).short for zone in zones if zone.stains]
         known = {paint.id: paint for paint in answer.question.paints}
         paint = known.get(one.glaze.paint) or answer.question.own_paint
-        lines = list(tint_cautions(paint)) if paint else []
+        lines = list(tint_cautions(paint, self.kind)) if paint else []
         if flat:
             lines.insert(
                 0, _("A satin or gloss coat below: flat paint stains ({0}).").format(", ".join(flat))
@@ -335,7 +340,9 @@ class FiltersPage(TintPage):
         if one is None or answer is None:
             return self._session.project if self._session.zone else None
         zones = [zone.zone for zone in answer.question.zones]
-        return lay_filter(self._session.project, zones, *filters.mix_of(answer.question, one.glaze))
+        return lay_filter(
+            self._session.project, zones, *filters.mix_of(answer.question, one.glaze), self.kind
+        )
 
     def lay_chosen(self) -> None:
         """Lay the chosen filter on every zone it was judged on."""
@@ -345,4 +352,4 @@ class FiltersPage(TintPage):
         zones = [zone.zone for zone in answer.question.zones]
         laid = filters.mix_of(answer.question, one.glaze)
         name = ngettext("Lay a filter on {0} zone", "Lay a filter on {0} zones", len(zones))
-        self._session.edit(name.format(len(zones)), lambda p: lay_filter(p, zones, *laid))
+        self._session.edit(name.format(len(zones)), lambda p: lay_filter(p, zones, *laid, self.kind))

@@ -6,8 +6,10 @@ from functools import partial
 
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QStackedWidget, QVBoxLayout
 
+from lean_sepia.answers.glazing.tints import tints
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.ui.glaze.dots_page import DotsPage
 from lean_sepia.ui.glaze.filters_page import FiltersPage
 from lean_sepia.ui.glaze.tint_page import TintPage
@@ -17,25 +19,26 @@ from lean_sepia.ui.preview.finish_panel import FinishPanel
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 
-FILTERS, WASHES, DOTS = "filter", "pin-wash", "oil-dots"
-
 
 class GlazeRoom(RoomPage):
-    """One of three kinds of thin tint at a time; what is chosen is seen as the finish at the right."""
+    """One kind of thin tint at a time, of those there are; what is chosen is seen as the finish at the right."""
 
     needs_paints = True
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self._statement, self._remark = label("", "statement", wrap=True), label("", "second", wrap=True)
-        self.filters, self.washes, self.dots = FiltersPage(session), WashPage(session), DotsPage(session)
-        self.pages: dict[str, TintPage] = {FILTERS: self.filters, WASHES: self.washes, DOTS: self.dots}
-        words = {FILTERS: _("Filter"), WASHES: _("Wash"), DOTS: _("Oil dots")}
+        found = tints()
+        filters = [FiltersPage(session, kind) for kind in found.filters]
+        dots = [DotsPage(session, kind) for kind in found.dots]
+        self.filters, self.washes, self.dots = filters[0], WashPage(session, found.washes), dots[0]
+        self.pages: dict[str, TintPage] = {page.kind: page for page in (*filters, self.washes, *dots)}
         self._choice = QButtonGroup(self)
         self.kinds: dict[str, QPushButton] = {}
         self._stack, self._sides = QStackedWidget(), QStackedWidget()
         for name, page in self.pages.items():
-            choose = button(words[name], "tool")
+            called = _("Wash") if page is self.washes else _(KINDS[name].title)
+            choose = button(called, "tool")
             choose.setCheckable(True)
             self._choice.addButton(choose)
             self.kinds[name] = choose
@@ -44,7 +47,7 @@ class GlazeRoom(RoomPage):
             page.side.addStretch(1)
             page.said.connect(partial(self._say, name))
             page.shown.connect(partial(self._show_finish, name))
-        self.kinds[FILTERS].setChecked(True)
+        self.kinds[self.filters.kind].setChecked(True)
         self._choice.buttonClicked.connect(self._turn)
         head = QVBoxLayout()
         head.setSpacing(2)

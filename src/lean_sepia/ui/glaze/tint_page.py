@@ -25,14 +25,14 @@ def no_tints() -> str:
 
 @guarded
 class TintPage(QWidget):
-    """`said` carries a statement and a remark for the head; `shown` the document with what is chosen, None without."""
+    """A page for one kind of tint. `said` carries a statement and a remark for the head; `shown` the document with what is chosen, None without."""
 
     said = Signal(str, str)
     shown = Signal(object)
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, kind: str) -> None:
         super().__init__()
-        self._session = session
+        self._session, self.kind = session, kind
         self._words = ("", "")
         self.body = QVBoxLayout(self)
         self.body.setContentsMargins(0, 0, 0, 0)

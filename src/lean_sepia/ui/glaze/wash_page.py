@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from PySide6.QtWidgets import QPushButton
+
 from lean_sepia.answers.glazing.grounds import tint_cautions
 from lean_sepia.answers.glazing.washes import WashAnswer, lay_wash, washes_for
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.tints.wash import Wash
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
 from lean_sepia.ui.kit.panel import Panel, button, label, row
@@ -15,10 +20,10 @@ from lean_sepia.ui.shell.session import Session
 
 
 class WashPage(TintPage):
-    """The chosen wash large on its ground, the others as rows."""
+    """The chosen wash large on its ground, the others as rows; one button for each kind that runs, that along seams first."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, session: Session, kinds: Sequence[str]) -> None:
+        super().__init__(session, kinds[0])
         self.answer: WashAnswer | None = None
         body = self.body
         self.strip = PathStrip()
@@ -26,31 +31,38 @@ class WashPage(TintPage):
         self.rows = WayRows()
         self.rows.chosen.connect(lambda _index: self._show_choice())
         body.addWidget(self.rows)
-        self.lay = button(
-            _("Lay a pin wash"), "main", _("Into seams and round bolts, on a share of the area")
-        )
-        self.lay.clicked.connect(lambda: self.lay_chosen("pin-wash"))
-        self.lay_whole = button(_("Lay a wash"), "", _("Over the whole zone"))
-        self.lay_whole.clicked.connect(lambda: self.lay_chosen("wash"))
+        self.lays = {kind: self._button(kind, "" if kinds.index(kind) else "main") for kind in kinds}
+        self.lay = self.lays[kinds[0]]
         self._cup = label("", "", wrap=True)
-        body.addLayout(row(self._cup, self.lay_whole, self.lay, spacing=6))
+        body.addLayout(row(self._cup, *reversed(self.lays.values()), spacing=6))
         needs = Panel(_("How it behaves there"))
         needs.add(self._needs)
         self.side.addWidget(needs)
 
+    def _button(self, kind: str, look: str) -> QPushButton:
+        nature = KINDS[kind]
+        where = (
+            _("Into seams and round bolts, on a share of the area")
+            if nature.along_seams
+            else _("Over the whole zone")
+        )
+        lay = button(_("Lay as {0}").format(_(nature.title).lower()), look, where)
+        lay.clicked.connect(lambda: self.lay_chosen(kind))
+        return lay
+
     def ask(self) -> None:
         """Ask for the chosen zone."""
         session = self._session
-        project, zone, paints = session.project, session.zone, session.shelf.paints()
+        project, zone, paints, kind = session.project, session.zone, session.shelf.paints(), self.kind
         session.jobs.start(
-            "wash", lambda _progress: washes_for(project, zone, paints) if zone else None, self._show
+            kind, lambda _progress: washes_for(project, zone, paints, kind) if zone else None, self._show
         )
 
     def _show(self, answer: WashAnswer | None) -> None:
         if answer is not None and answer.zone.zone != self._session.zone:
             return
         self.answer = answer
-        for widget in (self.lay, self.lay_whole):
+        for widget in self.lays.values():
             widget.setEnabled(answer is not None)
         if answer is None:
             self._say(_("Nothing to wash yet."), "")
@@ -101,14 +113,14 @@ class WashPage(TintPage):
         self.strip.show_stops(stops, 2)
         self._cup.setText(_("1 part {0} : 10 parts thinner.").format(name))
         known = {paint.id: paint for paint in answer.paints}
-        lines = [*answer.remarks, *tint_cautions(known[wash.paint], "wash")]
+        lines = [*answer.remarks, *tint_cautions(known[wash.paint], self.kind)]
         self._show_needs(lines)
         self.shown.emit(self.as_laid())
 
     def as_laid(self) -> Project | None:
-        """The document with a pin wash of the chosen paint."""
+        """The document with a wash of the chosen paint, of the kind that this page lays first."""
         answer, wash = self.answer, self.chosen
-        return lay_wash(self._session.project, answer, wash, "pin-wash") if answer and wash else None
+        return lay_wash(self._session.project, answer, wash, self.kind) if answer and wash else None
 
     def lay_chosen(self, kind: str) -> None:
         """Lay the chosen wash on its zone."""

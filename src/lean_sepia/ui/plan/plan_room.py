@@ -122,7 +122,7 @@ class PlanRoom(RoomPage):
         self.side.addWidget(self.step_panel)
         self.kind = ChoiceBox(
             _("Kind of the step to add"),
-            [(_(kind.title), name) for name, kind in KINDS.items() if name != "found"],
+            [(_(kind.title), name) for name, kind in KINDS.items() if not kind.is_found],
         )
         add = button(_("Add step"), "tool", _("A step of this kind on the chosen part"))
         add.clicked.connect(self.add_step)

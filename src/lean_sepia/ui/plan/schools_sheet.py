@@ -10,7 +10,7 @@ from lean_sepia.answers.working.schools import Outcome, outcome, pattern_orders
 from lean_sepia.document.edits.planning import set_school
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day_and_time, ngettext
-from lean_sepia.plan.adapting import CHANGED_BY
+from lean_sepia.plan.adapting import changed_by
 from lean_sepia.plan.masking import MaskingCost
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.ui.kit.faults import guarded
@@ -61,7 +61,7 @@ class SchoolsSheet(Sheet):
         self._outcomes = {}
         self._rows.fill(self._items())
         asked, project = self.asked, self._session.project
-        if asked not in CHANGED_BY or not project.steps:
+        if asked not in changed_by() or not project.steps:
             return
 
         def work(_progress: object) -> dict[str, Outcome]:

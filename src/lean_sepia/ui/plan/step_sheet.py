@@ -21,11 +21,12 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.planned import Step
 from lean_sepia.document.work import coats_in, plan_step
 from lean_sepia.language import N_, _
-from lean_sepia.paint.media import CARRIER_WORDS, MEDIA
+from lean_sepia.paint.handling.carriers import CARRIERS
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import PLACE_WORDS
-from lean_sepia.plan.waits import full_cure, removable_for
+from lean_sepia.plan.waits.drying import full_cure, removable_for
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.fields.number_box import NumberBox
@@ -70,11 +71,7 @@ class StepSheet(Sheet):
         self.name.setPlaceholderText(title_of(project, step.model_copy(update={"title": ""})))
         self.kind = ChoiceBox(
             _("Kind"),
-            [
-                (_(kind.title), name)
-                for name, kind in KINDS.items()
-                if name != "found" or step.kind == "found"
-            ],
+            [(_(kind.title), name) for name, kind in KINDS.items() if not kind.is_found or name == step.kind],
         )
         self.kind.choose(step.kind)
         self.medium = ChoiceBox(
@@ -84,7 +81,10 @@ class StepSheet(Sheet):
         self.medium.choose(planned.medium)
         self.carrier = ChoiceBox(
             _("Carrier"),
-            [(_("as its medium has it"), None), *((_(words), name) for name, words in CARRIER_WORDS.items())],
+            [
+                (_("as its medium has it"), None),
+                *((_(carrier.words), name) for name, carrier in CARRIERS.items()),
+            ],
         )
         self.carrier.choose(step.carrier)
         self.tool = ChoiceBox(
@@ -106,7 +106,7 @@ class StepSheet(Sheet):
             _("Mask"), [(_("not said"), None), *((_(words), name) for name, words in _MASKS.items())]
         )
         self.mask_of.choose(step.mask)
-        self.line(_("mask"), self.mask_of).setVisible(step.kind == "mask")
+        self.line(_("mask"), self.mask_of).setVisible(KINDS[step.kind].is_mask)
         self._times(step, planned)
         self._zones(project, step)
         self._after(project, step)

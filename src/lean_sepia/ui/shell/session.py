@@ -19,7 +19,7 @@ from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import EditError, SaveError, SepiaError, ShelfError
 from lean_sepia.files.gate import shown
 from lean_sepia.language import _, ngettext
-from lean_sepia.plan.kinds import Room
+from lean_sepia.plan.kind import Room
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for, user_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.photo.pictures import Pictures

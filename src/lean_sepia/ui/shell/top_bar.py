@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
 from lean_sepia.answers.advice import ROOM_WORDS, ROOMS, STATE_WORDS, RoomState
 from lean_sepia.language import _
-from lean_sepia.plan.kinds import Room
+from lean_sepia.plan.kind import Room
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, button, label
 from lean_sepia.ui.kit.plain import hint

@@ -21,7 +21,7 @@ from lean_sepia.answers.advice import ROOMS
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.zones import add_sister, add_subject, change_subject, state_target
 from lean_sepia.language import _
-from lean_sepia.plan.kinds import Room
+from lean_sepia.plan.kind import Room
 from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded

@@ -16,7 +16,7 @@ from lean_sepia.document.edits.coats import copy_coat
 from lean_sepia.document.edits.zones import add_zone, duplicate_zone, move_zone, remove_zone
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
-from lean_sepia.plan.placing import next_kind
+from lean_sepia.plan.usual import next_kind
 from lean_sepia.ui.kit.dialogs.ask import ask_text, confirm
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.plain import menu_words

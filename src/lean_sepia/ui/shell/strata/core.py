@@ -18,7 +18,7 @@ from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.coats import LOWEST, move_coat, remove_coat, switch_coat
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.plan.placing import next_kind
+from lean_sepia.plan.usual import first_kind, next_kind
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.plain import hint
@@ -107,9 +107,7 @@ class Core(KeyboardRing, QWidget):
         bands = self._bands()
         below = bands[gap - 1].coat if gap else None
         schools = self._session.project.schools
-        kind = next_kind(below.kind, schools) if below else "found" if bands else "base"
-        if below is None and bands and bands[0].coat.kind == "found":
-            kind = "primer"
+        kind = next_kind(below.kind, schools) if below else first_kind(bands[0].coat.kind if bands else None)
         self.coat_wanted.emit(kind, below.id if below else LOWEST)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -169,8 +167,8 @@ class Core(KeyboardRing, QWidget):
     def _open(self, index: int) -> None:
         """Open the room that a band belongs to; the sheet where no room lays it."""
         coat = self._bands()[index].coat
-        room = KINDS[coat.kind].room
-        if room == "plan" or coat.kind == "found":
+        room = coat.nature.room
+        if room == "plan" or coat.nature.is_found:
             self.coat_opened.emit(coat.id)
         else:
             self.room_wanted.emit(room)
@@ -291,7 +289,7 @@ class Core(KeyboardRing, QWidget):
         left = self._WIDTH + 12
         painter.setPen(QPen(colours.color(HAIRLINE), 1))
         painter.drawLine(QPointF(left, rect.top()), QPointF(self.width(), rect.top()))
-        strong = band.coat.kind == "base"
+        strong = band.coat.nature.is_base
         painter.setFont(font(12, strong))
         painter.setPen(colours.color(TEXT if band.coat.on else SECOND))
         two = band.detail and rect.height() >= 31

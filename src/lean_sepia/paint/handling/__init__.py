@@ -1,0 +1,1 @@
+"""How matter is handled: what it is thinned with, and how what was laid is taken back."""

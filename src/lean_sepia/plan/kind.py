@@ -1,0 +1,387 @@
+"""What a kind of step is: the traits that everything else asks for, in place of its name."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import IntEnum, auto
+from typing import Literal
+
+from lean_sepia.paint.handling.undo import Undo
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.stack import Covers
+
+Family = Literal["preparation", "paint", "varnish", "marking", "glaze", "spots", "powder", "mask", "assembly"]
+"""paint: a full coat of colour; glaze: a thin tint; spots: marks of something wet; powder: what may lie dry."""
+Room = Literal["evidence", "match", "tone", "glaze", "wear", "plan", "bench"]
+Stage = Literal["fresh", "exposed", "seen"]
+Caution = Literal["dust", "blade", "wet"]
+
+
+class Phase(IntEnum):
+    """When in the work something is done, in the usual order."""
+
+    FOUND = auto()
+    CLEANING = auto()
+    TRYING = auto()
+    PRIMING = auto()
+    SHADING_BEFORE = auto()
+    RESISTING = auto()
+    PATTERN_FIRST = auto()
+    BASE = auto()
+    MASKING = auto()
+    PATTERN = auto()
+    UNMASKING = auto()
+    RUBBING = auto()
+    SHADING = auto()
+    SHINE = auto()
+    LETTERING = auto()
+    FADING = auto()
+    SEALING = auto()
+    FILTERING = auto()
+    CHIPPING = auto()
+    WASHING = auto()
+    CLEANING_UP = auto()
+    DOTTING = auto()
+    DRAWING_OUT = auto()
+    STREAKING = auto()
+    CHIPPING_LATE = auto()
+    TOUCHING_UP = auto()
+    MATTING = auto()
+    DUSTING = auto()
+    WIPING = auto()
+    FIXING = auto()
+    POLISHING = auto()
+    CLEAR_PARTS = auto()
+    PUTTING_TOGETHER = auto()
+
+
+@dataclass(frozen=True)
+class Preset:
+    """Passes, thinner share, share of the area; `profile` and `far` of what is put more here than there."""
+
+    passes: int = 1
+    thinner_share: float = 0.0
+    area_share: float = 1.0
+    profile: str | None = None
+    far: float = 0.0
+
+
+@dataclass(frozen=True)
+class Look:
+    """A look again so many minutes after the end of a step, and at what; `where` it is of something that dries quickly or slowly."""
+
+    after_min: float
+    words: str
+    where: Literal["any", "quick", "slow"] = "any"
+
+
+@dataclass(frozen=True)
+class Otherwise:
+    """When those who answer a question so have it come."""
+
+    question: str
+    choice: str
+    phase: Phase
+
+
+@dataclass(frozen=True)
+class Pause:
+    """Minutes that something waits over itself, and what that wait is called."""
+
+    minutes: float
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Kind:
+    """One kind of step. What has no default matters to everything that plans: a row without it does not load.
+
+    covers : how its coats lie in the strata; dry powders lie as spots whatever this says
+    hands_on_min : minutes it usually takes at the bench
+    room : in which it is worked on
+    tools : that it is laid with, the usual one first; none for what is not laid
+    medium : what it is usually made of, or works in
+    stage : of a zone's targets, the first that holds this coat
+    phase : when it usually comes; otherwise : when some schools have it come
+    cloths : whether something is wiped or drawn out in it, so that cloths are at hand
+    masks : whether it keeps what comes later off what it lies on, until something takes it off
+    looks : when to look at it again
+    sets_min : minutes until what follows may come, where no pair of the table of waits says; None as its medium cures
+    over_itself : the wait before a second one of the same kind on it; None as the pairs say
+    served_by : kinds that work on it: draw it out, wipe it, soften it, fix it, take it off
+    undone : how it is taken back; None as its medium is
+    next : the kind that usually comes on it
+    usual : how it is laid with its usual tool, where that is not as a coat of that tool; roles : in which its colour is sampled
+    whole_model : laid on every zone at once unless the user splits it
+    runs : a wash, which flows along seams and needs a sheen below; finish : of a varnish
+    reworks : works on what was laid while that can still be worked: draws out, wipes, unmasks
+    phase_wet : when it comes where it is made of paint, or where nothing lies loose that it could work on
+    moves : works with a fluid that is meant to reach what was laid
+    apart : done on a piece of its own; fixes : holds loose powder; metal : a shine of metal that dust and varnish bury
+    clear : puts clear parts in; joins : puts parts together; blown : what is too much of it is blown off
+    cautions, heed : what hurts, by codes and in words of its own; ready : in what state things must be
+    """
+
+    title: str
+    family: Family
+    covers: Covers
+    hands_on_min: float
+    room: Room
+    tools: tuple[str, ...]
+    medium: str | None
+    stage: Stage
+    phase: Phase
+    cloths: bool
+    masks: bool
+    looks: tuple[Look, ...]
+    sets_min: float | None
+    over_itself: Pause | None
+    served_by: tuple[str, ...]
+    undone: tuple[Undo, ...] | None
+    next: str
+    otherwise: tuple[Otherwise, ...] = ()
+    phase_wet: Phase | None = None
+    whole_model: bool = False
+    wet: bool = False
+    runs: bool = False
+    finish: Literal["flat", "satin", "gloss"] | None = None
+    usual: Preset | None = None
+    roles: tuple[str, ...] = ()
+    cautions: tuple[Caution, ...] = ()
+    heed: tuple[str, ...] = ()
+    ready: tuple[str, ...] = ()
+    reworks: bool = False
+    moves: bool = False
+    apart: bool = False
+    fixes: bool = False
+    metal: bool = False
+    clear: bool = False
+    joins: bool = False
+    blown: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse a row from which nobody can tell how it is undone or worked on."""
+        if self.undone is None and self.medium is None:
+            raise ValueError(f"{self.title}: the table says neither how it is undone nor what it is made of")
+        if self.room == "glaze" and self.family != "glaze":
+            raise ValueError(f"{self.title}: only what is a glaze has a page in Glaze")
+
+    @property
+    def is_paint(self) -> bool:
+        """Whether it is a full coat of paint."""
+        return self.family == "paint"
+
+    @property
+    def sets_the_colour(self) -> bool:
+        """Whether it is a full coat that may well have the colour of what it lies on, such as a second primer or a touch-up."""
+        return self.is_paint and self.room == "match"
+
+    @property
+    def is_full_coat(self) -> bool:
+        """Whether it covers all it is laid on: a primer, a base, a pattern; not a tone or a touch-up."""
+        return self.sets_the_colour and self.stage == "fresh"
+
+    @property
+    def is_found(self) -> bool:
+        """Whether it was there before the work began."""
+        return self.phase is Phase.FOUND
+
+    @property
+    def is_primer(self) -> bool:
+        """Whether paint lies on it rather than beside it."""
+        return self.phase is Phase.PRIMING
+
+    @property
+    def is_base(self) -> bool:
+        """Whether it is the colour that a zone has where nothing else lies on it."""
+        return self.phase is Phase.BASE
+
+    @property
+    def is_pattern(self) -> bool:
+        """Whether it is a further colour beside the base."""
+        return self.phase is Phase.PATTERN
+
+    @property
+    def is_colour(self) -> bool:
+        """Whether it is a colour of the livery: base or pattern."""
+        return self.is_base or self.is_pattern
+
+    @property
+    def shades(self) -> bool:
+        """Whether it is light, shade or fade over a full coat."""
+        return self.is_paint and self.room == "tone"
+
+    @property
+    def lights(self) -> bool:
+        """Whether it is light and shade, before the base or over it, in one school or the other; not a fade."""
+        return self.phase in (Phase.SHADING_BEFORE, Phase.SHADING)
+
+    @property
+    def fades(self) -> bool:
+        """Whether it takes a finished coat towards what weather makes of it."""
+        return self.phase is Phase.FADING
+
+    @property
+    def is_varnish(self) -> bool:
+        """Whether it is a clear coat that sets the sheen of all below it."""
+        return self.family == "varnish"
+
+    @property
+    def shines(self) -> bool:
+        """Whether it is a varnish on which markings hold and washes run."""
+        return self.is_varnish and self.finish != "flat"
+
+    @property
+    def is_marking(self) -> bool:
+        """Whether it is lettering or a mark of its own colour, not what softens one."""
+        return self.is_decal and self.covers != "nothing"
+
+    @property
+    def is_decal(self) -> bool:
+        """Whether it is a marking or what softens one: they go on young paint and at once on each other."""
+        return self.family == "marking"
+
+    @property
+    def is_glaze(self) -> bool:
+        """Whether it is a tint: filter, wash or oil dots."""
+        return self.family == "glaze"
+
+    @property
+    def is_filter(self) -> bool:
+        """Whether it is a tint drawn out over all it lies on."""
+        return self.is_glaze and not self.runs and not self.is_dots
+
+    @property
+    def is_dots(self) -> bool:
+        """Whether it is dots of colour that want drawing out."""
+        return self.is_glaze and self.covers == "spots"
+
+    @property
+    def along_seams(self) -> bool:
+        """Whether it stands in seams alone."""
+        return "seam" in self.tools
+
+    @property
+    def is_fine(self) -> bool:
+        """Whether it is a glaze or wet marks: thin, on a ground, shutting nothing off."""
+        return self.family in ("glaze", "spots")
+
+    @property
+    def is_powder(self) -> bool:
+        """Whether it may lie dry."""
+        return self.family == "powder"
+
+    @property
+    def marks(self) -> bool:
+        """Whether it is wear that is looked at mark by mark: wet marks or powder."""
+        return self.family in ("spots", "powder")
+
+    @property
+    def in_spots(self) -> bool:
+        """Whether it lies in marks with edges, or takes such away, rather than as a film or a haze."""
+        return self.covers in ("spots", "resist", "taken")
+
+    @property
+    def is_streaks(self) -> bool:
+        """Whether it is marks that run down."""
+        return self.phase is Phase.STREAKING
+
+    @property
+    def damages(self) -> bool:
+        """Whether it shows where paint has gone: chips laid on, or scraped."""
+        return self.phase is Phase.CHIPPING
+
+    @property
+    def optional(self) -> bool:
+        """Whether the finish stands without it, where time is short: glazes, marks, powder."""
+        return self.is_glaze or self.marks
+
+    @property
+    def is_chips(self) -> bool:
+        """Whether it is damage laid on as colour, which a wash may tone."""
+        return self.damages and self.leaves_film
+
+    @property
+    def on_a_ground(self) -> bool:
+        """Whether it is of the families that lie on full coats and never under them."""
+        return self.family in ("varnish", "marking", "glaze", "spots", "powder")
+
+    @property
+    def lost_under_paint(self) -> bool:
+        """Whether it is finished work that a full coat would bury."""
+        return self.on_a_ground and not self.is_varnish and self.covers != "nothing"
+
+    @property
+    def lies_under_the_base(self) -> bool:
+        """Whether it comes before the colours: found, primed, pre-shaded, resisted."""
+        return self.phase < Phase.PATTERN_FIRST
+
+    @property
+    def is_mask(self) -> bool:
+        """Whether it is tape, liquid or putty laid over a part, to be lifted again."""
+        return self.masks and self.covers == "nothing"
+
+    @property
+    def resists(self) -> bool:
+        """Whether it is a mask in spots, from which what is laid on it is rubbed off."""
+        return self.masks and self.covers != "nothing"
+
+    @property
+    def unmasks(self) -> bool:
+        """Whether it takes a mask off."""
+        return self.reworks and self.family == "mask"
+
+    @property
+    def lifts(self) -> bool:
+        """Whether it takes off tape, liquid or putty; a resist is rubbed off."""
+        return self.unmasks and self.covers == "nothing"
+
+    @property
+    def softens(self) -> bool:
+        """Whether it draws out or wipes what was laid, while that is fresh."""
+        return self.reworks and not self.unmasks
+
+    @property
+    def wipes(self) -> bool:
+        """Whether it takes a part of what was laid off again while that is fresh."""
+        return self.softens and self.covers == "taken"
+
+    @property
+    def draws_out(self) -> bool:
+        """Whether it spreads what was laid while that is fresh, and takes nothing off."""
+        return self.softens and self.covers == "nothing"
+
+    @property
+    def touches(self) -> bool:
+        """Whether it works by hand on what lies there: draws out, wipes, fixes, scrapes."""
+        return self.softens or self.fixes or self.covers == "taken"
+
+    @property
+    def lays_nothing(self) -> bool:
+        """Whether its coat has no colour of its own: it keeps off, or takes away."""
+        return self.covers in ("resist", "unresist", "taken")
+
+    @property
+    def needs_ground(self) -> bool:
+        """Whether it cannot be the first thing that lies there."""
+        return self.covers != "nothing" and not self.is_paint
+
+    @property
+    def to_do(self) -> bool:
+        """Whether there is work in it; a found finish is there already."""
+        return self.hands_on_min > 0
+
+    @property
+    def leaves_film(self) -> bool:
+        """Whether it leaves something on the model that a later step can spoil."""
+        return self.family not in ("preparation", "mask", "assembly")
+
+    def loose(self, medium: str | None) -> bool:
+        """Whether it lies loose: the medium decides, never the name; unknown media of powders count as dry."""
+        if self.family != "powder":
+            return False
+        return medium is None or MEDIA[medium].loose
+
+    def coat_covers(self, medium: str | None) -> Covers:
+        """How a coat of it made of a medium lies: dust or soot made of thinned paint is a film like any other."""
+        return "film" if self.family == "powder" and not self.loose(medium) else self.covers
