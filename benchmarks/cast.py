@@ -26,8 +26,8 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.lights import white
 from lean_sepia.colour.srgb import lab_from_srgb, srgb_from_linear, xyz_from_linear
-from lean_sepia.photo.picture_kind import PictureKind
 from lean_sepia.photo.sample import sample_disc
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 STATED: dict[int, tuple[float | None, float | None]] = {1: (2.01, 1.30), 2: (None, None), 6: (1.73, None)}
 RADII: dict[int, float | None] = {

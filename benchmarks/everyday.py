@@ -26,8 +26,8 @@ from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.photo.correction.cast import Anchor, Cast
 from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.patch import Patch, disc_patch
-from lean_sepia.photo.picture_kind import PictureKind
 from lean_sepia.photo.sample import sample_patch
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 PHOTOS = 4
 LIGHTS = ("D65", "D50", "D75", "A", "FL2", "FL11", "LED-B3", "LED-B1")

@@ -17,8 +17,8 @@ from lean_sepia.colour.srgb import srgb_from_linear
 from lean_sepia.photo.correction.cast import Anchor
 from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.patch import disc_patch
-from lean_sepia.photo.picture_kind import PICTURE_KINDS, PictureKind
 from lean_sepia.photo.sample import sample_patch
+from lean_sepia.photo.stated.picture_kind import PICTURE_KINDS, PictureKind
 from scripts.calibration_renderings import RENDERINGS
 from scripts.simulated_cameras import (
     NM,

@@ -11,7 +11,7 @@ from collections.abc import Callable, Mapping
 import numpy as np
 
 from lean_sepia.colour.srgb import srgb_from_linear
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 Rng = np.random.Generator
 Rendering = Callable[[np.ndarray, Rng], np.ndarray]

@@ -23,7 +23,7 @@ from lean_sepia.colour.lights import white
 from lean_sepia.colour.srgb import linear_from_srgb, linear_from_xyz, srgb_from_linear
 from lean_sepia.photo.correction.cast import Anchor, Cast
 from lean_sepia.photo.correction.cast_fit import fit_cast
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 NM = np.arange(380, 781, 5)
 PHOTO_LIGHTS = ("D65", "D75", "D50", "A", "FL2", "FL11", "LED-B3", "LED-B1")

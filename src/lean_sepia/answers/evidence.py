@@ -25,7 +25,6 @@ from lean_sepia.document.model import (
     Shape,
     Tone,
 )
-from lean_sepia.document.roles import Role
 from lean_sepia.language import _
 from lean_sepia.photo.combine import same_paint_in_shade
 from lean_sepia.photo.correction.cast import AS_FOUND, Anchor, Cast
@@ -44,6 +43,7 @@ from lean_sepia.photo.patch import (
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.sample import Clipped, SampledColour, clipping_words, sample_patch, uneven_words
 from lean_sepia.photo.shares import area_shares
+from lean_sepia.photo.stated.roles import Role
 
 
 @dataclass(frozen=True)

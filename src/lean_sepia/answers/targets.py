@@ -10,9 +10,9 @@ import numpy as np
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Project, Sample, Stated, TargetName, Zone
-from lean_sepia.document.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.language import _, ngettext
 from lean_sepia.photo.combine import Reading, combine
+from lean_sepia.photo.stated.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.plan.kinds import KINDS
 
 

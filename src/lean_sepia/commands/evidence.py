@@ -12,7 +12,7 @@ from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
-from lean_sepia.photo.picture_kind import KIND_WORDS, PICTURE_KINDS, PictureKind
+from lean_sepia.photo.stated.picture_kind import KIND_WORDS, PICTURE_KINDS, PictureKind
 
 if TYPE_CHECKING:
     from lean_sepia.photo.correction.cast import Anchor

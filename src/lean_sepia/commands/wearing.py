@@ -12,7 +12,7 @@ from lean_sepia.commands.evidence import anchor_option, kind_option, neutral_opt
 from lean_sepia.commands.given import Number, parse_anchors, parse_numbers
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _, ngettext
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 if TYPE_CHECKING:
     from lean_sepia.document.worn import WearRecord

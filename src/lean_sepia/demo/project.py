@@ -43,11 +43,11 @@ from lean_sepia.document.model import (
     Trust,
     Zone,
 )
-from lean_sepia.document.roles import Role
 from lean_sepia.paint.paint import Paint
 from lean_sepia.photo.correction.cast import AS_FOUND
 from lean_sepia.photo.patch import corners_of
 from lean_sepia.photo.read import Picture
+from lean_sepia.photo.stated.roles import Role
 from lean_sepia.recipe.fades.fade import Goal
 from lean_sepia.recipe.mix import MixSolver
 

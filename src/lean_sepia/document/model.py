@@ -25,12 +25,12 @@ from lean_sepia.document.bounds import (
 from lean_sepia.document.lookup import item_of, looked_up
 from lean_sepia.document.panels import PanelGrid
 from lean_sepia.document.planned import AT_HOME, Accepted, LoggedWait, Step, Workplace
-from lean_sepia.document.roles import Role
 from lean_sepia.document.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.paint.handling.carriers import CarrierName
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
+from lean_sepia.photo.stated.roles import Role
 from lean_sepia.plan.kind import Kind
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish, KindName, MediumName, ProfileName, ToolName

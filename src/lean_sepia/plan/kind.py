@@ -9,6 +9,7 @@ from typing import Literal
 from lean_sepia.paint.handling.undo import Undo
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.stack import Covers
+from lean_sepia.photo.stated.roles import Role
 
 Family = Literal["preparation", "paint", "varnish", "marking", "glaze", "spots", "powder", "mask", "assembly"]
 """paint: a full coat of colour; glaze: a thin tint; spots: marks of something wet; powder: what may lie dry."""
@@ -146,7 +147,7 @@ class Kind:
     runs: bool = False
     finish: Literal["flat", "satin", "gloss"] | None = None
     usual: Preset | None = None
-    roles: tuple[str, ...] = ()
+    roles: tuple[Role, ...] = ()
     cautions: tuple[Caution, ...] = ()
     heed: tuple[str, ...] = ()
     ready: tuple[str, ...] = ()

@@ -11,6 +11,7 @@ from typing import Literal
 from lean_sepia.language import N_
 from lean_sepia.paint.handling.undo import Undo
 from lean_sepia.paint.stack import Covers
+from lean_sepia.photo.stated.roles import Role
 from lean_sepia.plan.kind import Caution, Family, Kind, Look, Otherwise, Pause, Phase, Preset, Room, Stage
 
 _HOUR = 60.0
@@ -40,7 +41,7 @@ _GONE = (Undo(None, N_("What is scraped off is gone: touch it up with the mix of
 
 
 def _paint(title: str, phase: Phase, room: Room, stage: Stage, minutes: float, *, next: str, usual: Preset | None = None,
-           roles: tuple[str, ...] = (), otherwise: tuple[Otherwise, ...] = (),
+           roles: tuple[Role, ...] = (), otherwise: tuple[Otherwise, ...] = (),
            whole_model: bool = False) -> Kind:  # fmt: skip
     return Kind(
         title=title, family="paint", covers="film", hands_on_min=minutes, room=room, tools=_SPRAY, medium="acrylic-water",
@@ -69,7 +70,7 @@ def _glaze(title: str, phase: Phase, minutes: float, usual: Preset, *looks: Look
 
 
 def _spots(title: str, phase: Phase, minutes: float, tools: tuple[str, ...], medium: str, usual: Preset, *looks: Look,
-           cloths: bool, roles: tuple[str, ...], otherwise: tuple[Otherwise, ...] = ()) -> Kind:  # fmt: skip
+           cloths: bool, roles: tuple[Role, ...], otherwise: tuple[Otherwise, ...] = ()) -> Kind:  # fmt: skip
     return Kind(
         title=title, family="spots", covers="spots", hands_on_min=minutes, room="wear", tools=tools, medium=medium,
         stage="seen", phase=phase, cloths=cloths, masks=False, looks=looks, sets_min=None, over_itself=None,
@@ -77,7 +78,7 @@ def _spots(title: str, phase: Phase, minutes: float, tools: tuple[str, ...], med
     )  # fmt: skip
 
 
-def _powder(title: str, minutes: float, *, medium: str = "pigment", usual: Preset = _LIGHT, roles: tuple[str, ...],
+def _powder(title: str, minutes: float, *, medium: str = "pigment", usual: Preset = _LIGHT, roles: tuple[Role, ...],
             phase_wet: Phase | None = None, blown: bool = True, ready: tuple[str, ...] = ()) -> Kind:  # fmt: skip
     return Kind(
         title=title, family="powder", covers="loose", hands_on_min=minutes, room="wear", tools=_ANY_SPOT, medium=medium,
@@ -91,7 +92,7 @@ def _by_hand(title: str, family: Family, phase: Phase, minutes: float, *cautions
              sets_min: float | None, covers: Covers = "nothing", room: Room = "plan", medium: str | None = None,
              cloths: bool = False, masks: bool = False, looks: tuple[Look, ...] = (), served_by: tuple[str, ...] = _NONE,
              phase_wet: Phase | None = None, wet: bool = False, usual: Preset | None = None,
-             roles: tuple[str, ...] = (), heed: tuple[str, ...] = (), ready: tuple[str, ...] = (), reworks: bool = False,
+             roles: tuple[Role, ...] = (), heed: tuple[str, ...] = (), ready: tuple[str, ...] = (), reworks: bool = False,
              moves: bool = False, apart: bool = False, fixes: bool = False, clear: bool = False,
              joins: bool = False) -> Kind:  # fmt: skip
     """What is done with no tool that lays paint."""

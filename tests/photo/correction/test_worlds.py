@@ -11,7 +11,7 @@ from lean_sepia.colour.even import even_from_lab, lab_from_even
 from lean_sepia.document.model import Photo
 from lean_sepia.photo.correction.kinds import range_scale, worlds_of
 from lean_sepia.photo.correction.worlds import RENDERINGS, all_worlds
-from lean_sepia.photo.picture_kind import KIND_WORDS, PICTURE_KINDS
+from lean_sepia.photo.stated.picture_kind import KIND_WORDS, PICTURE_KINDS
 
 
 def test_even_coordinates_take_equal_steps_and_go_back(rng):

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from lean_sepia.document.dates import date_span
 from lean_sepia.document.edits.items import put, without
 from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Sample
-from lean_sepia.document.roles import Role
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
+from lean_sepia.photo.stated.roles import Role
 
 
 def add_photo(project: Project, photo: Photo) -> Project:

@@ -29,7 +29,7 @@ from lean_sepia.photo.correction.believed import (
 )
 from lean_sepia.photo.correction.kinds import range_scale, worlds_of
 from lean_sepia.photo.patch import Patch
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 _NODES, _COARSE_NODES, _FEW_WORLDS = 25, 7, 64
 _SINGLY = 1500  # colours beyond which they are looked up in a table

@@ -9,8 +9,8 @@ from lean_sepia.photo.correction.doubts import doubts
 from lean_sepia.photo.correction.shown_colours import shown_colours
 from lean_sepia.photo.correction.weighing import fitted, known_from
 from lean_sepia.photo.patch import Patch, disc_patch
-from lean_sepia.photo.picture_kind import PictureKind
 from lean_sepia.photo.read import Pixels
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 
 def fit_cast(

@@ -15,7 +15,7 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.errors import PictureError
 from lean_sepia.language import N_, _
 from lean_sepia.photo.formats import decoding
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
 from lean_sepia.photo.surface import find_screen
 
 _EXIF_IFD, _FILE_SOURCE, _EXPOSURE, _APERTURE, _FOCAL, _FOCAL_35 = (

@@ -10,7 +10,7 @@ import numpy as np
 from lean_sepia.arrays import FloatArray
 from lean_sepia.language import N_
 from lean_sepia.photo.correction.worlds import RENDERINGS, Worlds, all_worlds
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 LIGHT_WORDS = {
     "daylight": N_("daylight"), "incandescent light": N_("incandescent light"), "fluorescent light": N_("fluorescent light"),

@@ -11,8 +11,8 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.photo.correction.cast import Anchor
 from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.patch import disc_patch
-from lean_sepia.photo.picture_kind import PictureKind
 from lean_sepia.photo.read import Pixels
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 _DISAGREE = 4.0
 _POWER, _NEAR_SHARE = 2.0, 0.05

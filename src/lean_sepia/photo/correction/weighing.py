@@ -37,7 +37,7 @@ from lean_sepia.photo.correction.kinds import range_scale, worlds_of
 from lean_sepia.photo.correction.shown_colours import as_surfaces, no_colours
 from lean_sepia.photo.correction.worlds import Worlds, root_of_lightness
 from lean_sepia.photo.patch import Patch
-from lean_sepia.photo.picture_kind import PictureKind
+from lean_sepia.photo.stated.picture_kind import PictureKind
 
 CLIPPED_SHARE = 0.02
 """Share of clipped pixels beyond which an anchor says little."""

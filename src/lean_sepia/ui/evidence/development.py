@@ -7,7 +7,7 @@ from functools import partial
 from PySide6.QtCore import QObject, Signal
 
 from lean_sepia.language import _
-from lean_sepia.photo.picture_kind import KIND_WORDS
+from lean_sepia.photo.stated.picture_kind import KIND_WORDS
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, holder, label, row
 from lean_sepia.ui.kit.plain import hint

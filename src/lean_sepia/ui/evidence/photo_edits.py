@@ -20,14 +20,14 @@ from lean_sepia.answers.straightened import straightened_copy
 from lean_sepia.document.edits.items import fresh_id
 from lean_sepia.document.edits.photos import add_photo, add_sample, describe_photo, place_region, set_anchors
 from lean_sepia.document.model import AnchorMark, Photo, Project, Region, Sample
-from lean_sepia.document.roles import Role
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast
 from lean_sepia.photo.correction.chart import as_it_lies, chart_anchors
 from lean_sepia.photo.correction.usual_anchors import Usual
-from lean_sepia.photo.picture_kind import KIND_WORDS, PictureKind
 from lean_sepia.photo.shares import snap_to_edges
+from lean_sepia.photo.stated.picture_kind import KIND_WORDS, PictureKind
+from lean_sepia.photo.stated.roles import Role
 from lean_sepia.ui.kit.job import Progress, Work
 from lean_sepia.ui.photo.pictures import Pictures
 from lean_sepia.ui.photo.seen_photo import Seen, cast_with

@@ -11,10 +11,10 @@ from PySide6.QtWidgets import QComboBox, QMenu, QVBoxLayout, QWidget
 from lean_sepia.answers.evidence import doubts_of, outline_of, patch_of, shaded_twins
 from lean_sepia.document.edits.photos import remove_sample, set_role
 from lean_sepia.document.model import Sample
-from lean_sepia.document.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.language import _
 from lean_sepia.photo.correction.next_evidence import Help, best_help, what_would_help
 from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.stated.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule, scrolled

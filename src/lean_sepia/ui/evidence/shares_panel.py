@@ -5,9 +5,9 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox
 
 from lean_sepia.document.model import Region
-from lean_sepia.document.roles import ROLE_WORDS
 from lean_sepia.language import _, signed
 from lean_sepia.photo.shares import ToneShare, contrasts, shares_missed
+from lean_sepia.photo.stated.roles import ROLE_WORDS
 from lean_sepia.ui.kit.panel import Panel, label, row, rule
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip

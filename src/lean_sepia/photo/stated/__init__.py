@@ -1,0 +1,1 @@
+"""What a user states of a picture, and of places in it."""
