@@ -86,6 +86,15 @@ class Otherwise:
 
 
 @dataclass(frozen=True)
+class Usually:
+    """Done in a usual plan by those who answer a question so, "" by who has not answered; at a phase where it is not its own."""
+
+    question: str = ""
+    choices: tuple[str, ...] = ("",)
+    phase: Phase | None = None
+
+
+@dataclass(frozen=True)
 class Pause:
     """Minutes that something waits over itself, and what that wait is called."""
 
@@ -103,7 +112,7 @@ class Kind:
     tools : that it is laid with, the usual one first; none for what is not laid
     medium : what it is usually made of, or works in
     stage : of a zone's targets, the first that holds this coat
-    phase : when it usually comes; otherwise : when some schools have it come
+    phase : when it usually comes; otherwise : when some schools have it come; usually : whether it is part of a usual plan
     cloths : whether something is wiped or drawn out in it, so that cloths are at hand
     masks : whether it keeps what comes later off what it lies on, until something takes it off
     looks : when to look at it again
@@ -141,6 +150,7 @@ class Kind:
     undone: tuple[Undo, ...] | None
     next: str
     otherwise: tuple[Otherwise, ...] = ()
+    usually: Usually | None = None
     phase_wet: Phase | None = None
     whole_model: bool = False
     wet: bool = False

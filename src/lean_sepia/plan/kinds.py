@@ -12,7 +12,19 @@ from lean_sepia.language import N_
 from lean_sepia.paint.handling.undo import Undo
 from lean_sepia.paint.stack import Covers
 from lean_sepia.photo.stated.roles import Role
-from lean_sepia.plan.kind import Caution, Family, Kind, Look, Otherwise, Pause, Phase, Preset, Room, Stage
+from lean_sepia.plan.kind import (
+    Caution,
+    Family,
+    Kind,
+    Look,
+    Otherwise,
+    Pause,
+    Phase,
+    Preset,
+    Room,
+    Stage,
+    Usually,
+)
 
 _HOUR = 60.0
 _MORNING = _HALF_DAY = 12 * _HOUR
@@ -25,6 +37,7 @@ _LIGHT = Preset(area_share=0.25)
 _WIPED_AND_DRAWN = ("blend", "wipe-back")
 _POWDER_SERVED = ("wipe-back", "fix-powder")
 _NONE: tuple[str, ...] = ()
+_ALWAYS = Usually()
 
 _FILTER_DRY = Look(15, N_("A filter shows only when it is dry: is it enough, or does it want a second pass?"))
 _TIDE_MARKS = Look(20, N_("Tide marks and pools: draw them off with a clean, almost dry brush."))
@@ -42,48 +55,50 @@ _GONE = (Undo(None, N_("What is scraped off is gone: touch it up with the mix of
 
 def _paint(title: str, phase: Phase, room: Room, stage: Stage, minutes: float, *, next: str, usual: Preset | None = None,
            roles: tuple[Role, ...] = (), otherwise: tuple[Otherwise, ...] = (),
-           whole_model: bool = False) -> Kind:  # fmt: skip
+           whole_model: bool = False, usually: Usually | None = None) -> Kind:  # fmt: skip
     return Kind(
         title=title, family="paint", covers="film", hands_on_min=minutes, room=room, tools=_SPRAY, medium="acrylic-water",
         stage=stage, phase=phase, cloths=False, masks=False, looks=_COLOUR, sets_min=None, over_itself=None,
         served_by=("wipe-back",) if room == "tone" and stage == "exposed" else _NONE, undone=None, next=next,
-        otherwise=otherwise, whole_model=whole_model, wet=True, usual=usual, roles=roles,
+        otherwise=otherwise, usually=usually, whole_model=whole_model, wet=True, usual=usual, roles=roles,
     )  # fmt: skip
 
 
-def _varnish(title: str, finish: Literal["flat", "satin", "gloss"], phase: Phase, look: Look) -> Kind:
+def _varnish(
+    title: str, finish: Literal["flat", "satin", "gloss"], phase: Phase, look: Look, usually: Usually
+) -> Kind:
     return Kind(
         title=title, family="varnish", covers="varnish", hands_on_min=15, room="plan", tools=_SPRAY, medium="acrylic-water",
         stage="seen", phase=phase, cloths=False, masks=False, looks=(look,), sets_min=None, over_itself=None,
-        served_by=_NONE, undone=None, next="wash", whole_model=True, wet=True, finish=finish,
+        served_by=_NONE, undone=None, next="wash", usually=usually, whole_model=True, wet=True, finish=finish,
     )  # fmt: skip
 
 
 def _glaze(title: str, phase: Phase, minutes: float, usual: Preset, *looks: Look, covers: Covers = "tint",
            tools: tuple[str, ...] = _TINT, runs: bool = False, sets_min: float | None = None,
-           over_itself: Pause | None = None) -> Kind:  # fmt: skip
+           over_itself: Pause | None = None, usually: Usually | None = None) -> Kind:  # fmt: skip
     return Kind(
         title=title, family="glaze", covers=covers, hands_on_min=minutes, room="glaze", tools=tools, medium="oil",
         stage="seen", phase=phase, cloths=True, masks=False, looks=looks, sets_min=sets_min, over_itself=over_itself,
-        served_by=_WIPED_AND_DRAWN, undone=None, next="chips", wet=True, runs=runs, usual=usual,
+        served_by=_WIPED_AND_DRAWN, undone=None, next="chips", usually=usually, wet=True, runs=runs, usual=usual,
     )  # fmt: skip
 
 
 def _spots(title: str, phase: Phase, minutes: float, tools: tuple[str, ...], medium: str, usual: Preset, *looks: Look,
-           cloths: bool, roles: tuple[Role, ...], otherwise: tuple[Otherwise, ...] = ()) -> Kind:  # fmt: skip
+           cloths: bool, roles: tuple[Role, ...], otherwise: tuple[Otherwise, ...] = (), usually: Usually | None = None) -> Kind:  # fmt: skip
     return Kind(
         title=title, family="spots", covers="spots", hands_on_min=minutes, room="wear", tools=tools, medium=medium,
         stage="seen", phase=phase, cloths=cloths, masks=False, looks=looks, sets_min=None, over_itself=None,
-        served_by=_WIPED_AND_DRAWN, undone=None, next="dust", otherwise=otherwise, wet=True, usual=usual, roles=roles,
+        served_by=_WIPED_AND_DRAWN, undone=None, next="dust", otherwise=otherwise, usually=usually, wet=True, usual=usual, roles=roles,
     )  # fmt: skip
 
 
 def _powder(title: str, minutes: float, *, medium: str = "pigment", usual: Preset = _LIGHT, roles: tuple[Role, ...],
-            phase_wet: Phase | None = None, blown: bool = True, ready: tuple[str, ...] = ()) -> Kind:  # fmt: skip
+            phase_wet: Phase | None = None, blown: bool = True, ready: tuple[str, ...] = (), usually: Usually | None = None) -> Kind:  # fmt: skip
     return Kind(
         title=title, family="powder", covers="loose", hands_on_min=minutes, room="wear", tools=_ANY_SPOT, medium=medium,
         stage="seen", phase=Phase.DUSTING, phase_wet=phase_wet, cloths=False, masks=False, looks=(), sets_min=None,
-        over_itself=None, served_by=_POWDER_SERVED, undone=None, next="powder", usual=usual, roles=roles, cautions=("dust",), ready=ready,
+        over_itself=None, served_by=_POWDER_SERVED, undone=None, next="powder", usually=usually, usual=usual, roles=roles, cautions=("dust",), ready=ready,
         blown=blown,
     )  # fmt: skip
 
@@ -94,12 +109,12 @@ def _by_hand(title: str, family: Family, phase: Phase, minutes: float, *cautions
              phase_wet: Phase | None = None, wet: bool = False, usual: Preset | None = None,
              roles: tuple[Role, ...] = (), heed: tuple[str, ...] = (), ready: tuple[str, ...] = (), reworks: bool = False,
              moves: bool = False, apart: bool = False, fixes: bool = False, clear: bool = False,
-             joins: bool = False) -> Kind:  # fmt: skip
+             joins: bool = False, usually: Usually | None = None) -> Kind:  # fmt: skip
     """What is done with no tool that lays paint."""
     return Kind(
         title=title, family=family, covers=covers, hands_on_min=minutes, room=room, tools=_NONE, medium=medium, stage="seen",
         phase=phase, cloths=cloths, masks=masks, looks=looks, sets_min=sets_min, over_itself=None, served_by=served_by,
-        undone=undone, next=_NEXT_BY_HAND[family], phase_wet=phase_wet, wet=wet, usual=usual, roles=roles, cautions=cautions, heed=heed, ready=ready,
+        undone=undone, next=_NEXT_BY_HAND[family], usually=usually, phase_wet=phase_wet, wet=wet, usual=usual, roles=roles, cautions=cautions, heed=heed, ready=ready,
         reworks=reworks, moves=moves, apart=apart, fixes=fixes, clear=clear, joins=joins,
     )  # fmt: skip
 
@@ -113,7 +128,7 @@ _NEXT_BY_HAND: dict[Family, str] = {
 
 KINDS: dict[str, Kind] = {
     "wash-model": _by_hand(
-        N_("Wash the parts"), "preparation", Phase.CLEANING, 15, sets_min=120,
+        N_("Wash the parts"), "preparation", Phase.CLEANING, 15, sets_min=120, usually=_ALWAYS,
         undone=(Undo(None, N_("Nothing to undo: wash again and let it dry.")),),
     ),
     "found": Kind(
@@ -127,16 +142,17 @@ KINDS: dict[str, Kind] = {
         looks=(Look(_MORNING, N_("What a solvent did shows the next day.")),),
         undone=(Undo(None, N_("Nothing to undo: that is what it is for.")),),
     ),
-    "primer": _paint(N_("Primer"), Phase.PRIMING, "match", "fresh", 20, next="base", whole_model=True, usual=Preset(2, 0.5), roles=("undercoat",)),
-    "preshade": _paint(N_("Pre-shading"), Phase.SHADING_BEFORE, "tone", "fresh", 30, next="base", usual=Preset(1, 0.7, 1.0, "recess", 0.1)),
-    "base": _paint(N_("Base colour"), Phase.BASE, "match", "fresh", 30, next="tone"),
+    "primer": _paint(N_("Primer"), Phase.PRIMING, "match", "fresh", 20, next="base", usually=_ALWAYS, whole_model=True, usual=Preset(2, 0.5), roles=("undercoat",)),
+    "preshade": _paint(N_("Pre-shading"), Phase.SHADING_BEFORE, "tone", "fresh", 30, next="base", usual=Preset(1, 0.7, 1.0, "recess", 0.1),
+                       usually=Usually("light", ("pre-shade",))),
+    "base": _paint(N_("Base colour"), Phase.BASE, "match", "fresh", 30, next="tone", usually=_ALWAYS),
     "mask": _by_hand(
         N_("Mask"), "mask", Phase.MASKING, 30, "blade", sets_min=0, masks=True, served_by=("unmask",),
         undone=(Undo(None, N_("Lift it and lay it again, low along the surface; warm stubborn tape with a finger.")),),
     ),
     "resist": _by_hand(
         N_("Resist"), "mask", Phase.RESISTING, 15, sets_min=10, covers="resist", room="wear", masks=True,
-        served_by=("remove-resist",), usual=Preset(area_share=0.05),
+        served_by=("remove-resist",), usually=Usually("chips", ("resist",)), usual=Preset(area_share=0.05),
         looks=(Look(10, N_("The skin is clear and no longer white: now it protects.")),),
         undone=(Undo(None, N_("Rub it off again while nothing lies on it.")),),
     ),
@@ -148,15 +164,16 @@ KINDS: dict[str, Kind] = {
         undone=(Undo(None, N_("Mask again along the edge; creep is scraped with a fresh blade held flat, or touched up."), False),),
     ),
     "remove-resist": _by_hand(
-        N_("Rub the resist off"), "mask", Phase.RUBBING, 30, "wet", sets_min=0, wet=True, covers="unresist", room="wear",
+        N_("Rub the resist off"), "mask", Phase.RUBBING, 30, "wet", sets_min=0, usually=Usually("chips", ("resist",)), wet=True, covers="unresist", room="wear",
         reworks=True, heed=(N_("Wet paint and tools off a powered track."),),
         undone=(Undo(None, N_("What is rubbed off is gone: touch it up with the mix of the coat."), False),),
     ),
-    "tone": _paint(N_("Light and shade"), Phase.SHADING, "tone", "exposed", 30, next="filter", usual=Preset(2, 0.9)),
+    "tone": _paint(N_("Light and shade"), Phase.SHADING, "tone", "exposed", 30, next="filter", usual=Preset(2, 0.9),
+                   usually=Usually("light", ("post-shade", ""))),
     "marking": Kind(
         title=N_("Lettering"), family="marking", covers="spots", hands_on_min=40, room="plan", tools=_BRUSH,
         medium="acrylic-water", stage="exposed", phase=Phase.LETTERING, cloths=False, masks=False, sets_min=_HALF_DAY,
-        over_itself=None, served_by=("setting-solution",), next="satin-coat", wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02),
+        over_itself=None, served_by=("setting-solution",), next="satin-coat", usually=_ALWAYS, wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02),
         roles=("early-marking", "late-marking"),
         looks=(Look(_MORNING, N_("Silvering and edges: prick what is silver and soften it again.")),),
         ready=(N_("Warm water, 30 to 60 seconds; tweezers and a brush for each job."),),
@@ -178,7 +195,7 @@ KINDS: dict[str, Kind] = {
     ),
     "chips": _spots(
         N_("Chips"), Phase.CHIPPING, 40, _ANY_SPOT, "acrylic-water", Preset(1, 0.0, 0.02), cloths=False,
-        roles=("rust", "undercoat"), otherwise=(Otherwise("chips", "after-wash", Phase.CHIPPING_LATE),),
+        roles=("rust", "undercoat"), usually=Usually("chips", ("before-wash", "after-wash", "")), otherwise=(Otherwise("chips", "after-wash", Phase.CHIPPING_LATE),),
     ),
     "scrape": _by_hand(
         N_("Scrape"), "preparation", Phase.CHIPPING, 20, "blade", sets_min=0, covers="taken", room="wear",
@@ -187,7 +204,7 @@ KINDS: dict[str, Kind] = {
     ),
     "wash": _glaze(N_("Wash"), Phase.WASHING, 25, Preset(1, _ONE_IN_10), _TIDE_MARKS, _STILL_MOVES, runs=True),
     "pin-wash": _glaze(N_("Pin wash"), Phase.WASHING, 30, Preset(1, _ONE_IN_10, 0.05), _TIDE_MARKS, _STILL_MOVES, runs=True,
-                       tools=("seam", *_TINT)),
+                       tools=("seam", *_TINT), usually=_ALWAYS),
     "oil-dots": _glaze(
         N_("Oil dots"), Phase.DOTTING, 40, Preset(1, 0.0, 0.1),
         Look(20, N_("The oils have drawn into the surface a little: begin to draw them out.")),
@@ -209,11 +226,11 @@ KINDS: dict[str, Kind] = {
         ready=(N_("Clean fingers or a cotton bud: grease takes the shine."),),
         undone=(Undo(None, N_("Wipe it off with a soft rubber; a trace of shine stays."), False),),
     ),
-    "gloss-coat": _varnish(N_("Gloss coat"), "gloss", Phase.SHINE, _LEVEL),
-    "satin-coat": _varnish(N_("Satin coat"), "satin", Phase.SHINE, _LEVEL),
+    "gloss-coat": _varnish(N_("Gloss coat"), "gloss", Phase.SHINE, _LEVEL, Usually("decals", ("gloss-first", ""))),
+    "satin-coat": _varnish(N_("Satin coat"), "satin", Phase.SHINE, _LEVEL, Usually("varnish", ("often",), Phase.SEALING)),
     "matte-coat": _varnish(N_("Matte coat"), "flat", Phase.MATTING,
-                           Look(_HOUR, N_("Flat all over, and no white bloom? Colours lie deeper under it than they did."))),
-    "powder": _powder(N_("Powder"), 20, roles=("dust", "rust"), ready=_DRY_BRUSH),
+                           Look(_HOUR, N_("Flat all over, and no white bloom? Colours lie deeper under it than they did.")), _ALWAYS),
+    "powder": _powder(N_("Powder"), 20, roles=("dust", "rust"), ready=_DRY_BRUSH, usually=_ALWAYS),
     "pastel": _powder(N_("Pastel"), 20, medium="pastel", roles=("dust", "rust")),
     "dust": _powder(N_("Dust"), 20, usual=Preset(1, 0.0, 0.25, "below", 0.2), roles=("dust",), phase_wet=Phase.TOUCHING_UP),
     "soot": _powder(N_("Soot"), 15, usual=Preset(area_share=0.08), roles=("soot",), phase_wet=Phase.TOUCHING_UP, blown=False),

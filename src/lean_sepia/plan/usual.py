@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.placing import phase
+from lean_sepia.plan.step import PlanStep
 
 
 def first_kind(above: str | None) -> str:
@@ -28,26 +30,11 @@ def next_kind(kind: str, schools: Mapping[str, str]) -> str:
     return nature.next
 
 
-_PLAN: tuple[tuple[str, str, tuple[str, ...]], ...] = (
-    ("wash-model", "", ("",)),
-    ("primer", "", ("",)),
-    ("preshade", "light", ("pre-shade",)),
-    ("resist", "chips", ("resist",)),
-    ("base", "", ("",)),
-    ("remove-resist", "chips", ("resist",)),
-    ("tone", "light", ("post-shade", "")),
-    ("gloss-coat", "decals", ("gloss-first", "")),
-    ("marking", "", ("",)),
-    ("satin-coat", "varnish", ("often",)),
-    ("chips", "chips", ("before-wash", "")),
-    ("pin-wash", "", ("",)),
-    ("chips", "chips", ("after-wash",)),
-    ("matte-coat", "", ("",)),
-    ("powder", "", ("",)),
-)
-"""A usual plan: the kind, the question it hangs on, and the answers with which it is done; "" where nothing was chosen."""
-
-
 def usual_kinds(schools: Mapping[str, str]) -> tuple[str, ...]:
-    """The steps of a usual plan, as the schools have it."""
-    return tuple(kind for kind, question, choices in _PLAN if schools.get(question, "") in choices)
+    """The steps of a usual plan in their order, as the schools have it."""
+    found = {
+        name: kind.usually.phase or phase(PlanStep(id=name, kind=name), schools)
+        for name, kind in KINDS.items()
+        if kind.usually and schools.get(kind.usually.question, "") in kind.usually.choices
+    }
+    return tuple(sorted(found, key=lambda name: found[name]))
