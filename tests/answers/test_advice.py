@@ -2,7 +2,9 @@
 
 import pytest
 
-from lean_sepia.answers.advice import ROOMS, advice, contradiction, photo_verdict, room_states
+from lean_sepia.answers.advice import advice, room_states
+from lean_sepia.answers.rooms.evidence import contradiction, photo_verdict
+from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.document.edits.coats import lay_fade, lay_filter, lay_varnish, pin_base, switch_coat
 from lean_sepia.document.edits.items import put

@@ -3,8 +3,10 @@
 import numpy as np
 import pytest
 
-from lean_sepia.answers.advice import ROOMS, advice, contradiction, room_states
+from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.match import base_laying
+from lean_sepia.answers.rooms.evidence import contradiction
+from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.answers.strata import seen_miss, strata_of
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00

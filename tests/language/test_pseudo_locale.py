@@ -11,7 +11,7 @@ from scripts.messages import TEMPLATE, template
 from tests.language.pseudo import NEVER_TRANSLATED, Pseudo, untranslated, words_of
 
 from lean_sepia import language
-from lean_sepia.answers.advice import ROOMS
+from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.cli import cli, main
 from lean_sepia.report.bench_card import write_bench_card
 from lean_sepia.ui.shell.settings import Settings

@@ -8,7 +8,7 @@ import pytest
 from pydantic import ValidationError
 
 import lean_sepia
-from lean_sepia.answers.advice import ROOMS
+from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.document.model import Coat, PaintVersion
 from lean_sepia.document.planned import Step
 from lean_sepia.errors import PlanError

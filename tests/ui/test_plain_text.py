@@ -11,7 +11,7 @@ from PySide6.QtGui import QTextDocument
 from PySide6.QtWidgets import QLabel, QWidget
 
 import lean_sepia.ui
-from lean_sepia.answers.advice import ROOMS
+from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.shelf.shelf import SHELF_NAME, Shelf

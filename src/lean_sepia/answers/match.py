@@ -21,9 +21,9 @@ from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
-from lean_sepia.plan.kind import Preset
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import preset
+from lean_sepia.plan.traits.said import Preset
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer

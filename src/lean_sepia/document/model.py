@@ -31,10 +31,10 @@ from lean_sepia.language import _
 from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.photo.stated.picture_kind import PictureKind
 from lean_sepia.photo.stated.roles import Role
-from lean_sepia.plan.kind import Kind
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish, KindName, MediumName, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
+from lean_sepia.plan.traits.kind import Kind
 
 FORMAT = 8  # of this document; a newer form is refused, an older one migrated
 TargetName = Literal["fresh", "exposed", "seen"]

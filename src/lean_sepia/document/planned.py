@@ -9,8 +9,10 @@ from pydantic import Field
 from lean_sepia.document.bounds import Key, Minutes, Name, Words
 from lean_sepia.document.worn import Frozen
 from lean_sepia.paint.handling.carriers import CarrierName
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import KindName, MediumName, Place, ToolName
 from lean_sepia.plan.step import MaskKind
+from lean_sepia.plan.traits.kind import Kind
 
 
 class Step(Frozen):
@@ -45,6 +47,11 @@ class Step(Frozen):
     spent_min: Minutes | None = None
     ticked: tuple[Name, ...] = ()
     remark: Words = ""
+
+    @property
+    def nature(self) -> Kind:
+        """What its kind is, as the one table says."""
+        return KINDS[self.kind]
 
 
 Degrees = Annotated[float, Field(ge=-50, le=80)]

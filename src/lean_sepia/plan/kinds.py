@@ -12,19 +12,8 @@ from lean_sepia.language import N_
 from lean_sepia.paint.handling.undo import Undo
 from lean_sepia.paint.stack import Covers
 from lean_sepia.photo.stated.roles import Role
-from lean_sepia.plan.kind import (
-    Caution,
-    Family,
-    Kind,
-    Look,
-    Otherwise,
-    Pause,
-    Phase,
-    Preset,
-    Room,
-    Stage,
-    Usually,
-)
+from lean_sepia.plan.traits.kind import Caution, Family, Kind, Room, Stage
+from lean_sepia.plan.traits.said import Look, Otherwise, Pause, Phase, Preset, Usually
 
 _HOUR = 60.0
 _MORNING = _HALF_DAY = 12 * _HOUR

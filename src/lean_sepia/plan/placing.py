@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 
-from lean_sepia.plan.kind import Phase
 from lean_sepia.plan.rules.finding import weight_of
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.traits.said import Phase
 
 _UPSIDE_DOWN, _WORTH_A_SEARCH = 1_000_000, 100  # against the weight of findings
 _MOST_TRIED, _MOST_TURNED, _ROUNDS = 20, 5, 16

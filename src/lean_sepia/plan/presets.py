@@ -7,8 +7,8 @@ from __future__ import annotations
 
 from lean_sepia.language import N_
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.kind import Preset
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.traits.said import Preset
 
 _BY_TOOL: dict[str, Preset] = {
     "airbrush": Preset(2, 0.6), "close": Preset(2, 0.7), "mist": Preset(2, 0.9), "spray-can": Preset(2), "brush": Preset(3, 0.5),

@@ -12,9 +12,9 @@ from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.hours.evenings import YEARS, in_our_time
-from lean_sepia.plan.kind import Kind
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
+from lean_sepia.plan.traits.kind import Kind
 
 
 class Material(BaseModel):

@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import QLabel, QPushButton, QSizePolicy
 
-from lean_sepia.answers.advice import ROOMS
+from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.job import Job

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from lean_sepia.language import N_, _
 from lean_sepia.paint.handling.carriers import CARRIERS
-from lean_sepia.plan.kind import Caution
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.traits.kind import Caution
 
 _WORDS: dict[Caution, str] = {
     "dust": N_("Dust: mask, wipe damp, do not blow."),

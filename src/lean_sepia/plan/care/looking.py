@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from lean_sepia.language import N_, _
-from lean_sepia.plan.kind import Look
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.traits.said import Look
 
 _POWDER = Look(12 * 60.0, N_("By daylight: powder looks stronger in lamp light."))
 

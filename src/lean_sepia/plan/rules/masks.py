@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from lean_sepia.language import _
-from lean_sepia.plan.kind import Phase
 from lean_sepia.plan.order import one_model
 from lean_sepia.plan.rules.finding import Case, Hit
+from lean_sepia.plan.traits.said import Phase
 
 
 def mask_left_on(case: Case) -> Iterator[Hit]:

@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 
 from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.paint.media import MEDIA, Medium
-from lean_sepia.plan.kind import Kind, Pause
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.traits.kind import Kind
+from lean_sepia.plan.traits.said import Pause
 
 
 @dataclass(frozen=True)

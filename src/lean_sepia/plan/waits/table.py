@@ -13,9 +13,10 @@ from operator import attrgetter
 
 from lean_sepia.language import N_
 from lean_sepia.paint.media import MEDIA, Medium
-from lean_sepia.plan.kind import Kind, Pause
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.plan.traits.kind import Kind
+from lean_sepia.plan.traits.said import Pause
 from lean_sepia.plan.waits.pair import Laid, Pair, Sketch, Trait, Wait
 
 _HOUR = 60.0

@@ -5,7 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import QSize, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QVBoxLayout
 
-from lean_sepia.answers.advice import ROOM_WORDS, Advice
+from lean_sepia.answers.rooms.room import Advice
+from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.language import _
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded
@@ -84,7 +85,7 @@ class AdviceLine(QFrame):
         self._close.hide()
         self._advice = self._session.advice()[0]
         self._show(self._advice.text)
-        self._button.setText(_("Go to {0}").format(_(ROOM_WORDS[self._advice.room])))
+        self._button.setText(_("Go to {0}").format(_(ROOMS[self._advice.room].title)))
         self._offer()
 
     def _offer(self, *_why: object) -> None:

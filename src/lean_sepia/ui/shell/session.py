@@ -8,9 +8,10 @@ from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from lean_sepia.answers.advice import Advice, RoomState, advice, room_states
+from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.coats.stating import ColourList
+from lean_sepia.answers.rooms.room import Advice, RoomState
 from lean_sepia.answers.strata import Inputs, Strata, same_inputs, strata_inputs, strata_of
 from lean_sepia.document.history import History
 from lean_sepia.document.keeping.place import SUFFIX, free_name
@@ -19,7 +20,7 @@ from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import EditError, SaveError, SepiaError, ShelfError
 from lean_sepia.files.gate import shown
 from lean_sepia.language import _, ngettext
-from lean_sepia.plan.kind import Room
+from lean_sepia.plan.traits.kind import Room
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for, user_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.photo.pictures import Pictures

@@ -6,9 +6,10 @@ from PySide6.QtCore import QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from lean_sepia.answers.advice import ROOM_WORDS, ROOMS, STATE_WORDS, RoomState
+from lean_sepia.answers.rooms.room import STATE_WORDS, RoomState
+from lean_sepia.answers.rooms.table import ROOMS, first_room
 from lean_sepia.language import _
-from lean_sepia.plan.kind import Room
+from lean_sepia.plan.traits.kind import Room
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, button, label
 from lean_sepia.ui.kit.plain import hint
@@ -19,15 +20,15 @@ HEIGHT = 52
 
 @guarded
 class RoomTabs(KeyboardRing, QWidget):
-    """Seven rooms, each with how far it has come; a full disc is done, a half one started, a ring nothing yet."""
+    """The rooms, each with how far it has come; a full disc is done, a half one started, a ring nothing yet."""
 
     room_wanted = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
-        self._names = {room: _(words) for room, words in ROOM_WORDS.items()}
+        self._names = {name: _(room.title) for name, room in ROOMS.items()}
         self._states: dict[Room, RoomState] = {}
-        self._current: Room | None = ROOMS[0]
+        self._current: Room | None = first_room()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFixedHeight(HEIGHT)
         self.setAccessibleName(_("Rooms"))
@@ -50,7 +51,7 @@ class RoomTabs(KeyboardRing, QWidget):
     def _widths(self) -> list[int]:
         big, small = QFontMetrics(font(13, True)), QFontMetrics(font(11))
         widths = []
-        for room in ROOMS:
+        for room in self._names:
             detail = self._states[room].detail if room in self._states else ""
             widths.append(
                 max(big.horizontalAdvance(self._names[room]), small.horizontalAdvance(detail) + 13) + 28
@@ -65,7 +66,7 @@ class RoomTabs(KeyboardRing, QWidget):
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         x = 0
-        for room, width in zip(ROOMS, self._widths(), strict=True):
+        for room, width in zip(self._names, self._widths(), strict=True):
             if x <= event.position().x() < x + width:
                 self.room_wanted.emit(room)
             x += width
@@ -73,8 +74,9 @@ class RoomTabs(KeyboardRing, QWidget):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         moves = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
         if event.key() in moves:
-            here = ROOMS.index(self._current) if self._current in ROOMS else 0
-            self.room_wanted.emit(ROOMS[(here + moves[Qt.Key(event.key())]) % len(ROOMS)])
+            rooms = list(self._names)
+            here = rooms.index(self._current) if self._current in rooms else 0
+            self.room_wanted.emit(rooms[(here + moves[Qt.Key(event.key())]) % len(rooms)])
         else:
             super().keyPressEvent(event)
 
@@ -83,7 +85,7 @@ class RoomTabs(KeyboardRing, QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         colours = self.palette()
         x = 0
-        for room, width in zip(ROOMS, self._widths(), strict=True):
+        for room, width in zip(self._names, self._widths(), strict=True):
             active = room == self._current
             box = QRectF(x, 0, width, HEIGHT)
             if active:

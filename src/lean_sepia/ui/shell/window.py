@@ -45,12 +45,12 @@ def the_app() -> QApplication:
 
 def load_first_room(_progress: Progress) -> None:
     """The core, the workspace and the first room: a job loads them, so that a project opens at once."""
-    importlib.import_module("lean_sepia.ui.shell.workspace").load_room(_FIRST_ROOM)
+    importlib.import_module("lean_sepia.ui.shell.workspace").load_first_room()
     importlib.import_module("lean_sepia.ui.shell.keeping")
     importlib.import_module("lean_sepia.colour.lights").weights()  # read and interpolated once
 
 
-_AT_REST_MS, _FIRST_ROOM = 300, "evidence"
+_AT_REST_MS = 300
 _DESIGN_SIZE, _SMALLEST = (1280, 800), (1100, 700)
 
 
@@ -181,7 +181,7 @@ class MainWindow(QMainWindow):
 
     def open_project(self, path: Path) -> bool:
         """Open a project; what is open stays open where that fails."""
-        from lean_sepia.answers.advice import ROOMS
+        from lean_sepia.answers.rooms.table import ROOMS, first_room
         from lean_sepia.ui.shell.keeping import opened_somehow
         from lean_sepia.ui.shell.session import Session
         from lean_sepia.ui.shell.workspace import Workspace
@@ -205,7 +205,7 @@ class MainWindow(QMainWindow):
             return False
         path = store.path
         room = self.settings.room_of(path)
-        self.workspace = Workspace(session, self.menu, room if room in ROOMS else ROOMS[0])
+        self.workspace = Workspace(session, self.menu, room if room in ROOMS else first_room())
         session.settled.connect(self._refresh_menu)
         session.moved.connect(self._follow_project)
         self._stack.addWidget(self.workspace)

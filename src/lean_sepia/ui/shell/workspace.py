@@ -17,18 +17,17 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from lean_sepia.answers.advice import ROOMS
+from lean_sepia.answers.rooms.table import ROOMS, first_room
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.zones import add_sister, add_subject, change_subject, state_target
-from lean_sepia.language import _
-from lean_sepia.plan.kind import Room
+from lean_sepia.language import N_, _
+from lean_sepia.plan.traits.kind import Room
 from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.plots.colour_plane import load_plot
 from lean_sepia.ui.shell.adding_photos import PhotoAdding, has_picture
 from lean_sepia.ui.shell.advice_line import AdviceLine
-from lean_sepia.ui.shell.help_text import help_for
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.sheets import Sheets
@@ -39,28 +38,31 @@ from lean_sepia.ui.shell.top_bar import TopBar
 if TYPE_CHECKING:
     from lean_sepia.ui.shelf.shelf_page import ShelfPage
 
-_ROOM_CLASSES: dict[Room, str] = {
-    "evidence": "EvidenceRoom", "match": "MatchRoom", "tone": "ToneRoom", "glaze": "GlazeRoom", "wear": "WearRoom",
-    "plan": "PlanRoom", "bench": "BenchRoom",
-}  # fmt: skip
-
 
 def load_room(name: Room) -> type[RoomPage]:
     """The class of a room."""
-    page: type[RoomPage] = getattr(
-        importlib.import_module(f"lean_sepia.ui.{name}.{name}_room"), _ROOM_CLASSES[name]
-    )
-    return page
+    module, page = ROOMS[name].widget.split(":")
+    found: type[RoomPage] = getattr(importlib.import_module(f"lean_sepia.ui.{module}"), page)
+    return found
+
+
+def load_first_room() -> type[RoomPage]:
+    """The class of the room that is open at first."""
+    return load_room(first_room())
 
 
 _QUIET_MS = 1500
+SHELF_HELP = N_(
+    "Shelf: the paints you own.\n\n"
+    "Measure a whole shelf from one photo of a painted card, or import a shelf file. Left field: a thin coat over white and over black; right: opaque."
+)
 
 
 @guarded
 class Workspace(QWidget):
     """Built once per open project; rooms are made when first entered."""
 
-    def __init__(self, session: Session, menu: QMenu, first_room: Room = ROOMS[0]) -> None:
+    def __init__(self, session: Session, menu: QMenu, room: Room | None = None) -> None:
         super().__init__()
         self.session = session
         session.setParent(self)
@@ -76,7 +78,7 @@ class Workspace(QWidget):
         self._stack = QStackedWidget()
         self._stack.setObjectName("page")
         self._room: Room | None = None  # None while the shelf is open
-        self.last_room: Room = ROOMS[0]
+        self.last_room: Room = first_room()
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.column)
@@ -102,7 +104,7 @@ class Workspace(QWidget):
         session.settled.connect(self._refresh)
         self._connect_keys()
         self._refresh()
-        self._waiting: Room | None = first_room
+        self._waiting: Room | None = room or first_room()
         session.jobs.later("first room", self._open_first_room)
         self._prepared = False
         session.jobs.busy_changed.connect(lambda _busy: self._prepare())
@@ -192,7 +194,7 @@ class Workspace(QWidget):
 
     def show_help(self) -> None:
         """What this room is for and its keys."""
-        tell(self, _("Help"), help_for(self._room or "shelf"))
+        tell(self, _("Help"), _(ROOMS[self._room].help if self._room else SHELF_HELP))
 
     def edit_subject(self) -> None:
         """Change the model's name, scale and livery."""

@@ -8,7 +8,7 @@ from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QImage, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QWidget
 
-from lean_sepia.answers.advice import contradiction
+from lean_sepia.answers.rooms.evidence import contradiction
 from lean_sepia.document.model import Photo, Project
 from lean_sepia.language import _
 from lean_sepia.photo.read import shrunk

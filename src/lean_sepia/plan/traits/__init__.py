@@ -1,0 +1,1 @@
+"""What a row of the table of kinds may say."""
