@@ -150,7 +150,8 @@ def file_targets(folder: Path) -> list[Target]:
     from lean_sepia.plan.schedule.build import build_schedule
     from lean_sepia.shelf.card_shelf import read_names
     from lean_sepia.shelf.card_swatches import read_mixtures
-    from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, write_shelf
+    from lean_sepia.shelf.content import ShelfContent
+    from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
     from lean_sepia.shelf.swatch_file import read_swatches
 
     folder.mkdir(parents=True, exist_ok=True)

@@ -10,8 +10,8 @@ from typing import NoReturn
 import click
 
 from lean_sepia import __version__
-from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.evidence import film, sample
+from lean_sepia.commands.exporting import command_of
 from lean_sepia.commands.planning import plan_group
 from lean_sepia.commands.questions import amount, ratio, show
 from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
@@ -21,6 +21,7 @@ from lean_sepia.commands.stacking import strata
 from lean_sepia.commands.wearing import wear
 from lean_sepia.errors import BadInputError, SepiaError, ShelfError
 from lean_sepia.language import _
+from lean_sepia.report.export import EXPORTS
 
 # Everything heavy is imported inside the commands: `lean-sepia --help` and the window start without it.
 
@@ -51,26 +52,8 @@ for _command in (
     cli.add_command(_command)
 
 
-@cli.command()
-@click.argument("project")
-@click.option("--pdf", required=True, metavar="OUT.pdf")
-@json_option
-def card(project: str, pdf: str, as_json: bool) -> None:
-    """Print the bench card of a project."""
-    from lean_sepia.document.store import ProjectStore
-    from lean_sepia.report.bench_card import write_bench_card
-
-    store = ProjectStore.open(project)
-    try:
-        document, note = store.load()
-    finally:
-        store.close()
-    write_bench_card(document, pdf)
-    print_answer(
-        {"pdf": pdf, "note": note},
-        as_json,
-        lambda: _("Wrote {0}.").format(pdf) + (f" {note}" if note else ""),
-    )
+for _name, _export in EXPORTS.items():
+    cli.add_command(command_of(_name, _export))
 
 
 @cli.command()

@@ -4,8 +4,9 @@ import pytest
 
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.shelf.bottles import Bottle, bottle_of, fresh_bottle_id, record_of
+from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.shelf.shelf import Shelf
-from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, write_shelf
+from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
 
 
 def test_a_bottle_is_written_and_read_back():

@@ -6,7 +6,8 @@ import pytest
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.errors import ShelfError
-from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, write_shelf
+from lean_sepia.shelf.content import ShelfContent
+from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
 
 LAB = """CGATS.17
 ORIGINATOR "somebody"

@@ -10,8 +10,9 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.paint import Knowledge
 from lean_sepia.paint.saunderson import into_paint, through_surface
+from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for
-from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, write_shelf
+from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
 
 LAB = {"id": "teal", "name": "Teal", "medium": "acrylic-water", "finish": "flat", "lab": [48, -18, -4]}
 SPECTRAL = {"id": "grey", "medium": "enamel", "finish": "satin", "K": [0.8] * 31, "S": [1.2] * 31}

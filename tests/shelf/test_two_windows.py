@@ -4,8 +4,8 @@ import pytest
 
 from lean_sepia.errors import ShelfError
 from lean_sepia.shelf.bottles import bottle_of, record_of
+from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.shelf.shelf import Shelf, with_own_words
-from lean_sepia.shelf.shelf_file import ShelfContent
 
 TEAL = {"id": "teal", "name": "Teal", "medium": "acrylic-water", "finish": "flat", "lab": [45, -13, -6]}
 GREY = {"id": "grey", "name": "Grey", "medium": "acrylic-water", "finish": "flat", "lab": [60, 0, 0]}

@@ -14,8 +14,8 @@ import lean_sepia.ui
 from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
+from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.shelf.shelf import SHELF_NAME, Shelf
-from lean_sepia.shelf.shelf_file import ShelfContent
 from lean_sepia.ui.kit.plain import menu_words, plain_hint
 
 HOSTILE = '<img src="/dev/zero"><b>&lt;Sea</b>'

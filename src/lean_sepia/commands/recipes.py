@@ -55,7 +55,8 @@ def mix(
     from lean_sepia.recipe.mix import MixSolver
     from lean_sepia.recipe.parts import DROPS_PER_ML
     from lean_sepia.recipe.reasons import media_cautions
-    from lean_sepia.shelf.shelf_file import read_shelf, stock_ml
+    from lean_sepia.shelf.content import stock_ml
+    from lean_sepia.shelf.shelf_file import read_shelf
 
     if (target is None) == (targets is None):
         raise BadInputError(_("Give one of --target L,a,b and --targets FILE.csv."))
@@ -316,7 +317,8 @@ def mixed_paint(paints: Mapping[str, Paint], name: str, *, alone: bool = False) 
 def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
     """Refine the paints of a shelf from swatches mixed of them."""
     from lean_sepia.paint.fit import fit_paints
-    from lean_sepia.shelf.shelf_file import read_shelf, with_refined, write_shelf
+    from lean_sepia.shelf.content import with_refined
+    from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
     from lean_sepia.shelf.swatch_file import read_swatches
 
     content, painted = read_shelf(shelf), read_swatches(swatches)

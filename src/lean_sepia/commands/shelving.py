@@ -107,7 +107,8 @@ def _read_paints(
     as_json: bool,
 ) -> None:
     from lean_sepia.shelf.card_shelf import shelf_from_card
-    from lean_sepia.shelf.shelf_file import ShelfContent, write_shelf
+    from lean_sepia.shelf.content import ShelfContent
+    from lean_sepia.shelf.shelf_file import write_shelf
 
     found = shelf_from_card(reading, named, *film)
     write_shelf(out, ShelfContent(tuple(paint.record for paint in found.paints)))

@@ -15,7 +15,7 @@ from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, thickness_to_hide
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.paint import Mixture
 from lean_sepia.paint.saunderson import SHEEN, Surface, into_paint, through_surface
-from lean_sepia.shelf.shelf_file import Record, ShelfContent
+from lean_sepia.shelf.content import Record, ShelfContent
 
 
 @dataclass(frozen=True)

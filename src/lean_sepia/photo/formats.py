@@ -9,16 +9,38 @@ import warnings
 import zlib
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 
 import cv2
 from PIL import Image, UnidentifiedImageError
 
 from lean_sepia.errors import PictureError
 from lean_sepia.language import _
-from lean_sepia.photo.optional_formats import is_heic, open_heic
+from lean_sepia.photo.optional_formats import HEIC_SUFFIXES, RAW_SUFFIXES, is_heic, open_heic
 
-FORMATS = ("JPEG", "PNG", "TIFF", "WEBP", "BMP", "GIF")
-"""What is decoded; nothing else is even tried, so that no file can start another program's reader."""
+
+@dataclass(frozen=True)
+class PictureFormat:
+    """A format of pictures: what it is called, how its files end, and what the decoder calls it; None where another library decodes it."""
+
+    label: str
+    endings: tuple[str, ...]
+    decoder: str | None
+
+
+PICTURE_FORMATS: tuple[PictureFormat, ...] = (
+    PictureFormat("JPEG", (".jpg", ".jpeg", ".jpe", ".jfif", ".mpo"), "JPEG"),
+    PictureFormat("PNG", (".png",), "PNG"),
+    PictureFormat("TIFF", (".tif", ".tiff"), "TIFF"),
+    PictureFormat("WebP", (".webp",), "WEBP"),
+    PictureFormat("BMP", (".bmp",), "BMP"),
+    PictureFormat("GIF", (".gif",), "GIF"),
+    PictureFormat("HEIC", HEIC_SUFFIXES, None),
+    PictureFormat("camera raw", RAW_SUFFIXES, None),
+)
+"""The closed list: nothing else is even tried, so that no file can start another program's reader."""
+PICTURE_ENDINGS = tuple(ending for one in PICTURE_FORMATS for ending in one.endings)
+_DECODED = [one for one in PICTURE_FORMATS if one.decoder]
 MOST_PIXELS, MOST_BYTES, LONGEST_SIDE = 150_000_000, 640_000_000, 65_535
 DAMAGE = (
     ArithmeticError, AssertionError, AttributeError, EOFError, LookupError, MemoryError, NotImplementedError, OSError,
@@ -47,6 +69,15 @@ _PASSES = ((0, 8, 0, 8), (0, 8, 4, 8), (4, 8, 0, 4), (0, 4, 2, 4), (2, 4, 0, 2),
 _PIECE, _MOST_FRAMES = 1 << 20, 100
 
 
+def endings_of(decoder: str) -> frozenset[str]:
+    """How files end that a decoder, which names itself so, has read; several views in one JPEG are a JPEG."""
+    wanted = "JPEG" if decoder == "MPO" else decoder
+    named = {one.decoder: one.endings for one in PICTURE_FORMATS}
+    return frozenset(
+        named.get(wanted, (HEIC_SUFFIXES if wanted in ("HEIF", "AVIF") else (f".{wanted.lower()}",)))
+    )
+
+
 def open_picture(data: bytes, name: str) -> Image.Image:
     """A picture before its pixels are decoded, by its first bytes and never by its name.
 
@@ -55,7 +86,7 @@ def open_picture(data: bytes, name: str) -> Image.Image:
     PictureError
         It is of no format of the list, damaged, or too large to decode.
     """
-    formats: tuple[str, ...] = FORMATS
+    formats = tuple(str(one.decoder) for one in _DECODED)
     if is_heic(data):
         open_heic(name)
         formats = ("HEIF", "AVIF")
@@ -69,8 +100,8 @@ def open_picture(data: bytes, name: str) -> Image.Image:
     except UnidentifiedImageError:
         raise PictureError(
             _(
-                "{0} is not a picture this program can read. JPEG, PNG, TIFF, WebP, BMP and GIF are; export it as one of these."
-            ).format(name)
+                "{0} is not a picture this program can read. {1} and {2} are; export it as one of these."
+            ).format(name, ", ".join(one.label for one in _DECODED[:-1]), _DECODED[-1].label)
         ) from None
     except DAMAGE as error:
         raise PictureError(_("{0} is damaged and cannot be opened ({1}).").format(name, error)) from None

@@ -12,9 +12,21 @@ import numpy as np
 from lean_sepia.errors import PictureError
 from lean_sepia.language import _
 
-RAW_SUFFIXES = frozenset(
-    {".arw", ".cr2", ".cr3", ".dng", ".nef", ".nrw", ".orf", ".pef", ".raf", ".raw", ".rw2", ".srw"}
+RAW_SUFFIXES = (
+    ".arw",
+    ".cr2",
+    ".cr3",
+    ".dng",
+    ".nef",
+    ".nrw",
+    ".orf",
+    ".pef",
+    ".raf",
+    ".raw",
+    ".rw2",
+    ".srw",
 )
+HEIC_SUFFIXES = (".heic", ".heif", ".avif")
 _MOST_RAW_PIXELS = 100_000_000
 _SRGB_CURVE = (2.4, 12.92)  # power, and slope near black
 _HEIC_BRANDS = frozenset({b"heic", b"heix", b"hevc", b"heim", b"heis", b"mif1", b"msf1", b"avif"})

@@ -22,6 +22,7 @@ from lean_sepia.photo.correction.kind_guess import NO_GUESS, KindGuess, guess_ki
 from lean_sepia.photo.formats import (
     bit_depth,
     decoding,
+    endings_of,
     frame_count,
     is_whole_png,
     open_picture,
@@ -34,11 +35,6 @@ _WIDE_MM = 28.0
 _BAND_PIXELS = 2_000_000
 _BAD_PROFILE = N_("its colour profile is damaged or of another kind of picture; read as sRGB")
 _LENS_TAG, _FOCAL_35_TAG = 0xA434, 0xA405
-_KINDS = {
-    "JPEG": {".jpg", ".jpeg", ".jpe", ".jfif"},
-    "TIFF": {".tif", ".tiff"},
-    "MPO": {".jpg", ".jpeg", ".mpo"},
-}
 
 Pixels = npt.NDArray[Any]
 
@@ -101,8 +97,7 @@ def decode_picture(data: bytes, name: str) -> Picture:
     pixels, taken = _as_the_camera_noted(image, pixels, notes)
     kind = str(image.format)
     suffix = Path(name).suffix.lower()
-    expected = _KINDS.get(kind, {f".{kind.lower()}"})
-    if suffix and suffix not in expected:
+    if suffix and suffix not in endings_of(kind):
         notes.append(_("the name ends in {0} but it is a {1} picture").format(suffix, kind))
     notes += strange_about(pixels)
     return Picture(

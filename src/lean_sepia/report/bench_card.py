@@ -34,6 +34,7 @@ from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.plan.care.looking import looks_again
 from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.waits.drying import removable_for
+from lean_sepia.report.export import Leaving
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
 
@@ -84,6 +85,11 @@ def write_bench_card(project: Project, path: str | Path) -> None:
         The place cannot be written to.
     """
     write_export(path, bench_card(project), BadInputError)
+
+
+def write_card(leaving: Leaving, path: str | Path) -> None:
+    """Write the bench card of a project."""
+    write_bench_card(leaving.project, path)
 
 
 # The page

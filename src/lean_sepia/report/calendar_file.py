@@ -9,6 +9,8 @@ from pathlib import Path
 
 from icalendar import Alarm, Calendar, Event
 
+from lean_sepia.answers.bench import step_details
+from lean_sepia.answers.plan import answer, ask
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import one_line, write_export
 from lean_sepia.language import _, clock, day
@@ -17,6 +19,7 @@ from lean_sepia.plan.care.looking import looks_again
 from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.schedule.build import Schedule
 from lean_sepia.plan.step import PlanStep
+from lean_sepia.report.export import Leaving
 
 _NOBODY = "lean-sepia.invalid"
 _WARNING = timedelta(minutes=15)
@@ -91,3 +94,20 @@ def write_calendar(
         The place cannot be written to.
     """
     write_export(path, calendar_of(steps, schedule, notes, title), BadInputError)
+
+
+def write_evenings(leaving: Leaving, path: str | Path) -> None:
+    """Write the schedule of a project, with what each step says of itself.
+
+    Raises
+    ------
+    BadInputError
+        The project has no schedule, or the place cannot be written to.
+    """
+    found = answer(ask(leaving.project))
+    if found.schedule is None:
+        raise BadInputError(
+            found.fault or _("There is no step with work in it yet, so nothing to put into a calendar.")
+        )
+    details = step_details(leaving.project, found)
+    write_calendar(found.question.work, found.schedule, path, details, leaving.project.title)

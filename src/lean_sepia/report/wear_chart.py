@@ -12,10 +12,14 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
+from lean_sepia.answers.preview.texture import Frame
+from lean_sepia.answers.wearing.bottles import Bottles
+from lean_sepia.answers.wearing.simulating import stop_marks
 from lean_sepia.arrays import Image8
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import write_export
 from lean_sepia.language import _
+from lean_sepia.report.export import Leaving
 from lean_sepia.report.fonts import BOLD, REGULAR, register_fonts
 
 PATCH_MM = (80.0, 34.0)
@@ -77,3 +81,22 @@ def write_wear_chart(path: Path, title: str, scale: float, patches: Sequence[tup
         The place cannot be written to.
     """
     write_export(path, wear_chart(title, scale, patches), BadInputError)
+
+
+def write_stop_marks(leaving: Leaving, path: str | Path) -> None:
+    """Write the marks of a zone's planned wear at true size, by which one stops.
+
+    Raises
+    ------
+    BadInputError
+        No wear is planned there, or the place cannot be written to.
+    """
+    project, zone = leaving.project, leaving.project.zone(leaving.zone)
+    frame = Frame(round(PATCH_MM[0] * PX_PER_MM), round(PATCH_MM[1] * PX_PER_MM), PX_PER_MM)
+    marks = stop_marks(project, zone.id, Bottles(leaving.paints), frame)
+    if not marks:
+        raise BadInputError(
+            _("No wear is planned on {0} yet. Choose kinds of it in Wear first.").format(zone.name)
+        )
+    scale = project.subject_of(zone).scale
+    write_wear_chart(Path(path), zone.name, scale, [(share, shown.pixels) for share, shown in marks])

@@ -19,9 +19,9 @@ from lean_sepia.files.sqlite import FAULTS, Database, reason, strange_part
 from lean_sepia.files.typed import to_number
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
+from lean_sepia.shelf.content import Record, ShelfContent, build_paints, grounds_of, tidied
 from lean_sepia.shelf.paint_record import Grounds
 from lean_sepia.shelf.record_model import read_record
-from lean_sepia.shelf.shelf_file import Record, ShelfContent, build_paints, grounds_of, tidied
 
 APPLICATION_ID = 0x4C535002
 SHELF_NAME = "shelf.sqlite"

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QLabel, QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.zones import state_target
-from lean_sepia.shelf.shelf_file import ShelfContent
+from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.ui.match import match_room
 from lean_sepia.ui.match.recipe_card import RecipeCard
 from lean_sepia.ui.match.substitute_dialog import SubstituteDialog

@@ -224,8 +224,8 @@ def test_by_part_shows_a_lane_for_each_zone(room, qtbot):
 
 def test_the_calendar_is_written_where_it_is_asked_for(room, tmp_path, monkeypatch):
     place = tmp_path / "bench.ics"
-    monkeypatch.setattr("lean_sepia.ui.plan.plan_room.ask_place", lambda *_a: place)
-    room.write_calendar()
+    monkeypatch.setattr("lean_sepia.ui.kit.dialogs.exporting.ask_place", lambda *_a: place)
+    room.calendar.click()
     assert place.read_bytes().count(b"BEGIN:VEVENT") > len(room.schedule.steps)
 
 

@@ -106,7 +106,7 @@ def test_stop_marks_are_shown_and_printed(room, qtbot, tmp_path, monkeypatch):
     room.plan.rows.add_planned("rust")
     assert len(room.plan.marks._shown) == 6
     place = tmp_path / "stop.pdf"
-    monkeypatch.setattr("lean_sepia.ui.wear.planned.ask_place", lambda *_arguments: place)
+    monkeypatch.setattr("lean_sepia.ui.kit.dialogs.exporting.ask_place", lambda *_arguments: place)
     qtbot.mouseClick(room.plan.chart, LEFT)
     assert place.read_bytes().startswith(b"%PDF")
 

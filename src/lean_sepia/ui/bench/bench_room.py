@@ -19,12 +19,13 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.planned import Step
 from lean_sepia.language import _, weekday, weekday_and_time
 from lean_sepia.plan.hours.wall_clock import read_written
+from lean_sepia.report.export import Leaving
 from lean_sepia.ui.bench.clock_rows import ClockRows
 from lean_sepia.ui.bench.cup_tiles import CupTiles
 from lean_sepia.ui.bench.notify import notify
-from lean_sepia.ui.bench.print_card import ask_card
 from lean_sepia.ui.bench.step_notes import StepNotes
 from lean_sepia.ui.kit.dialogs.ask import ask_number
+from lean_sepia.ui.kit.dialogs.exporting import export_button
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, label, row, scrolled
@@ -100,12 +101,7 @@ class BenchRoom(RoomPage):
         after.add(self._after)
         after.body.addStretch(1)
         self.side.addWidget(after, 1)
-        self.card = button(
-            _("Print the bench card…"),
-            "",
-            _("Zones, parts, drops, order with dates, waits and cautions on A4"),
-        )
-        self.card.clicked.connect(lambda: ask_card(self, self.session.project, self.session.jobs))
+        self.card = export_button("card", self.session.jobs, lambda: Leaving(self.session.project), look="")
         self.side.addWidget(self.card)
 
     # What the document says

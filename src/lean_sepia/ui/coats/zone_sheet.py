@@ -15,6 +15,7 @@ from lean_sepia.files.gate import shown
 from lean_sepia.language import N_, _
 from lean_sepia.shelf.shelf_file import read_shelf
 from lean_sepia.ui.coats.colour_line import ColourLine
+from lean_sepia.ui.kit.dialogs.file_filters import shelves
 from lean_sepia.ui.kit.dialogs.files import ask_file
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.number_box import NumberBox
@@ -102,8 +103,7 @@ class ZoneSheet(Sheet):
             self.sisters[sister] = box
 
     def _ask_list(self) -> None:
-        kinds = _("Colour list (*.json *.csv *.txt *.cgats *.gpl);;All files (*)")
-        file = ask_file(self, _("A colour list"), kinds)
+        file = ask_file(self, _("A colour list"), shelves())
         if file:
             self.read_list(file)
 

@@ -8,7 +8,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QApplication
 
 from lean_sepia.answers.match import MatchAnswer
-from lean_sepia.shelf.shelf_file import Record
+from lean_sepia.shelf.content import Record
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.match.recipe_card import RecipeCard
 

@@ -23,8 +23,8 @@ from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import Choice
 from lean_sepia.recipe.parts import measure_out
+from lean_sepia.shelf.content import Record, stock_ml
 from lean_sepia.shelf.shelf import LOW_ML
-from lean_sepia.shelf.shelf_file import Record, stock_ml
 from lean_sepia.ui.kit.drag import DropSource, drag_drop, dragged_paint
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing, button, holder, label, row

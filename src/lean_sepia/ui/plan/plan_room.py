@@ -30,7 +30,8 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day_and_time
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.schedule.build import Schedule
-from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.report.export import Leaving
+from lean_sepia.ui.kit.dialogs.exporting import export_button
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.job import Work
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, row, scrolled
@@ -139,10 +140,7 @@ class PlanRoom(RoomPage):
             _("Steps you did not place yourself go where nothing speaks against them"),
         )
         self.order.clicked.connect(self.put_in_order)
-        self.calendar = button(
-            _("Calendar file…"), "tool", _("The evenings and the looks again, for a calendar")
-        )
-        self.calendar.clicked.connect(self.write_calendar)
+        self.calendar = export_button("calendar", self.session.jobs, lambda: Leaving(self.session.project))
         self.side.addLayout(row(self.order, None, self.calendar))
 
     # What the document says
@@ -335,25 +333,6 @@ class PlanRoom(RoomPage):
             return False
 
         self.session.jobs.act("plan", work, done)
-
-    def write_calendar(self) -> None:
-        """Ask for a place and write the schedule as a calendar file."""
-        from lean_sepia.report.calendar_file import write_calendar
-
-        answer = self.answer
-        if answer is None or answer.schedule is None:
-            return
-        place = ask_place(
-            self, _("Calendar file"), f"{self.session.project.title}.ics", _("Calendar (*.ics)")
-        )
-        if place is not None:
-            details = step_details(self.session.project, answer)
-            try:
-                write_calendar(
-                    answer.question.work, answer.schedule, place, details, self.session.project.title
-                )
-            except SepiaError as error:
-                self._remark.setText(str(error))
 
 
 def _dropped(project: Project, step_id: str, before: str) -> Project:

@@ -12,8 +12,8 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import thickness_to_hide
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
+from lean_sepia.shelf.content import stock_ml
 from lean_sepia.shelf.shelf import LOW_ML
-from lean_sepia.shelf.shelf_file import stock_ml
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, row
 from lean_sepia.ui.kit.swatch import Fields, bottle_lab, lab_words
 from lean_sepia.ui.shelf.shelf_list import KNOWN

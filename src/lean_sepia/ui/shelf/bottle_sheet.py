@@ -13,7 +13,7 @@ from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS
 from lean_sepia.shelf.bottles import Bottle, bottle_of, record_of
-from lean_sepia.shelf.shelf_file import ShelfContent
+from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import button, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet

@@ -15,7 +15,7 @@ from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, FINISHES
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
-from lean_sepia.shelf.cgats import unused_id
+from lean_sepia.shelf.forms.cgats import unused_id
 from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
 from lean_sepia.ui.kit.panel import label, measure_box, row
 from lean_sepia.ui.kit.swatch import Fields

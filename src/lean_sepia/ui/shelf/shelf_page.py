@@ -24,9 +24,11 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.shelf.bottles import fresh_bottle_id
+from lean_sepia.shelf.content import ShelfContent, stock_ml
 from lean_sepia.shelf.shelf import with_own_words
-from lean_sepia.shelf.shelf_file import ShelfContent, read_shelf, stock_ml, write_shelf
+from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
 from lean_sepia.ui.kit.dialogs.ask import choose, confirm
+from lean_sepia.ui.kit.dialogs.file_filters import shelf_forms, shelves
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, button, label, row, scrolled
@@ -253,14 +255,12 @@ class ShelfPage(QWidget):
         return True
 
     def _ask_import(self) -> None:
-        kinds = _("Shelf (*.json *.csv *.txt *.cgats *.gpl);;All files (*)")
-        file = ask_file(self, _("Import a shelf file"), kinds)
+        file = ask_file(self, _("Import a shelf file"), shelves())
         if file:
             self.import_file(file)
 
     def _ask_export(self) -> None:
-        kinds = _("Shelf (*.json);;Colours (*.csv);;CGATS text (*.txt);;Palette (*.gpl)")
-        place = ask_place(self, _("Export the shelf"), "shelf.json", kinds)
+        place = ask_place(self, _("Export the shelf"), "shelf.json", shelf_forms())
         if place:
             self.export_file(place)
 

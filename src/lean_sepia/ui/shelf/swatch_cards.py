@@ -15,7 +15,7 @@ from lean_sepia.photo.read import read_picture
 from lean_sepia.photo.swatch_card import CardReading, read_card
 from lean_sepia.shelf.card_shelf import ReadShelf, shelf_from_card
 from lean_sepia.shelf.card_swatches import ReadSwatches, swatches_from_card
-from lean_sepia.shelf.shelf_file import ShelfContent, with_refined
+from lean_sepia.shelf.content import ShelfContent, with_refined
 from lean_sepia.shelf.swatch_file import read_swatches
 from lean_sepia.ui.kit.dialogs.ask import ask_number
 from lean_sepia.ui.kit.dialogs.file_filters import pictures

@@ -9,13 +9,19 @@ from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QMenu, QWidget
 
 from lean_sepia.language import _
+from lean_sepia.report.export import EXPORTS, Export
 from lean_sepia.ui.kit.plain import menu_words
 
 if TYPE_CHECKING:
     from lean_sepia.document.history import History
 
 Entry = tuple[str, Callable[[], object]]
-_NEEDS_A_PROJECT = ("copy", "back", "card", "details", "sister", "cups", "start", "help")
+_NEEDS_A_PROJECT = ("copy", "back", "details", "sister", "cups", "start", "help")
+
+
+def menu_exports() -> list[tuple[str, Export]]:
+    """What leaves a project whole, and so is offered whatever room is open."""
+    return [(name, export) for name, export in EXPORTS.items() if export.about == "project"]
 
 
 class MainMenu(QMenu):
@@ -51,7 +57,7 @@ class MainMenu(QMenu):
             None,
             ("copy", _("Save a copy as…"), "Ctrl+Shift+S"),
             ("back", _("Go back to an earlier state…"), ""),
-            ("card", _("Print the bench card…"), "Ctrl+P"),
+            *((name, _(export.label), export.keys) for name, export in menu_exports()),
             None,
             ("undo", _("Undo"), "Ctrl+Z"),
             ("redo", _("Redo"), "Ctrl+Shift+Z"),
@@ -67,7 +73,7 @@ class MainMenu(QMenu):
 
     def show_state(self, history: History | None) -> None:
         """Offer what can be done with the open project, whose history this is; without one what needs none."""
-        for key in _NEEDS_A_PROJECT:
+        for key in (*_NEEDS_A_PROJECT, *(name for name, _export in menu_exports())):
             self.entries[key].setEnabled(history is not None)
         for key, word, name in (
             ("undo", _("Undo"), history.undo_name if history else None),

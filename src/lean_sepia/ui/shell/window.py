@@ -5,6 +5,7 @@ from __future__ import annotations
 import importlib
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Literal
 
@@ -19,6 +20,7 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.errors import SaveError, SepiaError
 from lean_sepia.language import _
+from lean_sepia.report.export import Leaving
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.dialogs.ask import tell
 from lean_sepia.ui.kit.dialogs.file_filters import projects
@@ -26,7 +28,7 @@ from lean_sepia.ui.kit.dialogs.files import ask_file, last_folder, remember_fold
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
 from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.kit.true_size import measured_px_per_mm, remember_px_per_mm
-from lean_sepia.ui.shell.main_menu import MainMenu
+from lean_sepia.ui.shell.main_menu import MainMenu, menu_exports
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.starting.new_projects import NewProjects
 from lean_sepia.ui.shell.starting.start_page import StartPage
@@ -125,7 +127,8 @@ class MainWindow(QMainWindow):
         return {
             "new": self.starting.from_photo, "colour": self.starting.from_colour, "open": self.ask_open, "demo": self.open_demo,
             "untouched": lambda: self.open_demo("untouched"), "bus": lambda: self.open_demo("bus"), "copy": self.ask_save_copy, "back": self.ask_revision,
-            "card": self.ask_card, "undo": lambda: self._step(back=True), "redo": lambda: self._step(back=False),
+            "undo": lambda: self._step(back=True), "redo": lambda: self._step(back=False),
+            **{name: partial(self.ask_export, name) for name, _export in menu_exports()},
             "details": lambda: self._in_workspace(lambda space: space.edit_subject()),
             "sister": lambda: self._in_workspace(lambda space: space.ask_sister()),
             "cups": lambda: self._in_workspace(lambda space: space.sheets.cups()), "evening": self.toggle_lighting,
@@ -300,12 +303,13 @@ class MainWindow(QMainWindow):
 
             ask_save_copy(self, self.workspace.session)
 
-    def ask_card(self) -> None:
-        """Ask where to and write the bench card."""
+    def ask_export(self, name: str) -> None:
+        """Ask where to and write what leaves the project."""
         if self.workspace is not None:
-            from lean_sepia.ui.bench.print_card import ask_card
+            from lean_sepia.ui.kit.dialogs.exporting import ask_export
 
-            ask_card(self, self.workspace.session.project, self.workspace.session.jobs)
+            session = self.workspace.session
+            ask_export(self, name, Leaving(session.project), session.jobs)
 
     def ask_revision(self) -> None:
         """Offer the kept revisions and go back to one, as an edit that can be undone."""

@@ -6,16 +6,13 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QObject, Signal
-from PySide6.QtWidgets import QWidget
 
-from lean_sepia.answers.preview.texture import Frame
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.planning import WearRow, lay_rows, plan_of, wear_rows, with_heaviness
-from lean_sepia.answers.wearing.simulating import stop_marks
 from lean_sepia.document.edits.wear import plan_wear
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
-from lean_sepia.ui.kit.dialogs.files import ask_place
+from lean_sepia.report.export import Leaving
 from lean_sepia.ui.shell.session import Session
 
 
@@ -87,21 +84,9 @@ class Planned(QObject):
             words = _("Lay the wear of {0}").format(session.project.zone(session.zone).name)
             session.edit(words, lambda p: lay_rows(p, session.zone, rows, self.bottles)[0])
 
-    def print_chart(self, parent: QWidget) -> None:
-        """Ask where to, and write the stop marks at true size."""
-        session, plan, bottles = self._session, self.plan, self.bottles
-        project, zone = session.project, session.project.zone(session.zone)
-        file = _("stop-marks-{0}.pdf").format(zone.short.lower())
-        place = ask_place(parent, _("Stop marks"), file, "PDF (*.pdf)")
-        if not place:
-            return
-        scale = self.scale
-
-        def print_it() -> None:
-            from lean_sepia.report.wear_chart import PATCH_MM, PX_PER_MM, write_wear_chart
-
-            frame = Frame(round(PATCH_MM[0] * PX_PER_MM), round(PATCH_MM[1] * PX_PER_MM), PX_PER_MM)
-            marks = stop_marks(project, zone.id, bottles, frame, plan)
-            write_wear_chart(place, zone.name, scale, [(share, shown.pixels) for share, shown in marks])
-
-        session.jobs.act("write", lambda: lambda _progress: print_it(), lambda _done: None)
+    def leaving(self) -> Leaving | None:
+        """What the stop marks are made from: the zone with its plan as it is shown; None without a zone."""
+        project, zone = self._session.project, self._session.zone
+        if not zone:
+            return None
+        return Leaving(plan_wear(project, zone, self.plan), zone, self.bottles.paints)

@@ -6,8 +6,8 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QPushButton
 
+from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for
-from lean_sepia.shelf.shelf_file import ShelfContent
 from lean_sepia.ui.coats.cups_sheet import CupsSheet
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
 from lean_sepia.ui.shelf.owned_panel import OwnedPanel

@@ -15,6 +15,7 @@ from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.document.model import Zone
 from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
+from lean_sepia.ui.kit.dialogs.exporting import export_button
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, holder, label, row, scrolled
@@ -97,8 +98,7 @@ class PlanPage(QWidget):
         self.heaviness.moved.connect(planned.preview)
         self.heaviness.chosen.connect(planned.keep_heaviness)
         self.marks = StopMarks()
-        self.chart = button(_("Stop marks…"), "tool", _("On paper at true size, to hold beside the model"))
-        self.chart.clicked.connect(lambda: planned.print_chart(self))
+        self.chart = export_button("stop-marks", session.jobs, planned.leaving)
         self.rows = PlannedRows()
         self.rows.changed.connect(
             lambda kinds, words: planned.keep(planned.plan.model_copy(update={"kinds": kinds}), words)

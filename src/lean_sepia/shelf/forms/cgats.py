@@ -6,6 +6,7 @@ import re
 import shlex
 from collections.abc import Sequence
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -15,12 +16,12 @@ from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.colour.lights import white
 from lean_sepia.colour.spectrum import WAVELENGTHS_NM, resample
 from lean_sepia.errors import ShelfError
-from lean_sepia.files.gate import one_line
+from lean_sepia.files.gate import one_line, shown
 from lean_sepia.files.typed import to_number
-from lean_sepia.language import _
-from lean_sepia.paint.paint import Paint
+from lean_sepia.language import N_, _
+from lean_sepia.shelf.content import ShelfContent
+from lean_sepia.shelf.forms.form import Form
 
-SUFFIXES = (".txt", ".cgats", ".it8", ".ti3")
 _BAND = re.compile(r"(?:SPECTRAL_(?:NM_?|DEC)?|NM_?|R_?|SPEC_)([0-9]{3})(?:\.0+)?$", re.IGNORECASE)
 _D50 = np.array([0.9642, 1.0, 0.8251])  # ICC.1, the white of the profile connection space
 _NAMES = ("SAMPLE_NAME", "SAMPLENAME", "NAME", "SAMPLE_LOC", "SAMPLE_ID", "SAMPLEID")
@@ -32,7 +33,7 @@ def readable(text: str) -> bool:
     return "BEGIN_DATA_FORMAT" in text and "END_DATA" in text
 
 
-def read(text: str, source: str) -> list[dict[str, Any]]:
+def read(text: str, file: Path) -> ShelfContent:
     """Paint records from a table: R where there are spectra, else lab (D65, converted where the file says D50).
 
     Medium and finish are not in such files: they become acrylic-water and flat, and the record's note says so.
@@ -42,6 +43,7 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
     ShelfError
         A part of the table is missing, or a row does not fit it; the message names the line.
     """
+    source = shown(file.name)
     table = _table(text, source)
     bands = sorted((int(found[1]), i) for i, name in enumerate(table.fields) if (found := _BAND.match(name)))
     lab = [table.fields.index(name) for name in ("LAB_L", "LAB_A", "LAB_B") if name in table.fields]
@@ -77,7 +79,7 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
         records.append(record)
     if not records:
         raise ShelfError(_("{0} holds no samples between BEGIN_DATA and END_DATA.").format(source))
-    return records
+    return ShelfContent(tuple(records))
 
 
 @dataclass(frozen=True)
@@ -177,8 +179,9 @@ def unused_id(name: str, taken: dict[str, int]) -> str:
     return identity
 
 
-def write(paints: Sequence[Paint]) -> str:
+def write(content: ShelfContent) -> str:
     """The paints' masstones as a table of spectra and L*a*b* (D65, 2° observer)."""
+    paints = content.paints()
     fields = [
         "SAMPLE_ID",
         "SAMPLE_NAME",
@@ -198,3 +201,12 @@ def write(paints: Sequence[Paint]) -> str:
         spectrum = [f"{value:.6f}" for value in paint.masstone_reflectance()]
         lines.append(" ".join([paint.id, f'"{name}"', *figures, *spectrum]))
     return "\n".join([*lines, "END_DATA", ""])
+
+
+FORM = Form(
+    label=N_("CGATS text"),
+    endings=(".txt", ".cgats", ".it8", ".ti3"),
+    readable=readable,
+    read=read,
+    write=write,
+)

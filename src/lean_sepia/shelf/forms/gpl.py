@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -11,12 +11,12 @@ import numpy as np
 from lean_sepia.colour.lab import lab_from_xyz
 from lean_sepia.colour.srgb import linear_from_srgb, rgb_to_xyz_matrix, screen_rgb
 from lean_sepia.errors import ShelfError
-from lean_sepia.files.gate import one_line
-from lean_sepia.language import _
-from lean_sepia.paint.paint import Paint
-from lean_sepia.shelf.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
+from lean_sepia.files.gate import one_line, shown
+from lean_sepia.language import N_, _
+from lean_sepia.shelf.content import ShelfContent
+from lean_sepia.shelf.forms.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
+from lean_sepia.shelf.forms.form import Form
 
-SUFFIXES = (".gpl",)
 _HEAD = "GIMP Palette"  # the first line that the format asks for
 _LINE = re.compile(r"\s*([0-9]{1,3})\s+([0-9]{1,3})\s+([0-9]{1,3})(?![0-9])\s*(.*)$")
 
@@ -26,7 +26,7 @@ def readable(text: str) -> bool:
     return text.lstrip("\ufeff").startswith(_HEAD)
 
 
-def read(text: str, source: str) -> list[dict[str, Any]]:
+def read(text: str, file: Path) -> ShelfContent:
     """Paint records from a palette, each known by its screen colour only.
 
     Raises
@@ -34,6 +34,7 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
     ShelfError
         A line is no colour; the message names it.
     """
+    source = shown(file.name)
     records: list[dict[str, Any]] = []
     taken: dict[str, int] = {}
     for number, line in enumerate(text.splitlines()[1:], start=2):
@@ -57,14 +58,17 @@ def read(text: str, source: str) -> list[dict[str, Any]]:
         )  # fmt: skip
     if not records:
         raise ShelfError(_("{0} lists no colours.").format(source))
-    return records
+    return ShelfContent(tuple(records))
 
 
-def write(paints: Sequence[Paint]) -> str:
+def write(content: ShelfContent) -> str:
     """The paints' masstones as screen colours; what a screen cannot show becomes the nearest that it can."""
     lines = [_HEAD, "Name: Paint shelf", "Columns: 0", "#"]
-    for paint in paints:
+    for paint in content.paints():
         L, a, b = (float(value) for value in paint.masstone_lab())
         (red, green, blue), _unused = screen_rgb((L, a, b))
         lines.append(f"{red:3d} {green:3d} {blue:3d}\t{one_line(paint.name)}")
     return "\n".join([*lines, ""])
+
+
+FORM = Form(label=N_("Palette"), endings=(".gpl",), readable=readable, read=read, write=write)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
@@ -12,9 +12,11 @@ from lean_sepia.colour.written import read_colour
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.files.gate import csv_rows, safe_cell
 from lean_sepia.files.typed import to_number
-from lean_sepia.language import _
+from lean_sepia.language import N_, _
 from lean_sepia.paint.media import medium_said
-from lean_sepia.paint.paint import Paint, finish_said
+from lean_sepia.paint.paint import finish_said
+from lean_sepia.shelf.content import ShelfContent
+from lean_sepia.shelf.forms.form import Form
 
 _LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _NEEDED = ("id", "medium", "finish")
@@ -26,7 +28,7 @@ _YES_OR_NO = ("can", "retired")
 Record = dict[str, Any]
 
 
-def read(text: str, file: Path) -> list[Record]:
+def read(text: str, file: Path) -> ShelfContent:
     """The records of a CSV text; its cells may be parted by semicolons and its numbers have decimal commas.
 
     Raises
@@ -36,7 +38,8 @@ def read(text: str, file: Path) -> list[Record]:
     """
     colour = ("hex",) if "hex" in text.split("\n", 1)[0] else ("lab_L", "lab_a", "lab_b")
     rows = csv_rows(text, file, _("The shelf"), (*_NEEDED, *colour), ShelfError)
-    return [_record(cells, _("The shelf {0}, line {1}").format(file, line)) for line, cells in rows]
+    records = (_record(cells, _("The shelf {0}, line {1}").format(file, line)) for line, cells in rows)
+    return ShelfContent(tuple(records))
 
 
 def _record(cells: Mapping[str, str], where: str) -> Record:
@@ -80,10 +83,15 @@ def _number(cells: Mapping[str, str], key: str, where: str) -> float:
         ) from None
 
 
-def write(records: Sequence[Record], paints: Sequence[Paint]) -> str:
+def readable(text: str) -> bool:
+    """Whether a text is a table with a head."""
+    return bool(text.strip())
+
+
+def write(content: ShelfContent) -> str:
     """Colours only: a paint known by spectra becomes one known by its masstone."""
     rows = []
-    for record, paint in zip(records, paints, strict=True):
+    for record, paint in zip(content.records, content.paints(), strict=True):
         row: Record = {key: record.get(key, "") for key in ("id", "name", "line", "medium", "finish")}
         labs = {key: record[key] for key in _LABS if key in record} or {
             "lab": paint.masstone_lab().round(3).tolist()
@@ -100,3 +108,6 @@ def write(records: Sequence[Record], paints: Sequence[Paint]) -> str:
     writer.writeheader()
     writer.writerows({key: safe_cell(value) for key, value in row.items()} for row in rows)
     return file.getvalue()
+
+
+FORM = Form(label=N_("Colours"), endings=(".csv",), readable=readable, read=read, write=write)
