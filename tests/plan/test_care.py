@@ -5,6 +5,7 @@ from tests.plan.sequences import sequence
 
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.plan.care.cautions import cautions
+from lean_sepia.plan.care.clearing import clearing
 from lean_sepia.plan.care.looking import angles, looks_again
 from lean_sepia.plan.care.readying import pressure, to_put_out, tool_state
 from lean_sepia.plan.care.rescue import is_final, undoing
@@ -28,7 +29,14 @@ def test_every_kind_says_how_it_is_undone_and_until_when(kind, medium):
     assert None not in ends
     assert ends == sorted(ends)
     assert all(way.how.endswith(".") for way in ways)
-    for said in (*looks_again(one), *angles(one), *tool_state(one), *to_put_out(one), *cautions(one)):
+    for said in (
+        *looks_again(one),
+        *angles(one),
+        *tool_state(one),
+        *to_put_out(one),
+        *cautions(one),
+        *clearing(one),
+    ):
         assert said
 
 
@@ -80,3 +88,12 @@ def test_the_list_to_put_out_holds_what_protects():
     assert things[0] == "Deep sea"
     assert any("respirator" in thing for thing in things)
     assert any("lidded metal can" in thing for thing in to_put_out(step("wash O flat")))
+
+
+def test_tools_are_cleaned_and_what_is_left_has_a_place():
+    assert "White spirit" in clearing(step("wash O flat"))[0]
+    assert "Lacquer thinner" in clearing(step("base L flat @airbrush"))[0]
+    assert "White spirit" in clearing(PlanStep(id="s", kind="blend"))[0]  # it works in oil
+    assert "drain" in clearing(step("base A flat @brush"))[1]
+    assert clearing(PlanStep(id="s", kind="mask")) == ()
+    assert clearing(PlanStep(id="s", kind="found", material={"medium": "lacquer"})) == ()

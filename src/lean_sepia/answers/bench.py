@@ -22,6 +22,7 @@ from lean_sepia.language import _, weekday_and_time
 from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.care.cautions import cautions
+from lean_sepia.plan.care.clearing import clearing
 from lean_sepia.plan.care.looking import angles, looks_again
 from lean_sepia.plan.care.readying import pressure, to_put_out, tool_state
 from lean_sepia.plan.care.rescue import test_first, undoing
@@ -103,6 +104,11 @@ class BenchStep:
             else:
                 said.append(_(undo.how))
         return tuple(said)
+
+    @property
+    def clearing(self) -> tuple[str, ...]:
+        """How its tools are cleaned, and where what is left goes."""
+        return clearing(self.step)
 
     @property
     def title(self) -> str:

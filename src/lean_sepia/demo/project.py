@@ -291,7 +291,7 @@ def _wear(project: Project, pictures: Mapping[str, Picture]) -> Project:
 
 def _masked_waterline(project: Project) -> Project:
     """The hull is masked along the waterline while the boot topping is sprayed."""
-    boot = next(coat for coat in project.coats_of("boot") if coat.kind == "base").step
+    boot = next(coat for coat in project.coats_of("boot") if coat.nature.is_base).step
     place = [step.id for step in project.steps].index(boot)
     project, _ = add_step(project, "unmask", ["hull"], title="Unmask the waterline", place=place + 1)
     project, _ = add_step(project, "mask", ["hull"], title="Mask the waterline", place=place)

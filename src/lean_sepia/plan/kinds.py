@@ -87,7 +87,7 @@ def _powder(title: str, minutes: float, *, medium: str = "pigment", usual: Prese
     return Kind(
         title=title, family="powder", covers="loose", hands_on_min=minutes, room="wear", tools=_ANY_SPOT, medium=medium,
         stage="seen", phase=Phase.DUSTING, phase_wet=phase_wet, cloths=False, masks=False, looks=(), sets_min=None,
-        over_itself=None, served_by=_POWDER_SERVED, undone=None, next="powder", usually=usually, usual=usual, roles=roles, cautions=("dust",), ready=ready,
+        over_itself=None, served_by=_POWDER_SERVED, undone=None, next="powder", usually=usually, usual=usual, roles=roles, cautions=("grains",), ready=ready,
         blown=blown,
     )  # fmt: skip
 
@@ -210,7 +210,7 @@ KINDS: dict[str, Kind] = {
     "graphite": Kind(
         title=N_("Graphite"), family="powder", covers="spots", hands_on_min=10, room="wear", tools=_ANY_SPOT, medium="pigment",
         stage="seen", phase=Phase.POLISHING, cloths=False, masks=False, looks=(), sets_min=None, over_itself=None,
-        served_by=_NONE, next="powder", metal=True, usual=Preset(area_share=0.01), cautions=("dust",),
+        served_by=_NONE, next="powder", metal=True, usual=Preset(area_share=0.01), cautions=("grains",),
         heed=(N_("Graphite dust conducts: keep it off electrics."),),
         ready=(N_("Clean fingers or a cotton bud: grease takes the shine."),),
         undone=(Undo(None, N_("Wipe it off with a soft rubber; a trace of shine stays."), False),),
@@ -248,4 +248,3 @@ KINDS: dict[str, Kind] = {
     ),
 }  # fmt: skip
 """In the usual order of work."""
-RANK = {name: position for position, name in enumerate(KINDS)}

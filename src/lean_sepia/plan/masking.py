@@ -86,7 +86,7 @@ def pattern_steps(tones: Sequence[Tone], reverse: bool) -> tuple[PlanStep, ...]:
                                   hands_on_min=masking_minutes(tone.area_cm2)))  # fmt: skip
     masked = tuple(tone.zone for tone in order[:-1])
     if masked:
-        steps.append(PlanStep(id="unmask", kind="unmask", zones=masked, hands_on_min=_OFF_MIN * len(masked)))
+        steps.append(PlanStep(id="lift", kind="unmask", zones=masked, hands_on_min=_OFF_MIN * len(masked)))
     return tuple(steps)
 
 

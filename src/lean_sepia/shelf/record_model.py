@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from typing import Annotated, Any
 
 from pydantic import (
@@ -21,7 +21,11 @@ from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISHES, Knowledge
 from lean_sepia.paint.saunderson import K1, K2
 
-_CHOICES = {"medium": tuple(MEDIA), "finish": tuple(FINISHES), "knowledge": tuple(map(str, Knowledge))}
+_CHOICES: dict[str, Collection[str]] = {
+    "medium": MEDIA,
+    "finish": FINISHES,
+    "knowledge": set(map(str, Knowledge)),
+}
 
 
 def _known(field: str) -> AfterValidator:

@@ -113,7 +113,7 @@ class _Guide:
         workspace.open_room("bench")
         bench = workspace.rooms["bench"]
         assert isinstance(bench, BenchRoom)
-        bench.turn([step.kind for step in session.project.steps].index("base"))
+        bench.turn([step.nature.is_base for step in session.project.steps].index(True))
         self._picture("bench")
         workspace.open_shelf()
         self._picture("shelf")
@@ -159,8 +159,8 @@ class _Guide:
 
         workspace = self._workspace
         workspace.open_room("match")
-        filters = [c.id for c in workspace.session.project.coats_of("hull") if c.kind == "filter"]
-        workspace.sheets.lay("filter", filters[-1])
+        filters = [c for c in workspace.session.project.coats_of("hull") if c.nature.is_filter]
+        workspace.sheets.lay(filters[-1].kind, filters[-1].id)
         sheet = workspace.sheets.open
         assert isinstance(sheet, LaySheet)
         sheet.lines.of.setText("3 sand + 1 ochre")

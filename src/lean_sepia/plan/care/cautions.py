@@ -8,7 +8,7 @@ from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.traits.kind import Caution
 
 _WORDS: dict[Caution, str] = {
-    "dust": N_("Dust: mask, wipe damp, do not blow."),
+    "grains": N_("Dust: mask, wipe damp, do not blow."),
     "blade": N_("Fresh blade, cut away from you, on a mat."),
     "wet": N_("Gloves; keep the water off electrics."),
 }
@@ -26,7 +26,7 @@ def cautions(step: PlanStep) -> tuple[str, ...]:
     found += [_(words) for words in carrier.heed]
     if not carrier.stands_heat:
         found.append(_("No hair-dryer or heat gun on wet alcohol or thinner."))
-    found += [_(_WORDS[code]) for code in step.nature.cautions if code != "dust" or step.loose]
+    found += [_(_WORDS[code]) for code in step.nature.cautions if code != "grains" or step.loose]
     found += [_(words) for words in step.nature.heed]
     return tuple(found)
 

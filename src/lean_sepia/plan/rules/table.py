@@ -10,7 +10,7 @@ from lean_sepia.plan.rules.finding import Case, Finding, Rule
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import USUAL, Drying
 
-_VARNISHES = ("satin-coat", "gloss-coat")
+_VARNISHES, _FLAT, _MASK = ("satin-coat", "gloss-coat"), ("matte-coat",), ("mask",)
 RULES: tuple[Rule, ...] = (
     Rule("solvent-attacks-base", ("stop", "warn", "note"),
          N_("A carrier softens or dissolves a film that lies open below it. White spirit or lacquer thinner over an open coat of enamel or oil stops; over glazes and spots of them it warns while they are younger than a night and is noted later; lacquer thinner and alcohol over acrylic warn. A mist is one step milder, spots seal nothing, an acrylic coat between ends it. One medium sprayed over itself is no case; brushed it warns, but water-borne acrylic does not. What nobody knows warns and asks for a hidden spot."),
@@ -24,7 +24,7 @@ RULES: tuple[Rule, ...] = (
     Rule("mask-left-on", ("stop", "warn"), N_("A mask that nobody takes off; with a varnish, a touch-up or assembly after it, a stop."),
          N_("Take it off as soon as the paint is touch-dry."), masks.mask_left_on, needs=("unmask", "remove-resist")),
     Rule("buried", ("warn",), N_("A base, second colour or primer over markings, chips, streaks, washes, dots or powder of the same zone with no mask between."),
-         N_("Lay it before them, or mask them."), surfaces.buried, needs=("mask",)),
+         N_("Lay it before them, or mask them."), surfaces.buried, needs=_MASK),
     Rule("unsealed-under-wet", ("warn", "note"), N_("Something wet over powder, pastel, dust or soot that lies loose. Fixing and wiping back are meant; a mist is noted."),
          N_("Fix or seal it first, or do it last."), powders.unsealed_under_wet, needs=("matte-coat", "fix-powder")),
     Rule("powder-fades-under-varnish", ("warn", "note"), N_("A varnish over powder that nothing shut off before. Over fixed powder, or as a mist, it is noted."),
@@ -33,15 +33,15 @@ RULES: tuple[Rule, ...] = (
          N_("Use a wash on another carrier, or lay it before the powder."), solvents.alcohol_through_varnish),
     Rule("powder-hides-graphite", ("warn",), N_("Powder or dust after graphite on the same zone."), N_("Do the graphite after it."), powders.powder_hides_graphite),
     Rule("powder-on-gloss", ("warn",), N_("Loose powder on a gloss surface. Graphite is rubbed on and holds."),
-         N_("Lay a matte coat first, airbrushed three hours before, from a can a day before."), powders.powder_on_gloss, needs=("matte-coat",)),
+         N_("Lay a matte coat first, airbrushed three hours before, from a can a day before."), powders.powder_on_gloss, needs=_FLAT),
     Rule("varnish-kills-metallic", ("warn", "note"), N_("A varnish over a metallic finish or graphite; gloss over a metallic finish is noted."),
          N_("Lay the metal after it, or mask it."), powders.varnish_kills_metallic),
     Rule("tape-on-powder", ("warn", "note"), N_("A mask on powder that lies loose; on fixed powder it is noted."),
-         N_("Mask before the powder, or seal it first."), masks.tape_on_powder, needs=("matte-coat",)),
+         N_("Mask before the powder, or seal it first."), masks.tape_on_powder, needs=_FLAT),
     Rule("tape-on-marking", ("warn",), N_("A mask on markings that nothing seals."), N_("Lay a varnish over them first."),
          masks.tape_on_marking, needs=_VARNISHES),
     Rule("glass-not-masked", ("warn", "note"), N_("Clear parts that are fitted and then sprayed over; sprayed elsewhere on the model, it is noted."),
-         N_("Mask the glass, or fit it after the last spray."), masks.glass_not_masked, needs=("mask",)),
+         N_("Mask the glass, or fit it after the last spray."), masks.glass_not_masked, needs=_MASK),
     Rule("dots-unblended", ("warn",), N_("Oil dots that are never drawn out, or not before something shuts them off."),
          N_("Draw them out with an almost dry brush within 12 hours."), surfaces.dots_unblended,
          silent=(("dots", ("streaks",)),), needs=("blend",)),
@@ -49,7 +49,7 @@ RULES: tuple[Rule, ...] = (
          N_("Lay a gloss or satin coat first."), surfaces.wash_on_matte, needs=_VARNISHES),
     Rule("decal-on-matte", ("note",), N_("A marking on a flat surface."),
          N_("A gloss or satin coat first keeps the air out; with strong setting solutions some do without."), surfaces.decal_on_matte,
-         silent=(("decals", ("smooth", "on-matte")),), needs=("gloss-coat", "satin-coat")),
+         silent=(("decals", ("smooth", "on-matte")),), needs=_VARNISHES[::-1]),
     Rule("chips-after-wash", ("note",), N_("Chips after the wash stay brighter than those the wash tones."),
          N_("Some want that; others chip first."), surfaces.chips_after_wash, silent=(("chips", ("after-wash", "resist")),)),
     Rule("marking-hides-chips", ("note",), N_("A marking over chips."), N_("Lay it before the chips, or chip the lettering too."), surfaces.marking_hides_chips),

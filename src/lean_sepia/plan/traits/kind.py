@@ -16,7 +16,7 @@ Family = Literal["preparation", "paint", "varnish", "marking", "glaze", "spots",
 Room = str
 """The name of a room of the window: a key of the one table of rooms."""
 Stage = Literal["fresh", "exposed", "seen"]
-Caution = Literal["dust", "blade", "wet"]
+Caution = Literal["grains", "blade", "wet"]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -72,7 +72,7 @@ def base_mixture(paints: Sequence[Paint], parts: Sequence[tuple[str, int]]) -> P
                 _("Parts are whole numbers of at least 1; found {0} of {1!r}.").format(count, name)
             )
     used = [known[name] for name, _unused in parts]
-    return stirred("base", "base", used, [count for _unused, count in parts])
+    return stirred("cup", "cup", used, [count for _unused, count in parts])
 
 
 def ladder(base: Paint, lightener: Paint, shares: FloatArray, laying: Laying = OPAQUE) -> FloatArray:

@@ -27,6 +27,7 @@ _BREAKS = re.compile(r"[,;:+&/%\d]|\b(?:and|to|with|in|into|of|half)\b", re.IGNO
 _JOINED = re.compile(r"\s*(?:\band\b|[+&])\s*", re.IGNORECASE)
 _HALVES = re.compile(r"half\s+(?P<one>.+?),?\s+(?:and\s+)?half\s+(?P<other>.+)", re.IGNORECASE)
 _BASE, _LONGEST = "base of ", 300
+_THE_BASE = ("base", "the base")  # as it is said
 _FIGURES_ONLY = re.compile(r"[\d.,\s]+(?:[:/][\d.,\s]+)+")
 
 
@@ -61,7 +62,9 @@ def read_spoken_mix(
         raise BadInputError(
             _("A mix is a short phrase such as 3 sand + 1 ochre; found {0} letters.").format(len(clean))
         )
-    clean, bottles, cups = _shielded(clean, bottles, {**cups, **({_BASE + base: "base"} if base else {})})
+    clean, bottles, cups = _shielded(
+        clean, bottles, {**cups, **({_BASE + base: _THE_BASE[0]} if base else {})}
+    )
     spoken = _read(clean, bottles, cups)
     return replace(spoken, cups=tuple((key.removeprefix(_BASE), count) for key, count in spoken.cups))
 
@@ -93,7 +96,7 @@ def _read(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> Sp
     if (one := _one_thing(clean, bottles, cups)) is not None:
         return one
     if (both := _HALVES.fullmatch(clean)) and not both["one"].casefold().startswith(("a ", "an ")):
-        return _whole([(both["one"], Fraction(1)), (both["other"], Fraction(1))], bottles, cups)
+        return _whole([(both["one"], Fraction(1)), (both[2], Fraction(1))], bottles, cups)
     together = _JOINED.split(clean)
     if len(together) > 1 and not re.search(r"\d", in_figures(clean)):
         equal = _whole([(name, Fraction(1)) for name in together], bottles, cups)
@@ -106,7 +109,7 @@ def _one_thing(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) 
     if found := _CUP.fullmatch(clean):
         return SpokenMix(cups=((_cup(found["name"], cups), 1),))
     mine = [key for key in cups if key.startswith(_BASE)]
-    if mine and clean.casefold() in ("base", "the base"):
+    if mine and clean.casefold() in _THE_BASE:
         return SpokenMix(cups=((mine[0], 1),))
     if matching(clean, bottles):
         return SpokenMix(parts=((find_paint(clean, bottles), 1),))
@@ -184,7 +187,7 @@ def _whole(
 def _one(name: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> tuple[str, str]:
     if found := _CUP.fullmatch(name):
         return "cup", _cup(found["name"], cups)
-    if name.casefold() in ("base", "the base") and (mine := [key for key in cups if key.startswith(_BASE)]):
+    if name.casefold() in _THE_BASE and (mine := [key for key in cups if key.startswith(_BASE)]):
         return "cup", mine[0]
     if not matching(name, bottles) and (mixes := matching(name, cups)):
         if len(mixes) == 1:
@@ -196,7 +199,9 @@ def _one(name: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> tupl
 
 def _cup(name: str, cups: Mapping[str, str]) -> str:
     cups = {
-        key: called for key, called in cups.items() if not key.startswith(_BASE) or name.casefold() == "base"
+        key: called
+        for key, called in cups.items()
+        if not key.startswith(_BASE) or name.casefold() == _THE_BASE[0]
     }
     found = matching(name, cups) if name else list(cups)
     if len(found) == 1:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from functools import partial
 
 from PySide6.QtCore import Qt
@@ -42,10 +42,8 @@ class StepNotes(Rows):
             yield label(_("At hand: {0}.").format(", ".join(step.to_put_out)), kind, wrap=True)
         for words in step.prompts:
             yield label(words, kind, wrap=True)
-        if step.undoing:
-            yield label(_("To undo it"), "title")
-        for words in step.undoing:
-            yield label(words, kind, wrap=True)
+        yield from _under(_("To undo it"), step.undoing, kind)
+        yield from _under(_("Afterwards"), step.clearing, kind)
         yield None
 
     def _checks(self, step: BenchStep) -> Iterator[Item]:
@@ -56,6 +54,14 @@ class StepNotes(Rows):
             box.setChecked(check.ticked)
             box.toggled.connect(partial(self._tick, step.step.id, check.code))
             yield box
+
+
+def _under(title: str, said: Iterable[str], kind: str) -> Iterator[Item]:
+    """Lines below a title; nothing where there are none."""
+    lines = [label(words, kind, wrap=True) for words in said]
+    if lines:
+        yield label(title, "title")
+    yield from lines
 
 
 def _signed(words: str, filled: bool, kind: str) -> Item:

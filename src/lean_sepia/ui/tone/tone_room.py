@@ -116,7 +116,7 @@ class ToneRoom(RoomPage):
             tuple(session.shelf.paints()),
             self.answer,
         )
-        session.jobs.start("tone", lambda _progress: find(request), self._show)
+        session.jobs.start("fades", lambda _progress: find(request), self._show)
 
     def _show_nothing(self, why: str = "") -> None:
         """Say what is missing."""
