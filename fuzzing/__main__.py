@@ -34,7 +34,7 @@ def _in_a_process(name: str, seconds: float, seed: int, folder: Path) -> tuple[s
     environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", **homes}  # nothing of the user's is touched
     done = subprocess.run(command, capture_output=True, text=True, check=False, env=environment)
     said = done.stdout.strip() or f"{name}: nothing was said"
-    if done.returncode not in (0, 1):
+    if done.returncode not in (0, 1) or not done.stdout.strip():
         said += f"\n{name} ended with {done.returncode}: the input under way lies in {folder}\n{done.stderr[-3000:]}"
     return said, done.returncode
 
