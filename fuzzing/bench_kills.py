@@ -77,7 +77,7 @@ def kill_once(place: Path, seed: int, wait_s: float) -> int:
     Raises
     ------
     AssertionError
-        What is in the file is older than two seconds, or cannot be read.
+        The window ended before it was killed, or what is in the file is older than two seconds or cannot be read.
     """
     env = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
     command = [sys.executable, "-m", "fuzzing.bench_kills", str(place), str(seed)]
@@ -85,11 +85,14 @@ def kill_once(place: Path, seed: int, wait_s: float) -> int:
     assert child.stdout is not None
     first = child.stdout.readline()
     time.sleep(wait_s)
+    died = child.poll()
     child.kill()
     killed = time.monotonic()
     told = [line.split() for line in (first + child.stdout.read()).splitlines() if len(line.split()) == 2]
     child.wait()
     child.stdout.close()
+    if died is not None:
+        raise AssertionError(f"the window ended by itself with {died}")
     if not told:
         raise AssertionError("the window did not come to the bench")
     states = [(float(moment), state) for moment, state in told]

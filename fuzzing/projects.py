@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import random
 import sqlite3
+from copy import deepcopy
 from pathlib import Path
 from typing import Any
 
@@ -53,11 +54,11 @@ def _change_somewhere(rng: random.Random, data: Any) -> None:
             continue
         kind = rng.randrange(5)
         if kind == 0 and isinstance(data, list):
-            data.append(data[key])
+            data.append(deepcopy(data[key]))
         elif kind == 1:
             del data[key]
         elif kind == 2:
-            data[key] = rng.choice(_VALUES)
+            data[key] = deepcopy(rng.choice(_VALUES))
         else:
             data[key] = _another(rng, data[key])
         return
@@ -87,7 +88,7 @@ def _another(rng: random.Random, value: Any) -> Any:
                 "2031-01-01",
             )
         )
-    return rng.choice(_VALUES)
+    return deepcopy(rng.choice(_VALUES))
 
 
 def write_hostile(rng: random.Random, place: Path, whole: Path, text: str) -> None:

@@ -281,6 +281,11 @@ class Jobs(QObject):
             piece()
 
     @property
+    def synchronous(self) -> bool:
+        """Whether jobs run at once, in the thread that starts them."""
+        return self._synchronous
+
+    @property
     def idle(self) -> bool:
         """Whether nothing is under way."""
         return not self._running and not self._later and not self._resting

@@ -26,6 +26,7 @@ from lean_sepia.ui.kit.dialogs.ask import tell
 from lean_sepia.ui.kit.dialogs.file_filters import projects
 from lean_sepia.ui.kit.dialogs.files import ask_file, last_folder, remember_folder
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
+from lean_sepia.ui.kit.importing import import_beside
 from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.kit.true_size import measured_px_per_mm, remember_px_per_mm
 from lean_sepia.ui.shell.main_menu import MainMenu, menu_exports
@@ -95,7 +96,7 @@ class MainWindow(QMainWindow):
 
     def prepare(self) -> None:
         """While the start page is read, load what the first project needs."""
-        self.jobs.start("first room", load_first_room, lambda _answer: None)
+        import_beside(self.jobs, "first room", load_first_room, lambda _answer: None)
 
     def _take_place(self) -> None:
         """Open at the size of last time, never larger than the screen leaves beside its bars and the window's frame."""

@@ -25,6 +25,7 @@ from lean_sepia.plan.traits.kind import Room
 from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.importing import import_beside
 from lean_sepia.ui.kit.plots.colour_plane import load_plot
 from lean_sepia.ui.shell.adding_photos import PhotoAdding, has_picture
 from lean_sepia.ui.shell.advice_line import AdviceLine
@@ -125,12 +126,14 @@ class Workspace(QWidget):
             jobs.start(
                 "shelf",
                 lambda _p: shelf.paints(),
-                lambda _paints: jobs.start("plot library", load_plot, self._prepare_rooms),
+                lambda _paints: import_beside(jobs, "plot library", load_plot, self._prepare_rooms),
             )
 
     def _prepare_rooms(self, _module: object) -> None:
         self.session.look_whether_coats_show()
-        self.session.jobs.start("rooms", lambda _p: [load_room(name) for name in ROOMS], lambda _rooms: None)
+        import_beside(
+            self.session.jobs, "rooms", lambda _p: [load_room(name) for name in ROOMS], lambda _rooms: None
+        )
 
     @property
     def room(self) -> Room | None:

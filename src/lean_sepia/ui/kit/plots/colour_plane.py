@@ -13,6 +13,7 @@ from shiboken6 import isValid
 
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.importing import import_beside
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.kit.panel import Panel
 from lean_sepia.ui.kit.plain import hint
@@ -44,7 +45,7 @@ class ColourPlane(QWidget):
         self._body.addWidget(self._well)
         self.setMinimumSize(180, 190)
         self.setAccessibleName(_("Colours in the plane of a* and b*"))
-        jobs.start(f"plot {id(self)}", load_plot, self._build)
+        import_beside(jobs, f"plot {id(self)}", load_plot, self._build)
 
     def sizeHint(self) -> QSize:
         return QSize(240, 168)
