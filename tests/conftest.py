@@ -4,10 +4,12 @@ import os
 import time
 from pathlib import Path
 
-import numpy as np
 import pytest
 
+import lean_sepia
+
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+assert lean_sepia.__version__  # imported before NumPy, whose linear algebra it keeps to one thread
 
 
 LONGEST = ("test_tour.py", "test_demo.py")
@@ -87,6 +89,8 @@ def shelf_paints(demo_master):
 @pytest.fixture
 def rng():
     """A generator that is the same in every run."""
+    import numpy as np
+
     return np.random.default_rng(12)
 
 

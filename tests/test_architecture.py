@@ -52,6 +52,18 @@ def test_start_page_imports_nothing_heavy():
     assert json.loads(run(code)) == []
 
 
+def test_linear_algebra_keeps_to_one_thread():
+    """Jobs run side by side; and to look for the libraries later can wait for ever for an import in another thread."""
+    code = (
+        "import lean_sepia.photo.correction.cast, lean_sepia.wear.survey, scipy.linalg, threadpoolctl\n"
+        "print([one['num_threads'] for one in threadpoolctl.threadpool_info() if one['user_api'] == 'blas'])"
+    )
+    threads = json.loads(run(code))
+    assert threads
+    assert set(threads) == {1}
+    assert all("threadpoolctl" not in path.read_text(encoding="utf-8") for path in SRC.rglob("*.py"))
+
+
 def test_pins_are_exact_and_name_no_address():
     for name in ("run.txt", "dev.txt"):
         for line in (ROOT / "requirements" / name).read_text().splitlines():

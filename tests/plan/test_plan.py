@@ -11,6 +11,7 @@ from lean_sepia.plan.hours.evenings import parse_evenings
 from lean_sepia.plan.plan_file import parse_plan, read_plan
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schedule.build import build_schedule, lay_without_waiting
+from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import USUAL
 
 START = datetime(2031, 3, 3, 19)  # a Monday
@@ -372,3 +373,13 @@ def test_an_evening_ends_by_midnight_of_its_own_clock():
     for text in ("mon 23:00-24:01", "mon 25:00-26:00", "mon 19:60-20:00"):
         with pytest.raises(PlanError, match="no such time"):
             parse_evenings(text)
+
+
+def test_a_copy_of_a_step_is_what_it_says():
+    """What was worked out of a step does not go along with its copy."""
+    base = PlanStep(id="a", kind="base", zones=("hull",))
+    assert base.nature.is_base
+    assert not base.shares_zone(PlanStep(id="b", kind="base", zones=("roof",)))
+    other = base.model_copy(update={"kind": "tone", "zones": ("roof",)})
+    assert other.nature.lights
+    assert other.shares_zone(PlanStep(id="b", kind="base", zones=("roof",)))

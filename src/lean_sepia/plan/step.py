@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import datetime
-from typing import Annotated, Literal
+from functools import cached_property
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
@@ -74,10 +76,21 @@ class PlanStep(BaseModel):
     start: Moment | None = None
     end: Moment | None = None
 
-    @property
+    @cached_property
     def nature(self) -> Kind:
         """What its kind is, as the one table says."""
         return KINDS[self.kind]
+
+    @cached_property
+    def _zone_set(self) -> frozenset[str]:
+        return frozenset(self.zones)
+
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """A copy; what was worked out of the fields is worked out anew."""
+        copied = super().model_copy(update=update, deep=deep)
+        for worked_out in ("nature", "_zone_set"):
+            copied.__dict__.pop(worked_out, None)
+        return copied
 
     @property
     def hands_min(self) -> float:
@@ -169,4 +182,4 @@ class PlanStep(BaseModel):
         """Whether two steps touch a common zone."""
         if self.zones == "all" or other.zones == "all":
             return self.model == other.model or not self.model or not other.model
-        return not set(self.zones).isdisjoint(other.zones)
+        return not self._zone_set.isdisjoint(other._zone_set)

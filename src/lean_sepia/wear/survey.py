@@ -7,7 +7,6 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
-from threadpoolctl import threadpool_limits
 
 from lean_sepia.arrays import BoolArray, FloatArray
 from lean_sepia.colour.lab import lab_from_xyz
@@ -85,10 +84,7 @@ def survey(
         A size, scale or distance is not positive.
     """
     _must_be_positive(mm_per_px, scale, distance_mm)
-    with threadpool_limits(
-        1, "blas"
-    ):  # its products are small and many at once: threads of its own are in the way
-        found = segment(look, base, classes, spots, inside, said, progress)
+    found = segment(look, base, classes, spots, inside, said, progress)
     marks, measures = _all_measured(found, mm_per_px or 1.0, inside, edges)
     unlike = _unlike(found, look)
     paints = found.scene.paints[1:] if unlike is None else unlike[None]

@@ -13,7 +13,6 @@ from functools import cache, cached_property
 import numpy as np
 import numpy.typing as npt
 from scipy.ndimage import map_coordinates
-from threadpoolctl import threadpool_limits
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.even import even_from_lab, lab_from_even
@@ -124,9 +123,8 @@ class Cast:
         assert self.believed is not None
         few = self.believed.thinned(_FEW_WORLDS)
         coarse, fine = lattice(_COARSE_NODES), lattice(_NODES)
-        with threadpool_limits(1):  # its products are small: threads would wait for each other
-            left_out = even_from_lab(self.believed.lab(coarse)) - even_from_lab(few.lab(coarse))
-            whole = even_from_lab(few.lab(fine)) + _between_nodes(_cube(left_out), fine)
+        left_out = even_from_lab(self.believed.lab(coarse)) - even_from_lab(few.lab(coarse))
+        whole = even_from_lab(few.lab(fine)) + _between_nodes(_cube(left_out), fine)
         return _cube(whole)
 
     def _looked_up(self, encoded: FloatArray) -> FloatArray:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from lean_sepia.paint.handling.undo import Undo
@@ -94,212 +95,212 @@ class Kind:
         if self.room == "glaze" and self.family != "glaze":
             raise ValueError(f"{self.title}: only what is a glaze has a page in Glaze")
 
-    @property
+    @cached_property
     def is_paint(self) -> bool:
         """Whether it is a full coat of paint."""
         return self.family == "paint"
 
-    @property
+    @cached_property
     def sets_the_colour(self) -> bool:
         """Whether it is a full coat that may well have the colour of what it lies on, such as a second primer or a touch-up."""
         return self.is_paint and self.room == "match"
 
-    @property
+    @cached_property
     def is_full_coat(self) -> bool:
         """Whether it covers all it is laid on: a primer, a base, a pattern; not a tone or a touch-up."""
         return self.sets_the_colour and self.stage == "fresh"
 
-    @property
+    @cached_property
     def is_found(self) -> bool:
         """Whether it was there before the work began."""
         return self.phase is Phase.FOUND
 
-    @property
+    @cached_property
     def is_primer(self) -> bool:
         """Whether paint lies on it rather than beside it."""
         return self.phase is Phase.PRIMING
 
-    @property
+    @cached_property
     def is_base(self) -> bool:
         """Whether it is the colour that a zone has where nothing else lies on it."""
         return self.phase is Phase.BASE
 
-    @property
+    @cached_property
     def is_pattern(self) -> bool:
         """Whether it is a further colour beside the base."""
         return self.phase is Phase.PATTERN
 
-    @property
+    @cached_property
     def is_colour(self) -> bool:
         """Whether it is a colour of the livery: base or pattern."""
         return self.is_base or self.is_pattern
 
-    @property
+    @cached_property
     def shades(self) -> bool:
         """Whether it is light, shade or fade over a full coat."""
         return self.is_paint and self.room == "tone"
 
-    @property
+    @cached_property
     def lights(self) -> bool:
         """Whether it is light and shade, before the base or over it, in one school or the other; not a fade."""
         return self.phase in (Phase.SHADING_BEFORE, Phase.SHADING)
 
-    @property
+    @cached_property
     def fades(self) -> bool:
         """Whether it takes a finished coat towards what weather makes of it."""
         return self.phase is Phase.FADING
 
-    @property
+    @cached_property
     def is_varnish(self) -> bool:
         """Whether it is a clear coat that sets the sheen of all below it."""
         return self.family == "varnish"
 
-    @property
+    @cached_property
     def shines(self) -> bool:
         """Whether it is a varnish on which markings hold and washes run."""
         return self.is_varnish and self.finish != "flat"
 
-    @property
+    @cached_property
     def is_marking(self) -> bool:
         """Whether it is lettering or a mark of its own colour, not what softens one."""
         return self.is_decal and self.covers != "nothing"
 
-    @property
+    @cached_property
     def is_decal(self) -> bool:
         """Whether it is a marking or what softens one: they go on young paint and at once on each other."""
         return self.family == "marking"
 
-    @property
+    @cached_property
     def is_glaze(self) -> bool:
         """Whether it is a tint: filter, wash or oil dots."""
         return self.family == "glaze"
 
-    @property
+    @cached_property
     def is_filter(self) -> bool:
         """Whether it is a tint drawn out over all it lies on."""
         return self.is_glaze and not self.runs and not self.is_dots
 
-    @property
+    @cached_property
     def is_dots(self) -> bool:
         """Whether it is dots of colour that want drawing out."""
         return self.is_glaze and self.covers == "spots"
 
-    @property
+    @cached_property
     def along_seams(self) -> bool:
         """Whether it stands in seams alone."""
         return "seam" in self.tools
 
-    @property
+    @cached_property
     def is_fine(self) -> bool:
         """Whether it is a glaze or wet marks: thin, on a ground, shutting nothing off."""
         return self.family in ("glaze", "spots")
 
-    @property
+    @cached_property
     def is_powder(self) -> bool:
         """Whether it may lie dry."""
         return self.family == "powder"
 
-    @property
+    @cached_property
     def marks(self) -> bool:
         """Whether it is wear that is looked at mark by mark: wet marks or powder."""
         return self.family in ("spots", "powder")
 
-    @property
+    @cached_property
     def in_spots(self) -> bool:
         """Whether it lies in marks with edges, or takes such away, rather than as a film or a haze."""
         return self.covers in ("spots", "resist", "taken")
 
-    @property
+    @cached_property
     def is_streaks(self) -> bool:
         """Whether it is marks that run down."""
         return self.phase is Phase.STREAKING
 
-    @property
+    @cached_property
     def damages(self) -> bool:
         """Whether it shows where paint has gone: chips laid on, or scraped."""
         return self.phase is Phase.CHIPPING
 
-    @property
+    @cached_property
     def optional(self) -> bool:
         """Whether the finish stands without it, where time is short: glazes, marks, powder."""
         return self.is_glaze or self.marks
 
-    @property
+    @cached_property
     def is_chips(self) -> bool:
         """Whether it is damage laid on as colour, which a wash may tone."""
         return self.damages and self.leaves_film
 
-    @property
+    @cached_property
     def on_a_ground(self) -> bool:
         """Whether it is of the families that lie on full coats and never under them."""
         return self.family in ("varnish", "marking", "glaze", "spots", "powder")
 
-    @property
+    @cached_property
     def lost_under_paint(self) -> bool:
         """Whether it is finished work that a full coat would bury."""
         return self.on_a_ground and not self.is_varnish and self.covers != "nothing"
 
-    @property
+    @cached_property
     def lies_under_the_base(self) -> bool:
         """Whether it comes before the colours: found, primed, pre-shaded, resisted."""
         return self.phase < Phase.PATTERN_FIRST
 
-    @property
+    @cached_property
     def is_mask(self) -> bool:
         """Whether it is tape, liquid or putty laid over a part, to be lifted again."""
         return self.masks and self.covers == "nothing"
 
-    @property
+    @cached_property
     def resists(self) -> bool:
         """Whether it is a mask in spots, from which what is laid on it is rubbed off."""
         return self.masks and self.covers != "nothing"
 
-    @property
+    @cached_property
     def unmasks(self) -> bool:
         """Whether it takes a mask off."""
         return self.reworks and self.family == "mask"
 
-    @property
+    @cached_property
     def lifts(self) -> bool:
         """Whether it takes off tape, liquid or putty; a resist is rubbed off."""
         return self.unmasks and self.covers == "nothing"
 
-    @property
+    @cached_property
     def softens(self) -> bool:
         """Whether it draws out or wipes what was laid, while that is fresh."""
         return self.reworks and not self.unmasks
 
-    @property
+    @cached_property
     def wipes(self) -> bool:
         """Whether it takes a part of what was laid off again while that is fresh."""
         return self.softens and self.covers == "taken"
 
-    @property
+    @cached_property
     def draws_out(self) -> bool:
         """Whether it spreads what was laid while that is fresh, and takes nothing off."""
         return self.softens and self.covers == "nothing"
 
-    @property
+    @cached_property
     def touches(self) -> bool:
         """Whether it works by hand on what lies there: draws out, wipes, fixes, scrapes."""
         return self.softens or self.fixes or self.covers == "taken"
 
-    @property
+    @cached_property
     def lays_nothing(self) -> bool:
         """Whether its coat has no colour of its own: it keeps off, or takes away."""
         return self.covers in ("resist", "unresist", "taken")
 
-    @property
+    @cached_property
     def needs_ground(self) -> bool:
         """Whether it cannot be the first thing that lies there."""
         return self.covers != "nothing" and not self.is_paint
 
-    @property
+    @cached_property
     def to_do(self) -> bool:
         """Whether there is work in it; a found finish is there already."""
         return self.hands_on_min > 0
 
-    @property
+    @cached_property
     def leaves_film(self) -> bool:
         """Whether it leaves something on the model that a later step can spoil."""
         return self.family not in ("preparation", "mask", "assembly")
