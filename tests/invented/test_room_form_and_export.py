@@ -10,6 +10,8 @@ from lean_sepia.answers.rooms.room import Advice, RoomNature, RoomState, Urgency
 from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.cli import cli
 from lean_sepia.commands.exporting import command_of
+from lean_sepia.document.model import Project
+from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import write_export
 from lean_sepia.report import export
@@ -87,13 +89,34 @@ def test_every_export_has_its_command_and_writes_it(name, demo, call, tmp_path):
     place = tmp_path / f"out{row.ending}"
     zone = ["--zone", "hull"] if row.about == "zone" else []
     code, out, err = call(name, demo.worked, f"--{row.ending[1:]}", place, *zone, "--json")
-    if code:  # the demo's hull has no planned wear: what is missing is said, and nothing is written
-        assert name == "stop-marks"
-        assert "No wear is planned" in err
-        assert not place.exists()
-    else:
-        assert json.loads(out)[row.ending[1:]] == str(place)
-        assert place.stat().st_size > 1000
+    assert code == 0, err
+    assert json.loads(out)[row.ending[1:]] == str(place)
+    assert place.stat().st_size > 1000
+
+
+def test_a_zone_without_planned_wear_has_no_stop_marks(demo, call, tmp_path):
+    place = tmp_path / "a.pdf"
+    code, _out, err = call("stop-marks", demo.worked, "--zone", "gear", "--pdf", place)
+    assert code == 2
+    assert "No wear is planned on Deck gear" in err
+    assert not place.exists()
+
+
+def test_an_empty_project_says_what_is_missing(call, tmp_path):
+    place = tmp_path / "empty.sepia"
+    ProjectStore.create(place, Project(title="Nothing yet")).close()
+    for name, words in (("calendar", "no step with work"), ("stop-marks", "no zone yet")):
+        code, _out, err = call(name, place, f"--{EXPORTS[name].ending[1:]}", tmp_path / "out")
+        assert code == 2
+        assert words in err
+    assert not (tmp_path / "out").exists()
+
+
+def test_a_zone_is_found_by_its_id_its_name_and_the_first_part_of_it(demo, call, tmp_path):
+    said = {call("stop-marks", demo.worked, "--pdf", tmp_path / "a.pdf", "--zone", name)[2]
+            for name in ("hull", "Hull, port side", "Hull")}  # fmt: skip
+    assert said == {""}
+    assert (tmp_path / "a.pdf").read_bytes().startswith(b"%PDF")
 
 
 def test_a_zone_that_is_not_there_is_named_with_those_that_are(demo, call, tmp_path):

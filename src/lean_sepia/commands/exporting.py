@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from operator import attrgetter
 from typing import TYPE_CHECKING, Any
 
 import click
@@ -62,7 +63,7 @@ def _opened(project: str) -> tuple[Project, str | None]:
 
 
 def _zone_of(project: Project, named: str | None) -> str:
-    """The zone of an id or a name.
+    """The zone of an id, a name or the first part of one; the first zone where none is named.
 
     Raises
     ------
@@ -71,21 +72,22 @@ def _zone_of(project: Project, named: str | None) -> str:
     """
     from lean_sepia.errors import BadInputError
 
-    if named is None and project.zones:
+    if not project.zones:
+        raise BadInputError(_("The project has no zone yet. Name one in the program first."))
+    if named is None:
         return project.zones[0].id
-    found = [zone.id for zone in project.zones if zone.id == named] or [
-        zone.id for zone in project.zones if zone.name == named
-    ]
+    called = [[zone.id for zone in project.zones if own(zone) == named] for own in (_id, _name, _short)]
+    found = next((zones for zones in called if zones), [])
     if len(found) == 1:
         return found[0]
-    there = ", ".join(f"{zone.id} ({zone.name})" for zone in project.zones) or _("none yet")
+    there = ", ".join(f"{zone.id} ({zone.name})" for zone in project.zones)
     if found:
-        raise BadInputError(
-            _("{0} zones are called {1!r}. Give the id of one: {2}.").format(len(found), named, there)
-        )
-    raise BadInputError(
-        _("There is no zone {0!r}. The zones of this project: {1}.").format(named or "", there)
-    )
+        words = _("{0} zones are called {1!r}. Give the id of one: {2}.")
+        raise BadInputError(words.format(len(found), named, there))
+    raise BadInputError(_("There is no zone {0!r}. The zones of this project: {1}.").format(named, there))
+
+
+_id, _name, _short = attrgetter("id"), attrgetter("name"), attrgetter("short")
 
 
 def _paints(project: Project, shelf: str | None) -> list[Any]:

@@ -1,1 +1,1 @@
-"""Paper: the bench card."""
+"""What leaves: paper and files, one row each in the table of exports."""

@@ -105,7 +105,7 @@ def write_evenings(leaving: Leaving, path: str | Path) -> None:
         The project has no schedule, or the place cannot be written to.
     """
     found = answer(ask(leaving.project))
-    if found.schedule is None:
+    if found.schedule is None or not found.question.work:
         raise BadInputError(
             found.fault or _("There is no step with work in it yet, so nothing to put into a calendar.")
         )
