@@ -27,8 +27,16 @@ def fresh(monkeypatch, qapp):
     types.deleteLater()
 
 
-def test_nothing_is_imported_beside_before_all_types_are_made(fresh, qtbot):
-    jobs, seen = Jobs(), []
+@pytest.fixture
+def jobs(qtbot):
+    answer = Jobs()
+    yield answer
+    answer.close()
+    answer.deleteLater()
+
+
+def test_nothing_is_imported_beside_before_all_types_are_made(fresh, jobs, qtbot):
+    seen = []
 
     def load(_progress):
         seen.append((len(fresh), threading.current_thread()))
@@ -43,23 +51,21 @@ def test_nothing_is_imported_beside_before_all_types_are_made(fresh, qtbot):
     assert {name for name, _thread in fresh} >= {"QCommonStyle", "QPainter", "QTimer"}
     assert {thread for _name, thread in fresh} == {threading.main_thread()}
     assert thread is not threading.main_thread()
-    jobs.close()
 
 
-def test_once_they_are_made_nothing_waits(fresh, qtbot):
-    jobs, seen = Jobs(), []
+def test_once_they_are_made_nothing_waits(fresh, jobs, qtbot):
+    seen = []
     importing.import_beside(jobs, "first", lambda _p: 1, seen.append)
     qtbot.waitUntil(lambda: seen == [1])
     importing.import_beside(jobs, "second", lambda _p: 2, seen.append)
     assert not jobs.idle  # begun at once
     qtbot.waitUntil(lambda: seen == [1, 2])
-    jobs.close()
 
 
-def test_jobs_that_are_gone_are_not_begun(fresh, qtbot):
-    jobs, other, seen = Jobs(), Jobs(), []
-    importing.import_beside(jobs, "room", lambda _p: seen.append("begun"), seen.append)
-    jobs.close()
-    importing.import_beside(other, "room", lambda _p: "then", seen.append)
+def test_jobs_that_are_gone_are_not_begun(fresh, jobs, qtbot):
+    gone, seen = Jobs(), []
+    importing.import_beside(gone, "room", lambda _p: seen.append("begun"), seen.append)
+    gone.close()
+    gone.deleteLater()
+    importing.import_beside(jobs, "room", lambda _p: "then", seen.append)
     qtbot.waitUntil(lambda: seen == ["then"])
-    other.close()
