@@ -4,6 +4,7 @@ import sys
 
 from benchmarks import (
     ageing,
+    bottles,
     card,
     cast,
     fading,
@@ -26,6 +27,7 @@ from benchmarks import (
 ALL = {
     "startup": startup.main,
     "mixing": mixing.main,
+    "bottles": bottles.main,
     "fitting": fitting.main,
     "fading": fading.main,
     "ageing": ageing.main,

@@ -12,7 +12,8 @@ from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import xyz_from_reflectance
 from lean_sepia.demo.card_photo import PAPER, TONER, Shot, photograph_card
 from lean_sepia.errors import SampleError
-from lean_sepia.paint.identify import from_lab_films, internal_from_lab, is_white, one_constant
+from lean_sepia.paint.handling.bodies import coats_to_hide
+from lean_sepia.paint.identify import from_lab_films, internal_from_lab, one_constant
 from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.saunderson import Surface, into_paint, through_surface
@@ -90,7 +91,7 @@ def _mixtures() -> bool:
             for ground in (PAPER, TONER)
         ]
         surface = internal_from_lab(masstone, paint.g)
-        start = one_constant(surface.R_i, paint.medium, is_white(masstone))
+        start = one_constant(surface.R_i, coats_to_hide(masstone, paint.medium))
         fitted = from_lab_films(
             start, Surface(surface.g), masstone, list(zip(films, grounds, strict=True)), 1.0
         )

@@ -93,3 +93,31 @@ def test_slopes_of_lab_are_its_differences(lab):
     xyz, step = xyz_from_lab(lab), 1e-7 * np.eye(3)
     differences = (lab_from_xyz(xyz + step) - lab_from_xyz(xyz - step)) / 2e-7
     assert lab_slopes(xyz) == pytest.approx(differences.T, rel=1e-5, abs=1e-4)
+
+
+def test_the_word_for_a_turn_of_hue_is_the_nearest_direction_at_every_hue(rng):
+    """As seen from the first colour: along the turn, red is +a*, green −a*, yellow +b*, blue −b*."""
+    axes = {"redder": (1, 0), "greener": (-1, 0), "yellower": (0, 1), "bluer": (0, -1)}
+    for _pair in range(2000):
+        L, strength, hue = rng.uniform(20, 85), rng.uniform(12, 60), rng.uniform(0, 2 * np.pi)
+        turn = rng.choice([-1, 1]) * rng.uniform(0.08, 0.25)
+        one, two = ([L, strength * np.cos(h), strength * np.sin(h)] for h in (hue, hue + turn))
+        said = {word for word in axes if word in difference(one, two).words}
+        along = np.sign(turn) * np.array([-np.sin(hue), np.cos(hue)])
+        reach = {word: float(np.dot(along, axis)) for word, axis in axes.items()}
+        nearest = max(reach, key=lambda word: reach[word])
+        if sorted(reach.values())[-1] - sorted(reach.values())[-2] > 0.02:
+            assert said == {nearest}, (one, two)
+
+
+@pytest.mark.parametrize(
+    ("one", "two", "word"),
+    [
+        ((52.9, 8.5, 26.2), (52.9, 13.0, 27.7), "redder"),  # a brown that turns to rust
+        ((40, 24, 18), (40, 20, 23), "yellower"),  # red rust that dries ochre
+        ((65, 14, 17), (65, 18, 12), "redder"),  # a flushed skin
+        ((45, -14, -6), (45, -15, 1), "yellower"),  # a sea green that yellows
+    ],
+)
+def test_browns_rusts_and_skins_are_told_as_the_eye_has_them(one, two, word):
+    assert word in difference(one, two).words

@@ -6,17 +6,16 @@ import pytest
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND, film_thickness, hides, thickness_to_hide
+from lean_sepia.paint.handling.bodies import coats_to_hide
 from lean_sepia.paint.identify import (
     from_lab_films,
     from_lab_tint,
     from_tint,
     internal_from_lab,
     one_constant,
-    typical_scattering,
 )
-from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground, ratio_of_opaque
+from lean_sepia.paint.kubelka_munk import opaque_reflectance, over_ground
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Mixture
 from lean_sepia.paint.saunderson import Surface, into_paint, through_surface
 
@@ -30,17 +29,20 @@ def test_film_thickness_follows_coats_thinner_and_spread():
     assert film_thickness(1, 20 / 21, "glaze") == pytest.approx(0.3 / 21)
 
 
-def test_typical_paint_just_hides_at_its_mediums_coats():
-    for name, medium in MEDIA.items():
-        S = np.full(31, typical_scattering(name))
-        grey = Mixture(ratio_of_opaque(GREY) * S, S, Surface())
-        assert hides(grey, medium.hides_coats * 1.02)
-        assert not hides(grey, medium.hides_coats * 0.9)
+def test_a_paint_known_by_one_colour_just_hides_at_its_coats():
+    for coats in (1.0, 2.0, 3.0, 4.0, 10.0):
+        grey = Mixture(*one_constant(GREY, coats), Surface())
+        assert hides(grey, coats * 1.02)
+        assert not hides(grey, coats * 0.9)
 
 
-def test_stated_opaque_coats_set_the_scattering():
-    K, S = one_constant(np.full(31, 0.4), "acrylic-water", False, opaque_coats=3)
-    assert thickness_to_hide(Mixture(K, S, Surface())) == pytest.approx(3, rel=0.02)
+def test_no_band_stains_beyond_what_practice_bears():
+    """An estimated spectrum comes near nothing somewhere; there K stops at 4, and the masstone stays as it is."""
+    strong = np.where(np.arange(31) < 15, 0.002, 0.6)
+    K, S = one_constant(strong, 2.0)
+    assert K.max() == pytest.approx(4.0)
+    assert opaque_reflectance(K, S) == pytest.approx(strong, rel=1e-6)
+    assert one_constant(GREY, 2.0)[0].max() < 4.0
 
 
 def test_thin_pale_film_never_hides():
@@ -71,7 +73,7 @@ def test_two_constants_from_lab_predict_a_film_better_than_one(shelf_paints):
     for paint in [p for p in shelf_paints if p.medium == "acrylic-water" and p.knowledge == 3][:10]:
         masstone = _lab(opaque_reflectance(paint.K, paint.S))
         films = [(_lab(over_ground(paint.K, paint.S, 1.0, ground)), ground) for ground in (white, black)]
-        start = one_constant(internal_from_lab(masstone, 1.0).R_i, "acrylic-water", masstone[0] > 88)
+        start = one_constant(internal_from_lab(masstone, 1.0).R_i, coats_to_hide(masstone, "acrylic-water"))
         fitted = from_lab_films(start, Surface(), masstone, films, 1.0)
         truth = _lab(over_ground(paint.K, paint.S, 0.5, np.full(31, 0.3)))
         for answers, (K, S) in ((one, start), (two, fitted)):
@@ -87,7 +89,7 @@ def test_tints_give_the_scattering_back(shelf_paints):
     K, S = from_tint(opaque_reflectance(red.K, red.S), mixed, (white.K, white.S), 4)
     half = opaque_reflectance(red.K + white.K, red.S + white.S)
     assert float(delta_e00(_lab(opaque_reflectance(K + white.K, S + white.S)), _lab(half))) < 0.3
-    start = one_constant(opaque_reflectance(red.K, red.S), "acrylic-water", False)
+    start = one_constant(opaque_reflectance(red.K, red.S), 2.0)
     K, S = from_lab_tint(
         start, Surface(), _lab(opaque_reflectance(red.K, red.S)), _lab(mixed), (white.K, white.S), 4
     )

@@ -27,7 +27,7 @@ _STEPS = (
     (np.inf, N_("much")),
 )
 
-_TOWARDS = {  # hue region -> (word when h grows, word when h falls)
+_TOWARDS = {  # a quarter of the circle about each axis: word when h grows, when h falls, the nearest direction of the a*b* plane
     "red": (N_("yellower"), N_("bluer")),
     "yellow": (N_("greener"), N_("redder")),
     "green": (N_("bluer"), N_("yellower")),
@@ -98,7 +98,7 @@ def difference(first: npt.ArrayLike, second: npt.ArrayLike) -> Difference:
         terms.append((float(np.hypot(dC, dH)), word))
     else:
         terms.append((abs(dC), N_("stronger") if dC > 0 else N_("greyer")))
-        region = ("red", "yellow", "green", "blue")[int(((float(hue_deg(one)) + 15) % 360) // 90)]
+        region = ("red", "yellow", "green", "blue")[int(((float(hue_deg(one)) + 45) % 360) // 90)]
         terms.append((abs(dH), _TOWARDS[region][0 if dH > 0 else 1]))
     told = tuple(
         (step, direction)

@@ -24,19 +24,15 @@ from lean_sepia.paint.kubelka_munk import (
     ratio_of_opaque,
     scattering_from_drawdown,
 )
-from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Mixture
 from lean_sepia.paint.saunderson import K1, K2, Surface, into_paint, through_surface
 
 Constants = tuple[FloatArray, FloatArray]
 
-_WHITE_LIGHTNESS, _WHITE_CHROMA = 88.0, 10.0
-STRONGEST = 25.0
-"""K of the strongest paint against the scattering of a typical one: a part of such a black in nine of white gives a middle
-grey, L* about 50 (practice). A colour near black says only that K/S is large, not how large."""
-WHITE_SCATTERING = (
-    5.0  # titanium white against a typical coloured paint: it then hides in about 4 coats (practice)
-)
+STRONGEST = 4.0
+"""The highest K of any band, per film unit. The spectrum that is estimated from one colour comes near nothing in some bands, where
+K/S would stain tens of times too strongly (practice: a part of black in nine of white gives L* 40 to 76)."""
+_NEVER = 200.0  # film units: what does not hide in so many is told by them
 
 
 @dataclass(frozen=True)
@@ -75,38 +71,15 @@ def internal_from_lab(lab: npt.ArrayLike, g: float = 1.0, k1: float = K1, k2: fl
     return SurfaceColour(np.clip(into_paint(best.reflectance, g, k1, k2), 1e-4, 1 - 1e-4), g, best.miss_de00)
 
 
-def is_white(lab: npt.ArrayLike) -> bool:
-    """Whether a masstone of this L*a*b* (3,) is taken for a white, which scatters far more than other paints (practice)."""
-    L, a, b = np.asarray(lab, dtype=float)
-    return bool(L > _WHITE_LIGHTNESS and np.hypot(a, b) < _WHITE_CHROMA)
+def one_constant(R_i: FloatArray, coats: float) -> Constants:
+    """K and S (31,) from the opaque internal reflectance (31,) alone: S so that the paint just hides in so many neat coats.
 
-
-@cache
-def typical_scattering(medium: str) -> float:
-    """S of a typical paint of a medium: a middle grey hides at the medium's default coats (practice)."""
-    R = np.full(BANDS, 0.25)
-    thickness = thickness_to_hide(Mixture(ratio_of_opaque(R), np.ones(BANDS), Surface()))
-    if thickness is None:
-        raise AssertionError("a middle grey hides at some thickness")
-    return thickness / MEDIA[medium].hides_coats
-
-
-def one_constant(
-    R_i: FloatArray, medium: str, is_white: bool, opaque_coats: float | None = None
-) -> Constants:
-    """K and S from the opaque internal reflectance alone, with a scattering typical for the medium.
-
-    A stated `opaque_coats` sets S so that the paint just hides there. Else K is at most `STRONGEST`: where K/S is larger, S is
-    lower, so that the masstone stays as it is.
+    No band's K passes `STRONGEST`: where it would, S is lower, so that the masstone stays as it is. What hides as a film does not
+    follow from its masstone; the rule was measured on spectral paints (`benchmarks/bottles.py`).
     """
     ratio = ratio_of_opaque(R_i)
-    typical = typical_scattering(medium)
-    if opaque_coats:
-        thickness = thickness_to_hide(Mixture(ratio, np.ones(BANDS), Surface()), most=200.0)
-        if thickness is not None:
-            S = np.full(BANDS, thickness / opaque_coats)
-            return ratio * S, S
-    S = np.minimum(typical * (WHITE_SCATTERING if is_white else 1.0), STRONGEST * typical / ratio)
+    thickness = thickness_to_hide(Mixture(ratio, np.ones(BANDS), Surface()), most=_NEVER) or _NEVER
+    S = np.minimum(thickness / coats, STRONGEST / ratio)
     return ratio * S, S
 
 

@@ -13,6 +13,7 @@ import numpy.typing as npt
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.language import N_
+from lean_sepia.paint.handling.bodies import USES
 from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.saunderson import K1, K2, Surface
@@ -59,7 +60,7 @@ class Mixture:
 class Paint:
     """One paint: absorption K and scattering S (31,) per film unit, and its surface.
 
-    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt; `remark` is what its owner noted.
+    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt; `remark` is what its owner noted; `use` and `body` are names of their tables; `empty` says that nothing usable is left in it.
     """
 
     id: str
@@ -79,6 +80,9 @@ class Paint:
     retired: bool = False
     keep: float | None = None
     remark: str = ""
+    use: str = "paint"
+    body: str = "usual"
+    empty: bool = False
 
     @cached_property
     def surface(self) -> Surface:
@@ -93,11 +97,18 @@ class Paint:
     @property
     def mixes(self) -> bool:
         """Whether the paint may be part of a wet mixture: a film that does not come from a spray can, in use."""
-        return self.lies_as_film and not self.can and not self.retired
+        return self.lies_as_film and not self.can and not self.retired and not USES[self.use].alone
+
+    @property
+    def proposed(self) -> bool:
+        """Whether the program stirs it into a mixture by itself: a coloured paint or ink of which something is left."""
+        return self.mixes and USES[self.use].proposed and not self.empty and not self.clear
 
     @property
     def clear(self) -> bool:
         """Whether it is a medium, such as a gloss medium or flat base: one film of it lets nearly all light through."""
+        if self.body == "clear":
+            return self.lies_as_film
         return self.lies_as_film and bool(layer(self.K, self.S, 1.0)[1].min() > _CLEAR_TRANSMITTANCE)
 
     def masstone_lab(self) -> FloatArray:

@@ -71,9 +71,9 @@ def usable(paints: Sequence[Paint], limits: Limits, max_paints: int) -> list[Pai
 
 
 def sought(paints: Sequence[Paint], limits: Limits) -> BoolArray:
-    """Which paints (n,) recipes are made of: clear media only where they are asked for, or where there is nothing else."""
+    """Which paints (n,) recipes are made of: primers, washes, clear media and empty bottles only where they are asked for, or where there is nothing else."""
     asked = limits.must | (limits.only or frozenset())
-    sought = np.array([not paint.clear or paint.id in asked for paint in paints])
+    sought = np.array([paint.proposed or paint.id in asked for paint in paints])
     return sought if sought.any() else ~sought
 
 

@@ -23,6 +23,7 @@ class Bottle:
 
     colour : as people write one; empty where the record's own measurement stays
     thinner_share : of what it is sold with, such as 0.9 of a ready-made wash; stock_ml : what is left of it
+    use, body : names of their tables; opaque_coats : neat coats in which it hides, where that is known
     """
 
     name: str
@@ -37,6 +38,9 @@ class Bottle:
     note: str = ""
     can: bool = False
     retired: bool = False
+    use: str = "paint"
+    body: str = "usual"
+    opaque_coats: float | None = None
 
 
 def fresh_bottle_id(name: str, taken: Collection[str]) -> str:
@@ -65,11 +69,15 @@ def record_of(bottle: Bottle, old: Mapping[str, Any] | None, taken: Iterable[str
         raise ShelfError(_("A bottle needs a name, such as Sea green."))
     record = dict(old or {"id": fresh_bottle_id(bottle.name, set(taken))})
     if bottle.colour.strip():
-        for field in _COLOURS:
+        for field in (*_COLOURS, "hex"):
             record.pop(field, None)
         record["lab"] = [round(value, 3) for value in read_colour(bottle.colour)]
-    elif old is None:
-        raise ShelfError(_("A bottle needs a colour: L*, a*, b* with commas, or #4f7a6c."))
+    elif bottle.body != "clear" and not any(field in record for field in (*_COLOURS, "hex")):
+        raise ShelfError(
+            _(
+                "A bottle needs a colour: L*, a*, b* with commas, or #4f7a6c. What has none, such as a varnish, is clear."
+            )
+        )
     record |= {
         "name": bottle.name.strip(),
         "line": bottle.line.strip(),
@@ -77,6 +85,8 @@ def record_of(bottle: Bottle, old: Mapping[str, Any] | None, taken: Iterable[str
         "finish": bottle.finish,
     }
     written: dict[str, object] = {
+        "use": "" if bottle.use == "paint" else bottle.use, "body": "" if bottle.body == "usual" else bottle.body,
+        "opaque_coats": bottle.opaque_coats,
         "thinner_share": bottle.thinner_share, "drops_per_ml": bottle.drops_per_ml, "stock_ml": bottle.stock_ml,
         "opened": bottle.opened.strip(), "note": bottle.note.strip(), "can": bottle.can, "retired": bottle.retired,
     }  # fmt: skip
@@ -98,5 +108,6 @@ def bottle_of(record: Mapping[str, Any]) -> Bottle:
     return Bottle(
         str(record.get("name") or record["id"]), str(record.get("line") or ""), str(record["medium"]), str(record["finish"]), "",
         number("thinner_share") or 0.0, number("drops_per_ml"), number("stock_ml"), str(record.get("opened") or ""),
-        str(record.get("note") or ""), record.get("can") is True, record.get("retired") is True,
+        str(record.get("note") or ""), record.get("can") is True, record.get("retired") is True, str(record.get("use") or "paint"),
+        str(record.get("body") or "usual"), number("opaque_coats"),
     )  # fmt: skip

@@ -15,7 +15,8 @@ from lean_sepia.files.gate import csv_rows, read_text
 from lean_sepia.files.typed import to_count
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.identify import from_lab_films, internal_from_lab, is_white, one_constant
+from lean_sepia.paint.handling.bodies import coats_to_hide
+from lean_sepia.paint.identify import from_lab_films, internal_from_lab, one_constant
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISHES, Knowledge, Mixture
@@ -163,7 +164,7 @@ def _paint(
 ) -> tuple[ReadPaint, float]:
     found = internal_from_lab(field.masstone.lab, SHEEN[names["finish"]])
     surface = Surface(found.g)
-    start = one_constant(found.R_i, names["medium"], is_white(field.masstone.lab))
+    start = one_constant(found.R_i, coats_to_hide(field.masstone.lab, names["medium"]))
     films = [(field.over_white.lab, grounds[0]), (field.over_black.lab, grounds[1])]
     K, S = from_lab_films(start, surface, field.masstone.lab, films, X)
     record = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
@@ -9,11 +10,13 @@ from typing import Any
 import numpy as np
 
 from lean_sepia.arrays import FloatArray
-from lean_sepia.colour.lab import checked_lab
+from lean_sepia.colour.lab import checked_lab, lab_from_reflectance
 from lean_sepia.colour.spectrum import BANDS, WAVELENGTHS_NM, resample
+from lean_sepia.colour.written import read_colour
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND
+from lean_sepia.paint.handling.bodies import coats_to_hide
 from lean_sepia.paint.identify import (
     Constants,
     from_drawdown,
@@ -21,7 +24,6 @@ from lean_sepia.paint.identify import (
     from_lab_tint,
     from_tint,
     internal_from_lab,
-    is_white,
     one_constant,
 )
 from lean_sepia.paint.paint import Knowledge, Paint
@@ -30,6 +32,13 @@ from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.shelf.record_model import PaintRecord, read_record
 
 _IN_A_BOTTLE = 0.3  # what is sold so thin comes in a bottle and drips, even oil (practice)
+
+
+_CLEAR_K, _CLEAR_S = (
+    1e-7,
+    1e-6,
+)  # neither colour nor scattering; never quite none, by which nothing can be divided
+_DRIED = re.compile(r"\bdried (up|out|hard)\b|\bgone hard\b|\bempty\b", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -71,13 +80,15 @@ def paint_from_record(
     who = _("Paint {0!r}").format(given.id)
     blank = Paint(given.id, given.name or given.id, given.medium, given.finish, np.zeros(BANDS), np.ones(BANDS),
                   SHEEN[given.finish], Knowledge.SPECTRAL, given.line, given.k1, given.k2,
-                  drops_per_ml=given.drops_per_ml or (DROPS_PER_ML if given.thinner_share > _IN_A_BOTTLE else None), can=given.can, retired=given.retired, keep=given.keep, remark=noted.strip() if isinstance(noted := record.get("note"), str) else "")  # fmt: skip
+                  drops_per_ml=given.drops_per_ml or (DROPS_PER_ML if given.thinner_share > _IN_A_BOTTLE else None), can=given.can, retired=given.retired, keep=given.keep, use=given.use, body=given.body, empty=_is_empty(record), remark=noted.strip() if isinstance(noted := record.get("note"), str) else "")  # fmt: skip
     if given.K is not None or given.S is not None:
         K, S = (_spectrum(given, key, who, least=0.0) for key in ("K", "S"))
         level = next(level for level in Knowledge if str(level) == given.knowledge)
         return replace(blank, K=K, S=S, g=blank.g if given.g is None else given.g, knowledge=level)
+    if given.body == "clear":
+        return replace(blank, K=np.full(BANDS, _CLEAR_K), S=np.full(BANDS, _CLEAR_S))
     masstone = _masstone(given, blank, who)
-    start = one_constant(masstone.R_i, given.medium, _is_white(masstone), given.opaque_coats)
+    start = one_constant(masstone.R_i, _coats(given, masstone, blank))
     known = _second_constant(given, blank, masstone, start, grounds, whites or {}, who)
     K, S = known or (start[0] * (1 - given.thinner_share), start[1] * (1 - given.thinner_share))
     level = Knowledge.TWO_CONSTANT if known else Knowledge.ONE_CONSTANT
@@ -138,9 +149,16 @@ def _masstone(record: PaintRecord, paint: Paint, who: str) -> _Masstone:
         )
         clipped = np.clip(R, low + 1e-4, high - 1e-4)
         return _Masstone(np.clip(paint.surface.inwards(clipped), 1e-4, 1 - 1e-4), paint.g, None, notes)
-    if record.lab is None:
-        raise ShelfError(_("{0} has no colour: give K and S, or R, or lab.").format(who))
-    lab = _lab(record, "lab", who)
+    if record.lab is not None:
+        lab = _lab(record, "lab", who)
+    elif record.hex:
+        lab = _hex(record.hex, who)
+    else:
+        raise ShelfError(
+            _(
+                "{0} has no colour: give K and S, or R, or lab, or hex; what is clear says so as its body."
+            ).format(who)
+        )
     found = internal_from_lab(lab, paint.g, paint.k1, paint.k2)
     notes = ()
     if found.g < paint.g - 0.02:
@@ -152,11 +170,19 @@ def _masstone(record: PaintRecord, paint: Paint, who: str) -> _Masstone:
     return _Masstone(found.R_i, found.g, lab, notes)
 
 
-def _is_white(masstone: _Masstone) -> bool:
+def _is_empty(record: Mapping[str, Any]) -> bool:
+    """Whether nothing usable is left, as its stock or its owner's note says."""
+    stock, note = record.get("stock_ml"), record.get("note")
+    none = isinstance(stock, int | float) and not isinstance(stock, bool) and stock <= 0
+    return none or (isinstance(note, str) and bool(_DRIED.search(note)))
+
+
+def _coats(record: PaintRecord, masstone: _Masstone, paint: Paint) -> float:
+    """Neat coats in which a paint known by its masstone hides."""
     lab = masstone.lab
     if lab is None:
-        return float(masstone.R_i.min()) > 0.6
-    return is_white(lab)
+        lab = lab_from_reflectance(Surface(masstone.g, paint.k1, paint.k2).seen(masstone.R_i))
+    return coats_to_hide(lab, record.medium, record.body, record.opaque_coats)
 
 
 def _tint_white(record: PaintRecord, whites: Mapping[str, Paint], who: str) -> tuple[Paint, float]:
@@ -217,6 +243,13 @@ def _spectrum(
         return resample(grid, values)
     except ValueError as error:
         raise ShelfError(f"{who}: {error}.") from None
+
+
+def _hex(written: str, who: str) -> FloatArray:
+    try:
+        return np.array(read_colour(written if written.startswith("#") else "#" + written))
+    except ColourError as error:
+        raise ShelfError(f"{who}: hex: {error}") from None
 
 
 def _lab(record: PaintRecord, key: str, who: str) -> FloatArray:

@@ -17,15 +17,14 @@ from pydantic import (
 
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
+from lean_sepia.paint.handling.bodies import BODIES, USES
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISHES, Knowledge
 from lean_sepia.paint.saunderson import K1, K2
 
 _CHOICES: dict[str, Collection[str]] = {
-    "medium": MEDIA,
-    "finish": FINISHES,
-    "knowledge": set(map(str, Knowledge)),
-}
+    "medium": MEDIA, "finish": FINISHES, "knowledge": [str(level) for level in Knowledge], "body": BODIES, "use": USES,
+}  # fmt: skip
 
 
 def _known(field: str) -> AfterValidator:
@@ -59,6 +58,9 @@ class PaintRecord(BaseModel):
     k2: Share = K2
     g: Annotated[float, Field(ge=0, le=1)] | None = None
     knowledge: Annotated[str, _known("knowledge")] = str(Knowledge.SPECTRAL)
+    body: Annotated[str, _known("body")] = "usual"
+    use: Annotated[str, _known("use")] = "paint"
+    hex: str | None = None
     drops_per_ml: Positive = None
     can: bool = False
     retired: bool = False

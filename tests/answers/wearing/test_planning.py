@@ -199,7 +199,8 @@ def test_rows_are_what_the_strata_show_when_they_are_laid(hull, bottles):
 
 def test_translucent_marks_get_the_passes_they_need(hull, bottles):
     project, zone = hull
-    pale = Bottles([paint for paint in bottles.paints if paint.name == "Sand"])
+    sand = next(paint for paint in bottles.paints if paint.name == "Sand")
+    pale = Bottles([replace(sand, K=sand.K / 5, S=sand.S / 5)])
     plan = WearPlan(kinds=(PlannedWear(kind="scratch", share=0.01),))
     (row,) = wear_rows(project, zone, plan, pale)
     once, _coats = lay_rows(project, zone, [replace(row, draft=replace(row.draft, passes=1))], pale)

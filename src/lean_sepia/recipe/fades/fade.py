@@ -128,7 +128,7 @@ def choose_lighteners(
     usable = [
         paint
         for paint in paints
-        if paint.mixes and not paint.clear and media_mix(paint.medium, base.medium) and not _same(paint, base)
+        if paint.proposed and media_mix(paint.medium, base.medium) and not _same(paint, base)
     ]
     if not usable:
         raise ShelfError(

@@ -161,11 +161,7 @@ def _with_medium(base: Paint, paints: Sequence[Paint], medium: Medium) -> tuple[
         raise ShelfError(
             _("{0} cannot be stirred into a base of {1}.").format(medium.paint.name, base.medium)
         )
-    fitting = [
-        paint
-        for paint in paints
-        if paint.mixes and not paint.clear and media_mix(paint.medium, medium.paint.medium)
-    ]
+    fitting = [paint for paint in paints if paint.proposed and media_mix(paint.medium, medium.paint.medium)]
     return medium.into(base), [medium.into(paint) for paint in fitting]
 
 

@@ -93,7 +93,7 @@ def darkener(paints: Sequence[Paint], base: Paint, *, pure: bool = False) -> Pai
     """
     dark = [
         p for p in paints
-        if p.mixes and not p.clear and media_mix(p.medium, base.medium) and p.masstone_lab()[0] < _DARK_L
+        if p.proposed and media_mix(p.medium, base.medium) and p.masstone_lab()[0] < _DARK_L
     ]  # fmt: skip
     tinged = [p for p in dark if float(chroma(p.masstone_lab())) > _DEAD_CHROMA]
     dead = [p for p in dark if float(chroma(p.masstone_lab())) <= _DEAD_CHROMA]

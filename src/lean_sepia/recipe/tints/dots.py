@@ -92,7 +92,7 @@ def choose_dots(
         raise ShelfError(
             _("A palette for dots has {0} to {1} oils; found {2}.").format(FEWEST_OILS, MOST_OILS, oils)
         )
-    usable = [paint for paint in paints if paint.mixes and not paint.clear]
+    usable = [paint for paint in paints if paint.proposed]
     if len(usable) < FEWEST_OILS:
         raise ShelfError(
             _("Dots need at least {0} oils or enamels; found {1}. Add some to the shelf.").format(

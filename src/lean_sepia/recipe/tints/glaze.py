@@ -130,7 +130,7 @@ def choose_glazes(
                 len(grounds), len(targets)
             )
         )
-    usable = [paint for paint in paints if paint.mixes and not paint.clear]
+    usable = [paint for paint in paints if paint.proposed]
     if not usable:
         raise ShelfError(
             _("No paint on this shelf can be thinned to a glaze: metallics and powders are laid alone.")

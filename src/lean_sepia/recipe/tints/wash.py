@@ -79,7 +79,7 @@ def choose_washes(
     ShelfError
         No paint can be thinned to a wash.
     """
-    usable = [paint for paint in paints if paint.mixes and not paint.clear]
+    usable = [paint for paint in paints if paint.proposed]
     if not usable:
         raise ShelfError(
             _("No paint on this shelf can be thinned to a wash: metallics and powders are laid alone.")

@@ -10,6 +10,7 @@ from PySide6.QtCore import Signal
 
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import thickness_to_hide
+from lean_sepia.paint.handling.bodies import BODIES, USES
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.shelf.content import stock_ml
@@ -64,6 +65,8 @@ class BottlePanel(Panel):
         self.figures.setText(lab_words(lab) if lab else _("Clear: it changes the sheen of a mixture."))
         kind = f"{_(MEDIA[paint.medium].words)} · {_(FINISH_WORDS[paint.finish])}"
         facts = [f"{paint.line} · {kind}" if paint.line else kind]
+        if paint.use != "paint" or paint.body != "usual":
+            facts.append(f"{_(USES[paint.use].words)}, {_(BODIES[paint.body].words)}.".capitalize())
         facts += [
             _hiding(paint),
             _("Known: {0}.").format(_(KNOWN[paint.knowledge])),

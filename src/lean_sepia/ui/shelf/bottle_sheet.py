@@ -10,11 +10,13 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QLineEdit
 from lean_sepia.colour.written import is_colour, read_colour
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
+from lean_sepia.paint.handling.bodies import BODIES, SPRAYED_TO_NEAT, USES, coats_to_hide
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS
 from lean_sepia.shelf.bottles import Bottle, bottle_of, record_of
 from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, label, measure_box
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.kit.swatch import Chip, Lab
@@ -42,6 +44,26 @@ class BottleSheet(Sheet):
         self.buttons([keep, leave])
 
     def _build(self, known: Bottle, lab: Lab | None) -> None:
+        self.use = ChoiceBox(_("What it is"), [(_(use.words), name) for name, use in USES.items()])
+        self.body_of = ChoiceBox(_("How it covers"), [(_(body.words), name) for name, body in BODIES.items()])
+        self.use.choose(known.use)
+        self.body_of.choose(known.body)
+        self.use.currentIndexChanged.connect(lambda _i: self._use_chosen())
+        self.body_of.currentIndexChanged.connect(lambda _i: self._show_hiding())
+        self.hides = measure_box(
+            0, 60, known.opaque_coats or 0, _("coats"), _("Coats in which it hides"), 1, 110
+        )
+        self.hides.setSpecialValueText(_("I do not know"))
+        self.counted = ChoiceBox(
+            _("Coats are counted"), [(_("brushed neat"), 1.0), (_("sprayed thinned"), SPRAYED_TO_NEAT)]
+        )
+        self._taken = label("", "second", wrap=True)
+        self.hides.valueChanged.connect(lambda _v: self._show_hiding())
+        self._build_what(known, lab)
+        self._build_lines()
+        self._show_hiding()
+
+    def _build_what(self, known: Bottle, lab: Lab | None) -> None:
         self.name, self.of_line, self.colour = QLineEdit(known.name), QLineEdit(known.line), QLineEdit()
         self.colour.setPlaceholderText(_("as measured") if self._record else _("L*, a*, b* or #4f7a6c"))
         self._chip, self._lab = Chip(lab, 30, 22), lab
@@ -70,9 +92,15 @@ class BottleSheet(Sheet):
         )
         self.can.setChecked(known.can)
         self.retired.setChecked(known.retired)
+
+    def _build_lines(self) -> None:
+        self.line(_("it is"), self.use)
         self.line(_("name"), self.name)
         self.line(_("line"), self.of_line)
         self.line(_("colour"), self.colour, self._chip)
+        self.line(_("covers"), self.body_of)
+        self._hiding_line = self.line(_("hides in"), self.hides, self.counted, None)
+        self.add(self._taken)
         self.line(_("medium"), self.medium)
         self.line(_("dries"), self.finish, None)
         self.line(_("sold with"), self.thinned, label(_("thinner in it"), "second"), None)
@@ -82,13 +110,41 @@ class BottleSheet(Sheet):
         self.line("", self.can)
         self.line("", self.retired)
 
-    def _show_colour(self) -> None:
+    def _use_chosen(self) -> None:
+        """A varnish or a medium has no colour, as a rule."""
+        if self._record is None and not self.colour.text().strip():
+            self.body_of.choose("clear" if self.use.value in ("varnish", "medium") else "usual")
+
+    def _show_hiding(self) -> None:
+        """In how many coats it is taken to hide, where its owner does not know."""
+        clear = self.body_of.value == "clear"
+        self._hiding_line.setVisible(not clear)
+        self.colour.setEnabled(not clear)
+        lab = self._colour
+        if clear:
+            self._taken.setText(_("It changes the sheen of a mixture, and thins its colour."))
+        elif self.hides.value() or lab is None:
+            self._taken.setText("")
+        else:
+            coats = coats_to_hide(lab, str(self.medium.currentData()), str(self.body_of.value))
+            self._taken.setText(
+                _("Taken to hide in {0:g} coats brushed neat, as such paints do.").format(coats)
+            )
+
+    @property
+    def _colour(self) -> Lab | None:
+        """The colour that is written, else what is known; None where what is written is none yet."""
         text = self.colour.text().strip()
+        if not text:
+            return self._lab
         try:
-            lab = read_colour(text) if is_colour(text) else self._lab if not text else None
+            return read_colour(text) if is_colour(text) else None
         except SepiaError:
-            lab = None
-        self._chip.show_lab(lab)
+            return None
+
+    def _show_colour(self) -> None:
+        self._chip.show_lab(self._colour)
+        self._show_hiding()
 
     def bottle(self) -> Bottle:
         """The bottle as it stands on the sheet."""
@@ -96,7 +152,8 @@ class BottleSheet(Sheet):
         return Bottle(
             self.name.text(), self.of_line.text(), self.medium.currentData(), self.finish.currentData(), self.colour.text(),
             self.thinned.value() / 100, self.drops.value() or None, left if left >= 0 else None, self.opened.text(), self.note.text(),
-            self.can.isChecked(), self.retired.isChecked(),
+            self.can.isChecked(), self.retired.isChecked(), str(self.use.value), str(self.body_of.value),
+            self.hides.value() / self.counted.currentData() or None,
         )  # fmt: skip
 
     def keep(self) -> None:

@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 from lean_sepia.colour.lab import hue_deg
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
+from lean_sepia.paint.handling.bodies import USES
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.shelf.bottles import fresh_bottle_id
@@ -322,6 +323,7 @@ def _searched(paint: Paint, records: Mapping[str, Mapping[str, Any]]) -> str:
         paint.id,
         _(MEDIA[paint.medium].words),
         _(FINISH_WORDS[paint.finish]),
+        _(USES[paint.use].words),
         note,
         retired,
     )

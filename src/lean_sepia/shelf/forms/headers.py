@@ -1,0 +1,70 @@
+"""The columns of a typed shelf: what they are called in everyday words, and how their cells are read."""
+
+from __future__ import annotations
+
+import re
+
+_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
+_SAID: dict[str, tuple[str, ...]] = {
+    "id": ("id", "code", "number", "no", "nr"),
+    "name": ("name", "colour name", "color name", "paint", "bottle", "title"),
+    "line": ("line", "range", "series", "maker"),
+    "medium": ("medium", "type", "kind of paint", "binder"),
+    "finish": ("finish", "sheen", "dries", "surface"),
+    "hex": ("hex", "colour", "color", "rgb", "screen colour", "screen color"),
+    "use": ("use", "for", "purpose", "what it is"),
+    "body": ("body", "opacity", "cover", "covers", "coverage"),
+    "opaque_coats": ("opaque coats", "hides in", "coats to hide", "coats", "hides in coats"),
+    "thinner_share": ("thinner share", "sold thinned", "thinned"),
+    "stock_ml": ("stock ml", "left", "left ml", "ml left", "stock", "remaining"),
+    "drops_per_ml": ("drops per ml", "drops a ml", "drops"),
+    "opened": ("opened", "opened on", "date opened"),
+    "note": ("note", "notes", "remark", "remarks", "comment"),
+    "can": ("can", "spray can", "spray"),
+    "retired": ("retired", "not used"),
+    "keep": ("keep", "keeps"),
+    "k1": ("k1",),
+    "k2": ("k2",),
+    "film_coats": ("film coats",),
+    "tint_white": ("tint white",),
+    "tint_parts_white": ("tint parts white",),
+}  # fmt: skip
+_FIELDS = {word: field for field, words in _SAID.items() for word in words}
+_FIELDS |= {f"{lab} {axis}".replace("_", " ").casefold(): f"{lab}_{axis}" for lab in _LABS for axis in "Lab"}
+_FIELDS |= {"l*": "lab_L", "a*": "lab_a", "b*": "lab_b", "l": "lab_L", "a": "lab_a", "b": "lab_b"}
+NUMBERS = (
+    "film_coats",
+    "tint_parts_white",
+    "k1",
+    "k2",
+    "stock_ml",
+    "drops_per_ml",
+    "opaque_coats",
+    "thinner_share",
+    "keep",
+)
+YES_OR_NO = ("can", "retired")
+_UNIT = re.compile(r"\s*(coats?|ml|millilitres?|drops?|thinner|%)\s*$", re.IGNORECASE)
+
+
+def field_of(header: str) -> str:
+    """The field that a column is called; its own name where none is."""
+    said = " ".join(header.replace("_", " ").split()).casefold()
+    return _FIELDS.get(said, header)
+
+
+def is_known(field: str) -> bool:
+    """Whether a column means something to the program."""
+    return field in _FIELDS.values()
+
+
+def without_unit(field: str, written: str) -> str:
+    """The figure of a cell such as "2 coats", "60 %" or "12,5 ml"; a share in per cent as a share."""
+    figure = _UNIT.sub("", written)
+    if field in ("thinner_share", "keep") and "%" in written:
+        return str(float(figure.replace(",", ".")) / 100) if _is_number(figure) else figure
+    return figure
+
+
+def _is_number(text: str) -> bool:
+    return bool(re.fullmatch(r"\d+(?:[.,]\d+)?", text.strip()))
