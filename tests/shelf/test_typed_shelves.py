@@ -95,6 +95,39 @@ def test_a_screen_colour_in_json_is_a_colour(tmp_path):
     record = {"id": "mud", "medium": "oil", "finish": "satin", "hex": "6d5c47", "body": "opaque"}
     file.write_text(json.dumps({"paints": [record]}))
     assert thickness_to_hide(read_shelf(file).paints()[0]) == pytest.approx(1.3, rel=0.03)
-    file.write_text(json.dumps({"paints": [{**record, "hex": "brown"}]}))
-    with pytest.raises(ShelfError, match="hex"):
+    for wrong in ("brown", 5, "#12"):
+        file.write_text(json.dumps({"paints": [{**record, "hex": wrong}]}))
+        with pytest.raises(ShelfError, match="hex"):
+            read_shelf(file).paints()
+
+
+@pytest.mark.parametrize(("field", "wrong"), [("use", "glue"), ("body", 3), ("use", None)])
+def test_a_use_or_a_body_that_there_is_not_says_which_there_are(tmp_path, field, wrong):
+    file = tmp_path / "shelf.json"
+    file.write_text(
+        json.dumps(
+            {"paints": [{"id": "mud", "medium": "oil", "finish": "satin", "hex": "6d5c47", field: wrong}]}
+        )
+    )
+    with pytest.raises(ShelfError, match=f"{field} is one of"):
         read_shelf(file).paints()
+
+
+def test_a_bottle_that_dried_up_is_not_proposed(tmp_path):
+    file = tmp_path / "shelf.csv"
+    file.write_text(
+        "Name;Colour;Note\nMud;#6d5c47;dried up in spring\nSand;#b39b74;never empty it into a drain\n"
+    )
+    mud, sand = read_shelf(file).paints()
+    assert not mud.proposed
+    assert sand.proposed
+
+
+def test_nothing_coloured_is_no_recipe(tmp_path):
+    file = tmp_path / "shelf.csv"
+    file.write_text("Name;Colour;Cover\nGloss;;clear\n")
+    with pytest.raises(ShelfError, match="clear and has no colour"):
+        MixSolver(read_shelf(file).paints())
+    file.write_text("Name;Colour\n")
+    with pytest.raises(ShelfError, match="lists no paints"):
+        read_shelf(file)

@@ -67,6 +67,10 @@ def usable(paints: Sequence[Paint], limits: Limits, max_paints: int) -> list[Pai
     ]
     if not left:
         raise ShelfError(_("Every paint that can be mixed is ruled out. Allow at least one."))
+    if all(paint.body == "clear" for paint in left):
+        raise ShelfError(
+            _("What is left to mix is clear and has no colour. Put a paint on the shelf, or allow one.")
+        )
     return left
 
 

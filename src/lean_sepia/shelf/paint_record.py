@@ -38,7 +38,7 @@ _CLEAR_K, _CLEAR_S = (
     1e-7,
     1e-6,
 )  # neither colour nor scattering; never quite none, by which nothing can be divided
-_DRIED = re.compile(r"\bdried (up|out|hard)\b|\bgone hard\b|\bempty\b", re.IGNORECASE)
+_DRIED = re.compile(r"\bdried (up|out|hard)\b|\bgone hard\b", re.IGNORECASE)
 
 
 @dataclass(frozen=True)

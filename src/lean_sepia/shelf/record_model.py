@@ -113,6 +113,8 @@ def _told(fault: Any, record: Mapping[str, Any]) -> str:
     if field in _CHOICES:
         choices = ", ".join(_CHOICES[field])
         return _("{0}: {1} is one of {2}; found {3!r}.").format(who, field, choices, value)
+    if field == "hex":
+        return _("{0}: hex is a screen colour such as #4f7a6c; found {1!r}.").format(who, value)
     if field in _SHARES:
         most = _("below 1") if field not in ("g", "keep") else "1"
         return _("{0}: {1} is a share from 0 to {2}; found {3!r}.").format(who, field, most, value)

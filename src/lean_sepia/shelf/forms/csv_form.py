@@ -39,7 +39,9 @@ def read(text: str, file: Path) -> ShelfContent:
         A column that is needed is missing, or a cell cannot be read; the message names its line and column.
     """
     rows = list(csv_rows(text, file, _("The shelf"), (), ShelfError))
-    columns = {header: field_of(header) for header in (rows[0][1] if rows else {})}
+    if not rows:
+        return ShelfContent(())
+    columns = {header: field_of(header) for header in rows[0][1]}
     _check_columns(columns, file)
     taken: dict[str, int] = {}
     records = []
