@@ -71,7 +71,7 @@ def _told(leaving, place):
 
 def test_an_export_is_a_command(monkeypatch, demo, call, tmp_path):
     monkeypatch.setattr("lean_sepia.report.fonts.write_title", _told, raising=False)
-    row = Export(label="Title file…", hint="The title alone", about="project", kind="Text", ending=".txt",
+    row = Export(label="Title file…", hint="The title alone", help="Write the title.", about="project", kind="Text", ending=".txt",
                  called=lambda leaving: leaving.project.title, writes="fonts:write_title")  # fmt: skip
     monkeypatch.setitem(EXPORTS, "title", row)
     monkeypatch.setitem(cli.commands, "title", command_of("title", row))

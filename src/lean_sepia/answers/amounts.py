@@ -14,7 +14,6 @@ from lean_sepia.document.versions import from_cup, medium_of, paint_of, recipe_p
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.batch import BatchVolume, batch_volume
 from lean_sepia.recipe.parts import DROPS_PER_ML, Measured, measure_out
 
@@ -84,7 +83,7 @@ def cups_of(project: Project, coats: Sequence[Coat]) -> list[Cup]:
     """The mixes of coats that are laid in one step; coats of the same mix share a cup."""
     same: dict[object, list[Coat]] = {}
     for coat in coats:
-        if coat.recipe and coat.on and not KINDS[coat.kind].loose(medium_of(project, coat)):
+        if coat.recipe and coat.on and not coat.nature.loose(medium_of(project, coat)):
             recipe = project.recipe(coat.recipe)
             same.setdefault((recipe.parts, recipe.cups, coat.thinner_share), []).append(coat)
     return [_cup(project, together) for together in same.values()]

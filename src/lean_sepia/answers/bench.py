@@ -27,7 +27,6 @@ from lean_sepia.plan.care.looking import angles, looks_again
 from lean_sepia.plan.care.readying import pressure, to_put_out, tool_state
 from lean_sepia.plan.care.rescue import test_first, undoing
 from lean_sepia.plan.hours.wall_clock import later
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.schedule.build import Placed
@@ -256,13 +255,13 @@ def timers(plan: PlanAnswer, steps: Sequence[BenchStep]) -> tuple[Timer, ...]:
 
 def _colour(project: Project, cut: Strata, coat: Coat) -> StepColour:
     band = next(band for band in cut.bands if band.coat.id == coat.id)
-    target = target_for(cut.targets, coat.kind, coat.name)[0] if KINDS[coat.kind].stage != "seen" else None
+    target = target_for(cut.targets, coat.kind, coat.name)[0] if coat.nature.stage != "seen" else None
     return StepColour(project.zone(coat.zone), band.lab, target)
 
 
 def laying_words(project: Project, coat: Coat) -> str:
     """How a coat is thinned and laid, such as "60 % thinner, 2 coats, airbrush" or "1 : 20 thinner, 2 passes"."""
-    words = [*_thinning(project, coat), *([_(TOOLS[coat.tool].words)] if KINDS[coat.kind].tools else [])]
+    words = [*_thinning(project, coat), *([_(TOOLS[coat.tool].words)] if coat.nature.tools else [])]
     if coat.area_share < 1:
         words.append(_("on {0} % of the area").format(f"{100 * coat.area_share:.3g}"))
     if coat.profile:
@@ -273,7 +272,7 @@ def laying_words(project: Project, coat: Coat) -> str:
 
 
 def _thinning(project: Project, coat: Coat) -> list[str]:
-    kind, tool = KINDS[coat.kind], TOOLS[coat.tool]
+    kind, tool = coat.nature, TOOLS[coat.tool]
     if kind.loose(medium_of(project, coat)):
         names = (
             [project.paint(version).name for version, _n in project.recipe(coat.recipe).parts]

@@ -54,7 +54,7 @@ def base_coat(project: Project, zone_id: str) -> Coat | None:
 def planned_varnish(project: Project, zone_id: str) -> Coat | None:
     """The last varnish of a zone that is switched on."""
     coats = reversed(project.coats_of(zone_id))
-    return next((coat for coat in coats if coat.on and KINDS[coat.kind].is_varnish), None)
+    return next((coat for coat in coats if coat.on and coat.nature.is_varnish), None)
 
 
 def _tool(project: Project, zone_id: str) -> str:

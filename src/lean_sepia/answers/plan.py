@@ -13,7 +13,6 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import Evenings, Window, parse_evenings
 from lean_sepia.plan.hours.wall_clock import later, minutes_between
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.net import Links, links
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.rules.finding import Finding
@@ -97,7 +96,7 @@ class PlanAnswer:
 
 def _start(project: Project, now: datetime) -> str:
     """When what is not done yet can begin."""
-    if any(step.done and KINDS[step.kind].to_do for step in project.steps):
+    if any(step.done and step.nature.to_do for step in project.steps):
         return now.isoformat(timespec="minutes")
     return project.plan_start or next_evening(now)
 

@@ -22,7 +22,6 @@ from lean_sepia.paint.laying import Matter
 from lean_sepia.paint.profile import MIDDLE, PANELS, RUNS, Place, ends, places
 from lean_sepia.paint.stack import Coating, Opaque, Stack
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish
 
 VARNISH_FILM = 0.25
@@ -186,7 +185,7 @@ def _run_of(laid: Sequence[tuple[Coat, Coating]], varnish: str | None, place: Pl
         if patch is not None:
             run.coats[coat.id] = stack.xyz(varnish, patch)
         ground = stack.xyz(varnish, stack.main) if stack.main else None
-        stage = KINDS[coat.kind].stage
+        stage = coat.nature.stage
         if stage != "seen":
             run.exposed = ground
             run.fresh = ground if stage == "fresh" else run.fresh
@@ -205,7 +204,7 @@ def _pair(near: FloatArray | None, far: FloatArray | None) -> tuple[Lab, Lab] | 
 
 def final_varnish(coats: Sequence[Coat]) -> Finish | None:
     """The sheen of the last varnish that is on; None where none is: then coats are seen at their own sheen."""
-    return next((KINDS[c.kind].finish for c in reversed(coats) if c.on and KINDS[c.kind].is_varnish), None)
+    return next((c.nature.finish for c in reversed(coats) if c.on and c.nature.is_varnish), None)
 
 
 def coating_of(project: Project, coat: Coat) -> Coating:
@@ -218,7 +217,7 @@ def coating_of(project: Project, coat: Coat) -> Coating:
         body = Opaque(opaque_reflectance(paint.K, paint.S), paint.surface)
     elif paint is None and coat.lab is not None:
         body = _opaque(coat.lab, coat.finish)
-    kind = KINDS[coat.kind]
+    kind = coat.nature
     X = film_thickness(coat.passes, coat.thinner_share, coat.tool)
     return Coating(
         kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share, mark=coat.id, down_to=coat.down_to or "",
@@ -254,13 +253,13 @@ def stack_of(project: Project, coats: Iterable[Coat]) -> Stack:
 
 
 def _drawn_film(coat: Coat, coating: Coating) -> float:
-    return VARNISH_FILM if KINDS[coat.kind].is_varnish else coating.X
+    return VARNISH_FILM if coat.nature.is_varnish else coating.X
 
 
 def detail_of(project: Project, coat: Coat) -> str:
     """The second line of a band: proportion, thinning, passes, share."""
     words = []
-    kind = KINDS[coat.kind]
+    kind = coat.nature
     covers = kind.coat_covers(medium_of(project, coat))
     if coat.recipe:
         recipe = project.recipe(coat.recipe)

@@ -56,6 +56,18 @@ def read_colour(text: str) -> Lab:
     raise ColourError(words.format(clean[:_LONGEST]))
 
 
+def read_screen_colour(text: str) -> Lab:
+    """L*a*b* (D65, 2°) of a screen colour as tables write it, with a hash or without.
+
+    Raises
+    ------
+    ColourError
+        It is none.
+    """
+    clean = text.strip()
+    return read_colour(clean if clean.startswith("#") else f"#{clean}")
+
+
 def write_colour(lab: Sequence[float], decimals: int = 1) -> str:
     """L*, a*, b* (3,) as they are typed, with commas."""
     return ", ".join(f"{value:.{decimals}f}" for value in lab)

@@ -45,9 +45,7 @@ def command_of(name: str, export: Export) -> click.Command:
             click.Option(["--zone"], metavar="ID|NAME", help="The first one unless said."),
             click.Option(["--shelf"], metavar="FILE", help="The project's own paints unless given."),
         ]
-    written = click.command(name, help=_("{0} {1}.").format(export.label.rstrip("…") + ":", export.hint))(
-        write
-    )
+    written = click.command(name, help=export.help)(write)
     written.params = [*params, *written.params]
     return written
 

@@ -15,7 +15,6 @@ from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, PaintVersion, Project, Recipe
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge, Paint, stirred
-from lean_sepia.plan.kinds import KINDS
 
 
 def version_of(paint: Paint) -> PaintVersion:
@@ -111,11 +110,11 @@ def medium_of(project: Project, coat: Coat) -> str | None:
     paint = coat_paint(project, coat)
     if paint:
         return paint.medium
-    return {None: KINDS[coat.kind].medium, "unknown": None}.get(coat.medium, coat.medium)
+    return {None: coat.nature.medium, "unknown": None}.get(coat.medium, coat.medium)
 
 
 def finish_of(project: Project, coat: Coat) -> str:
     """The sheen a coat dries to by itself: a varnish's, its recipe's, or the one its colour was measured at."""
-    own = KINDS[coat.kind].finish
+    own = coat.nature.finish
     paint = coat_paint(project, coat)
     return own or (paint.finish if paint else coat.finish)

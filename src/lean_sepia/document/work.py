@@ -10,7 +10,6 @@ from lean_sepia.document.planned import Step
 from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.hours.wall_clock import read_written
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
@@ -37,7 +36,7 @@ def plan_steps(project: Project) -> tuple[PlanStep, ...]:
 
 def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> PlanStep:
     """One step with the coats that are laid in it, as rules and schedule see it."""
-    kind = KINDS[step.kind]
+    kind = step.nature
     medium = medium_of(project, coats[0]) if coats else step.medium or kind.medium
     finish = finish_of(project, coats[0]) if coats else kind.finish or "flat"
     zones = sorted({coat.zone for coat in coats} | set(step.zones))
@@ -90,7 +89,7 @@ def _kept(after: tuple[str, ...], project: Project) -> tuple[str, ...]:
     if not after:
         return ()
     off = {coat.step for coat in project.coats} - {coat.step for coat in project.coats if coat.on}
-    off |= {step.id for step in project.steps if not KINDS[step.kind].to_do}
+    off |= {step.id for step in project.steps if not step.nature.to_do}
     return tuple(name for name in after if name not in off)
 
 

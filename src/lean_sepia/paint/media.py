@@ -12,6 +12,7 @@ from typing import Literal
 
 from lean_sepia.language import N_
 from lean_sepia.paint.handling.carriers import CARRIER_NAMES, CARRIERS, CarrierName
+from lean_sepia.paint.handling.said import said_in
 from lean_sepia.paint.handling.undo import Undo
 
 _HOUR = 60.0
@@ -261,8 +262,4 @@ def media_mix(one: str, other: str) -> bool:
 
 def medium_said(text: str) -> str:
     """The medium that a text names, in the table's word or in everyday ones; the text itself where it names none."""
-    wanted = " ".join(text.casefold().split())
-    for name, medium in MEDIA.items():
-        if wanted in (name, medium.words.casefold(), *medium.said):
-            return name
-    return text
+    return said_in(text, MEDIA)

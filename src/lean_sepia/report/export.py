@@ -29,7 +29,7 @@ class Leaving:
 class Export:
     """One file that leaves a project.
 
-    label, hint : on its button and in the menu; keys : in the menu
+    label, hint : on its button and in the menu; keys : in the menu; help : of its command
     about : whether it is of the whole project or of one zone
     kind, ending : of the file
     called : the name a dialog offers, without the ending
@@ -38,6 +38,7 @@ class Export:
 
     label: str
     hint: str
+    help: str
     about: Literal["project", "zone"]
     kind: str
     ending: str
@@ -75,16 +76,19 @@ EXPORTS: dict[str, Export] = {
     "card": Export(
         label=N_("Print the bench card…"),
         hint=N_("Zones, parts, drops, order with dates, waits and cautions on A4"),
+        help=N_("Print the bench card of a project."),
         about="project", kind=N_("PDF"), ending=".pdf", called=_dated, writes="bench_card:write_card", keys="Ctrl+P",
     ),
     "calendar": Export(
         label=N_("Calendar file…"),
         hint=N_("The evenings and the looks again, for a calendar"),
+        help=N_("Write the evenings of a project, and when to look again, as a calendar file."),
         about="project", kind=N_("Calendar"), ending=".ics", called=_titled, writes="calendar_file:write_evenings",
     ),
     "stop-marks": Export(
         label=N_("Stop marks…"),
         hint=N_("On paper at true size, to hold beside the model"),
+        help=N_("Print the planned wear of a zone at rising shares and true size, to hold beside the model."),
         about="zone", kind=N_("PDF"), ending=".pdf", called=_of_zone, writes="wear_chart:write_stop_marks",
     ),
 }  # fmt: skip

@@ -12,7 +12,7 @@ import numpy as np
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import checked_lab, lab_from_reflectance
 from lean_sepia.colour.spectrum import BANDS, WAVELENGTHS_NM, resample
-from lean_sepia.colour.written import read_colour
+from lean_sepia.colour.written import read_screen_colour
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND
@@ -32,12 +32,8 @@ from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.shelf.record_model import PaintRecord, read_record
 
 _IN_A_BOTTLE = 0.3  # what is sold so thin comes in a bottle and drips, even oil (practice)
-
-
-_CLEAR_K, _CLEAR_S = (
-    1e-7,
-    1e-6,
-)  # neither colour nor scattering; never quite none, by which nothing can be divided
+# Neither colour nor scattering; never quite none, since their ratio is asked for.
+_CLEAR_K, _CLEAR_S = 1e-7, 1e-6
 _DRIED = re.compile(r"\bdried (up|out|hard)\b|\bgone hard\b", re.IGNORECASE)
 
 
@@ -247,7 +243,7 @@ def _spectrum(
 
 def _hex(written: str, who: str) -> FloatArray:
     try:
-        return np.array(read_colour(written if written.startswith("#") else "#" + written))
+        return np.array(read_screen_colour(written))
     except ColourError as error:
         raise ShelfError(f"{who}: hex: {error}") from None
 

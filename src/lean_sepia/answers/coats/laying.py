@@ -133,7 +133,7 @@ def answer(question: LayQuestion) -> LayAnswer:
 
 def _what_an_airbrush_would_gain(project: Project, coat: Coat, band: Band) -> list[str]:
     """For a fade or a tone laid without one: how much finer the steps of a mist would be; nothing where that is at hand."""
-    nature = KINDS[coat.kind]
+    nature = coat.nature
     if project.owns.has("mist") or not nature.shades or not coat.recipe:
         return []
     steps = []
@@ -156,7 +156,7 @@ def _what_an_airbrush_would_gain(project: Project, coat: Coat, band: Band) -> li
 def _now_and_then(
     band: Band, after: Strata, before: Strata, showing: Showing | None
 ) -> tuple[Lab | None, Lab | None]:
-    if KINDS[band.coat.kind].is_varnish:
+    if band.coat.nature.is_varnish:
         return before.seen, after.seen
     if showing is not None and showing.kind == "soft":  # a veil is seen as the tint it makes of the whole
         return showing.ground, showing.mark
@@ -192,7 +192,7 @@ def _apply(question: LayQuestion, mix: Mix, manner: Manner) -> tuple[Project, st
 
 def _pass_by_pass(project: Project, coat: Coat) -> tuple[Lab, ...]:
     """The colour after no pass, one, two …, as the strata would show it; empty where passes make no difference."""
-    nature = KINDS[coat.kind]
+    nature = coat.nature
     paint = coat_paint(project, coat)
     if (
         nature.coat_covers(medium_of(project, coat)) not in ("film", "tint")
@@ -221,5 +221,5 @@ def _as_step(project: Project, coat: Coat) -> PlanStep:
     material = Material(medium=medium, finish=finish_of(project, coat)) if medium else None  # type: ignore[arg-type]
     return PlanStep(
         id=coat.step, title=coat_name(coat), kind=coat.kind, zones=(coat.zone,), material=material, carrier=coat.carrier,
-        application=coat.tool if KINDS[coat.kind].tools else None,
+        application=coat.tool if coat.nature.tools else None,
     )  # fmt: skip

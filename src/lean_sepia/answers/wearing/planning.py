@@ -279,5 +279,5 @@ def with_heaviness(plan: WearPlan, heaviness: float) -> WearPlan:
 
 def without_wear(project: Project, zone_id: str) -> Project:
     """A document without a zone's wear: what marks are laid on."""
-    coats = tuple(c for c in project.coats if c.zone != zone_id or KINDS[c.kind].room != "wear")
+    coats = tuple(c for c in project.coats if c.zone != zone_id or c.nature.room != "wear")
     return project.model_copy(update={"coats": coats})

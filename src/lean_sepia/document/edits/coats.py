@@ -196,7 +196,7 @@ def _on_top_of_all(project: Project, others: Sequence[str], place: int, until: i
 
 def _step_between(project: Project, coat: Coat, place: int, until: int) -> str | None:
     """A step between two places in which a coat can be laid with those of other zones: what the whole model gets at once."""
-    if not KINDS[coat.kind].whole_model:
+    if not coat.nature.whole_model:
         return None
     medium = medium_of(project, coat)
     reach = project.steps if place == until else project.steps[place:until]

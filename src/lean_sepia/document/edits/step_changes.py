@@ -52,7 +52,7 @@ def change_step(project: Project, step_id: str, changes: Mapping[str, Any]) -> P
 
 
 def _with_kind(project: Project, step: Step, coats: Sequence[Coat], kind: str) -> Project:
-    one, other = KINDS[step.kind], KINDS[kind]
+    one, other = step.nature, KINDS[kind]
     if coats and other.covers == "nothing":
         raise EditError(
             _("A coat is laid in “{0}”, and {1} lays none. Take the coat away, or add a step beside it.").format(

@@ -12,7 +12,6 @@ from lean_sepia.document.planned import Step
 from lean_sepia.document.work import found_in, plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.placing import arranged, place_of
 from lean_sepia.plan.usual import usual_kinds
 
@@ -55,9 +54,7 @@ def add_usual_steps(project: Project) -> Project:
 def arrange(project: Project, but: Collection[str] = ()) -> Project:
     """Put steps that the user did not place where nothing speaks against them, as far as the order can do that."""
     steps = plan_steps(project)
-    movable = {
-        step.id for step in project.steps if not step.by_hand and not step.done and KINDS[step.kind].to_do
-    }
+    movable = {step.id for step in project.steps if not step.by_hand and not step.done and step.nature.to_do}
     order = [step.id for step in arranged(steps, project.schools, movable - set(but))]
     if order == [step.id for step in steps]:
         return project
@@ -188,7 +185,7 @@ def split_step(project: Project, step_id: str, zones: Sequence[str] = ()) -> tup
 
 def _halved(project: Project, step: Step, place: int) -> tuple[Project, str]:
     """A step on one zone in two sittings; a coat stays in the first, the second is more of the same work."""
-    hands = step.hands_on_min if step.hands_on_min is not None else KINDS[step.kind].hands_on_min
+    hands = step.hands_on_min if step.hands_on_min is not None else step.nature.hands_on_min
     half = {"hands_on_min": hands / 2}
     own = fresh_id(project.steps, "s")
     laid = any(coat.step == step.id for coat in project.coats)
@@ -229,7 +226,7 @@ def join_steps(project: Project, step_id: str, other_id: str) -> Project:
     for coat in [coat for coat in project.coats if coat.step == other_id]:
         project = put(project, "coats", coat.model_copy(update={"step": step_id}))
     hands = None if one.hands_on_min is None and other.hands_on_min is None else (
-        (one.hands_on_min or KINDS[one.kind].hands_on_min) + (other.hands_on_min or KINDS[other.kind].hands_on_min))  # fmt: skip
+        (one.hands_on_min or one.nature.hands_on_min) + (other.hands_on_min or other.nature.hands_on_min))  # fmt: skip
     joined = one.model_copy(
         update={
             "zones": tuple(dict.fromkeys([*one.zones, *other.zones])), "hands_on_min": hands,

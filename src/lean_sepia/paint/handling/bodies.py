@@ -8,6 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from lean_sepia.language import N_
+from lean_sepia.paint.handling.said import said_in
 from lean_sepia.paint.media import MEDIA
 
 
@@ -40,19 +41,21 @@ class Use:
 
     proposed : whether the program stirs it into a mixture by itself; what is asked for by name may be stirred all the same
     alone : whether it is never part of a mixture
+    colourless : whether it has no colour, as a rule
     """
 
     words: str
     proposed: bool
     alone: bool
+    colourless: bool = False
     said: tuple[str, ...] = ()
 
 
 USES: dict[str, Use] = {
     "paint": Use(words=N_("paint"), proposed=True, alone=False, said=("colour", "color", "base")),
     "primer": Use(words=N_("primer"), proposed=False, alone=False, said=("undercoat", "surfacer")),
-    "varnish": Use(words=N_("varnish"), proposed=False, alone=False, said=("clear", "clear coat", "lacquer clear")),
-    "medium": Use(words=N_("medium"), proposed=False, alone=False, said=("flat base", "gloss medium", "retarder", "thinner medium")),
+    "varnish": Use(words=N_("varnish"), proposed=False, alone=False, colourless=True, said=("clear", "clear coat", "lacquer clear")),
+    "medium": Use(words=N_("medium"), proposed=False, alone=False, colourless=True, said=("flat base", "gloss medium", "retarder", "thinner medium")),
     "wash": Use(words=N_("ready wash"), proposed=False, alone=False, said=("filter", "shade", "pin wash")),
     "ink": Use(words=N_("ink"), proposed=True, alone=False, said=("drawing ink",)),
     "powder": Use(words=N_("powder"), proposed=False, alone=False, said=("pigment", "weathering powder")),
@@ -62,20 +65,12 @@ USES: dict[str, Use] = {
 
 def body_said(text: str) -> str:
     """The body that a text names, in the table's word or in everyday ones; the text itself where it names none."""
-    return _said(text, BODIES)
+    return said_in(text, BODIES)
 
 
 def use_said(text: str) -> str:
     """The use that a text names, in the table's word or in everyday ones; the text itself where it names none."""
-    return _said(text, USES)
-
-
-def _said(text: str, table: dict[str, Body] | dict[str, Use]) -> str:
-    wanted = " ".join(text.casefold().split())
-    for name, row in table.items():
-        if wanted in (name, row.words.casefold(), *row.said):
-            return name
-    return text
+    return said_in(text, USES)
 
 
 SPRAYED_TO_NEAT = 2.5

@@ -25,7 +25,7 @@ MOST_PARTS = 400
 _CUP = re.compile(r"(?:from\s+)?(?:the\s+)?(?P<name>.*?)\s*\bcup", re.IGNORECASE)
 _BREAKS = re.compile(r"[,;:+&/%\d]|\b(?:and|to|with|in|into|of|half)\b", re.IGNORECASE)
 _JOINED = re.compile(r"\s*(?:\band\b|[+&])\s*", re.IGNORECASE)
-_HALVES = re.compile(r"half\s+(?P<one>.+?),?\s+(?:and\s+)?half\s+(?P<other>.+)", re.IGNORECASE)
+_HALVES = re.compile(r"half\s+(?P<one>.+?),?\s+(?:and\s+)?half\s+(?P<two>.+)", re.IGNORECASE)
 _BASE, _LONGEST = "base of ", 300
 _THE_BASE = ("base", "the base")  # as it is said
 _FIGURES_ONLY = re.compile(r"[\d.,\s]+(?:[:/][\d.,\s]+)+")
@@ -96,7 +96,7 @@ def _read(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> Sp
     if (one := _one_thing(clean, bottles, cups)) is not None:
         return one
     if (both := _HALVES.fullmatch(clean)) and not both["one"].casefold().startswith(("a ", "an ")):
-        return _whole([(both["one"], Fraction(1)), (both[2], Fraction(1))], bottles, cups)
+        return _whole([(both["one"], Fraction(1)), (both["two"], Fraction(1))], bottles, cups)
     together = _JOINED.split(clean)
     if len(together) > 1 and not re.search(r"\d", in_figures(clean)):
         equal = _whole([(name, Fraction(1)) for name in together], bottles, cups)

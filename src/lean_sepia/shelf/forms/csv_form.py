@@ -8,10 +8,9 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
-from lean_sepia.colour.written import read_colour
+from lean_sepia.colour.written import read_screen_colour
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.files.gate import csv_rows, safe_cell
-from lean_sepia.files.typed import to_number
 from lean_sepia.language import N_, _
 from lean_sepia.paint.handling.bodies import body_said, use_said
 from lean_sepia.paint.media import medium_said
@@ -19,11 +18,10 @@ from lean_sepia.paint.paint import finish_said
 from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.shelf.forms.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
 from lean_sepia.shelf.forms.form import Form
-from lean_sepia.shelf.forms.headers import NUMBERS, YES_OR_NO, field_of, without_unit
+from lean_sepia.shelf.forms.headers import LABS, NUMBERS, YES_OR_NO, field_of, number_in
 
 Record = dict[str, Any]
 
-_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _GUESSED = {"medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH}
 
 
@@ -43,7 +41,7 @@ def read(text: str, file: Path) -> ShelfContent:
         return ShelfContent(())
     columns = {header: field_of(header) for header in rows[0][1]}
     _check_columns(columns, file)
-    taken: dict[str, int] = {}
+    taken = {cells[header]: 1 for header, field in columns.items() if field == "id" for _line, cells in rows}
     records = []
     for line, cells in rows:
         where = _("The shelf {0}, line {1}").format(file, line)
@@ -76,7 +74,7 @@ def _record(
 ) -> Record:
     record: Record = {"id": cells.get("id") or unused_id(cells.get("name", ""), taken)}
     record |= _labs(cells, where)
-    used = {f"{lab}_{axis}" for lab in _LABS for axis in "Lab"} | {"hex", "id"}
+    used = {f"{lab}_{axis}" for lab in LABS for axis in "Lab"} | {"hex", "id"}
     for key, value in cells.items():
         if key not in used:
             record[key] = _number(cells, key, where) if key in NUMBERS else value
@@ -105,7 +103,7 @@ def _record(
 def _labs(cells: Mapping[str, str], where: str) -> Record:
     """The colours of a row, by L*, a*, b* or as a screen colour."""
     record: Record = {}
-    for lab in _LABS:
+    for lab in LABS:
         keys = [f"{lab}_{axis}" for axis in "Lab"]
         if all(cells.get(key) for key in keys):
             record[lab] = [_number(cells, key, where) for key in keys]
@@ -113,7 +111,7 @@ def _labs(cells: Mapping[str, str], where: str) -> Record:
             raise ShelfError(_("{0}: {1} needs all three of {2}.").format(where, lab, ", ".join(keys)))
     if (written := cells.get("hex")) and "lab" not in record:
         try:
-            record["lab"] = list(read_colour(written if written.startswith("#") else "#" + written))
+            record["lab"] = list(read_screen_colour(written))
         except ColourError as error:
             raise ShelfError(f"{where}: hex: {error}") from None
     return record
@@ -121,7 +119,7 @@ def _labs(cells: Mapping[str, str], where: str) -> Record:
 
 def _number(cells: Mapping[str, str], key: str, where: str) -> float:
     try:
-        return to_number(without_unit(key, cells[key]))
+        return number_in(key, cells[key])
     except ValueError:
         raise ShelfError(
             _("{0}: {1} is a number with a decimal point; found {2!r}.").format(where, key, cells[key])
@@ -138,7 +136,7 @@ def write(content: ShelfContent) -> str:
     rows = []
     for record, paint in zip(content.records, content.paints(), strict=True):
         row: Record = {key: record.get(key, "") for key in ("id", "name", "line", "medium", "finish")}
-        labs = {key: record[key] for key in _LABS if key in record}
+        labs = {key: record[key] for key in LABS if key in record}
         if "lab" not in labs:
             labs = {} if paint.body == "clear" else {"lab": paint.masstone_lab().round(3).tolist()}
         for key, lab in labs.items():

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import re
 
-_LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
+from lean_sepia.files.typed import to_number
+
+LABS = ("lab", "lab_over_white", "lab_over_black", "lab_tint")
 _SAID: dict[str, tuple[str, ...]] = {
     "id": ("id", "code", "number", "no", "nr"),
     "name": ("name", "colour name", "color name", "paint", "bottle", "title"),
@@ -30,7 +32,7 @@ _SAID: dict[str, tuple[str, ...]] = {
     "tint_parts_white": ("tint parts white",),
 }  # fmt: skip
 _FIELDS = {word: field for field, words in _SAID.items() for word in words}
-_FIELDS |= {f"{lab} {axis}".replace("_", " ").casefold(): f"{lab}_{axis}" for lab in _LABS for axis in "Lab"}
+_FIELDS |= {f"{lab} {axis}".replace("_", " ").casefold(): f"{lab}_{axis}" for lab in LABS for axis in "Lab"}
 _FIELDS |= {"l*": "lab_L", "a*": "lab_a", "b*": "lab_b", "l": "lab_L", "a": "lab_a", "b": "lab_b"}
 NUMBERS = (
     "film_coats",
@@ -44,6 +46,7 @@ NUMBERS = (
     "keep",
 )
 YES_OR_NO = ("can", "retired")
+_SHARES = ("thinner_share", "keep")
 _UNIT = re.compile(r"\s*(coats?|ml|millilitres?|drops?|thinner|%)\s*$", re.IGNORECASE)
 
 
@@ -53,18 +56,13 @@ def field_of(header: str) -> str:
     return _FIELDS.get(said, header)
 
 
-def is_known(field: str) -> bool:
-    """Whether a column means something to the program."""
-    return field in _FIELDS.values()
+def number_in(field: str, written: str) -> float:
+    """The figure of a cell such as "2 coats", "60 %" or "12,5 ml"; of a share in per cent, the share.
 
-
-def without_unit(field: str, written: str) -> str:
-    """The figure of a cell such as "2 coats", "60 %" or "12,5 ml"; a share in per cent as a share."""
-    figure = _UNIT.sub("", written)
-    if field in ("thinner_share", "keep") and "%" in written:
-        return str(float(figure.replace(",", ".")) / 100) if _is_number(figure) else figure
-    return figure
-
-
-def _is_number(text: str) -> bool:
-    return bool(re.fullmatch(r"\d+(?:[.,]\d+)?", text.strip()))
+    Raises
+    ------
+    ValueError
+        There is none.
+    """
+    figure = to_number(_UNIT.sub("", written))
+    return figure / 100 if field in _SHARES and "%" in written else figure

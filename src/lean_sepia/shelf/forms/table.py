@@ -16,9 +16,8 @@ FORMS: dict[str, Form] = {
 
 
 def form_of(text: str) -> Form:
-    """The form that a text is read as."""
-    forms = list(FORMS.values())
-    return next((form for form in forms if form.readable(text)), forms[-1])
+    """The form that a text with anything in it is read as."""
+    return next(form for form in FORMS.values() if form.readable(text))
 
 
 def form_for(path: str | Path) -> Form:

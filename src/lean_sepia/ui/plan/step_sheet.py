@@ -106,7 +106,7 @@ class StepSheet(Sheet):
             _("Mask"), [(_("not said"), None), *((_(words), name) for name, words in _MASKS.items())]
         )
         self.mask_of.choose(step.mask)
-        self.line(_("mask"), self.mask_of).setVisible(KINDS[step.kind].is_mask)
+        self.line(_("mask"), self.mask_of).setVisible(step.nature.is_mask)
         self._times(step, planned)
         self._zones(project, step)
         self._after(project, step)
@@ -124,7 +124,7 @@ class StepSheet(Sheet):
                 wrap=True,
             )
         )
-        usual = KINDS[step.kind].hands_on_min
+        usual = step.nature.hands_on_min
         self.hands = _minutes(step.hands_on_min, _("At the bench"), _("usually {0}").format(span(usual)))
         self.touch = _minutes(step.touch_dry_min, _("Same paint over it after"), _("by the table"))
         cure = full_cure(planned.model_copy(update={"full_cure_min": None}))

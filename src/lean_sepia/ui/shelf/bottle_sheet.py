@@ -74,6 +74,7 @@ class BottleSheet(Sheet):
         for name, words in FINISH_WORDS.items():
             self.finish.addItem(_(words), name)
         self.medium.setCurrentIndex(self.medium.findData(known.medium))
+        self.medium.currentIndexChanged.connect(lambda _i: self._show_hiding())
         self.finish.setCurrentIndex(self.finish.findData(known.finish))
         self.thinned = measure_box(0, 99, 100 * known.thinner_share, "%", _("Thinner it is sold with"), 0, 76)
         self.thinned.setSpecialValueText(_("none"))
@@ -113,7 +114,8 @@ class BottleSheet(Sheet):
     def _use_chosen(self) -> None:
         """A varnish or a medium has no colour, as a rule."""
         if self._record is None and not self.colour.text().strip():
-            self.body_of.choose("clear" if self.use.value in ("varnish", "medium") else "usual")
+            colourless = USES[str(self.use.value)].colourless
+            self.body_of.choose("clear" if colourless else "usual")
 
     def _show_hiding(self) -> None:
         """In how many coats it is taken to hide, where its owner does not know."""

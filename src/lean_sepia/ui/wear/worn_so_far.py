@@ -6,7 +6,6 @@ from collections.abc import Iterator
 
 from lean_sepia.answers.strata import Strata
 from lean_sepia.language import _
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.ui.kit.panel import Panel, label, row
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
@@ -26,7 +25,7 @@ class WornSoFar(Panel):
 
     @staticmethod
     def _worn(cut: Strata) -> Iterator[Item]:
-        worn = [band for band in cut.bands if KINDS[band.coat.kind].room == "wear"]
+        worn = [band for band in cut.bands if band.coat.nature.room == "wear"]
         for band in reversed(worn):
             yield row(Chip(band.lab, 24, 16), label(band.name), None, spacing=8)
             yield label(band.detail, "second", wrap=True)

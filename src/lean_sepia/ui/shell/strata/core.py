@@ -17,7 +17,6 @@ from lean_sepia.answers.strata import Band
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.coats import LOWEST, move_coat, remove_coat, switch_coat
 from lean_sepia.language import _
-from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.usual import first_kind, next_kind
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
@@ -198,7 +197,7 @@ class Core(KeyboardRing, QWidget):
         menu.addAction(_("Change this coat…"), lambda: self.coat_opened.emit(coat.id))
         menu.addAction(_("Lay a coat on it…"), lambda: self.open_gap(index + 1))
         menu.addAction(_("Lay it on other zones too…"), lambda: self.copy_wanted.emit(coat.id))
-        menu.addAction(_("Open its room"), lambda: self.room_wanted.emit(KINDS[coat.kind].room))
+        menu.addAction(_("Open its room"), lambda: self.room_wanted.emit(coat.nature.room))
         menu.addSeparator()
         menu.addAction(_("Switch off") if coat.on else _("Switch on"), lambda: self._switch(index))
         menu.addAction(_("Move up"), lambda: self._move(index, 1))
