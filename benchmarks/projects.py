@@ -10,9 +10,9 @@ from pathlib import Path
 from benchmarks.figure import report
 from lean_sepia.answers import plan
 from lean_sepia.document.edits.zones import add_zone, change_zone
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.history import History
 from lean_sepia.document.model import Project
-from lean_sepia.document.planned import Step
 from lean_sepia.document.store import ProjectStore
 
 _KINDS = ("primer", "base", "fade", "gloss-coat", "marking", "wash", "matte-coat", "mask", "unmask", "dust")

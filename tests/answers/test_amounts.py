@@ -162,7 +162,10 @@ def test_the_bench_says_what_the_cup_holds(hull):
     base, varnish = bench_steps(project, cuts, answer(ask(project)))
     assert (base.number, varnish.number) == (1, 2)
     assert base.cups == tuple(cups_of(project, [base_of(project)]))
-    assert varnish.cups == ()
+    (clear,) = varnish.cups  # no bottle is named of it, and how much it takes is said all the same
+    assert clear.lines[0].version is None
+    assert clear.total_ml == pytest.approx(needed(project, project.coats[-1]).total_ml)
+    assert clear.reserve_ml == 0
     assert base.colours[0].lab == pytest.approx(cuts["z1"].fresh, abs=0.05)
     assert laying_words(project, base_of(project)) == "60 % thinner, 2 coats, airbrush"
     assert base.cautions

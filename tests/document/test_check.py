@@ -8,10 +8,11 @@ import pytest
 
 from lean_sepia.document.check import broken_rule, fault_of_edit
 from lean_sepia.document.edits.zones import add_zone, change_zone, remove_zone
+from lean_sepia.document.entities.mixed import Recipe
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.history import History
 from lean_sepia.document.migrate import parse_document
-from lean_sepia.document.model import FORMAT, Coat, Project, Recipe, Region, Zone
-from lean_sepia.document.planned import Step
+from lean_sepia.document.model import FORMAT, Coat, Project, Region, Zone
 from lean_sepia.errors import EditError, NewerVersionError, ProjectFileError
 
 

@@ -86,6 +86,7 @@ def test_a_document_of_form_4_opens_as_it_was_with_undivided_zones():
         zone.pop("panels")
         zone.pop("wear")
     again.pop("mark_tools")
+    _before_form_9(again)
     _before_form_8(again)
     for sample in again["samples"]:
         sample.pop("uneven")
@@ -130,6 +131,7 @@ def test_a_document_of_form_6_opens_as_it_was_with_no_kind_of_picture_stated():
     assert after.format == FORMAT
     assert {photo.kind for photo in after.photos} == {"unknown"}
     again = json.loads(after.model_dump_json())
+    _before_form_9(again)
     _before_form_8(again)
     _before_form_7(again)
     assert again | {"format": 6} == before
@@ -140,8 +142,30 @@ def test_a_document_of_form_7_opens_as_it_was_with_nothing_logged():
     before, after = json.loads(text), parse_document(text)
     assert after.format == FORMAT
     again = json.loads(after.model_dump_json())
+    _before_form_9(again)
     _before_form_8(again)
     assert again | {"format": 7} == before
+
+
+def test_a_document_of_form_8_opens_as_it_was_with_its_lettering_printed_on_white():
+    text = (Path(__file__).parent / "form-8.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    assert after.format == FORMAT
+    lettered = [coat for coat in after.coats if coat.kind == "marking"]
+    assert {coat.printed for coat in lettered} == {"white"}  # a colour alone hid what lies below
+    assert {coat.printed for coat in after.coats if coat.kind != "marking"} == {None}
+    again = json.loads(after.model_dump_json())
+    _before_form_9(again)
+    assert again | {"format": 8} == before
+
+
+def _before_form_9(data):
+    """Take out what form 9 added."""
+    for coat in data["coats"]:
+        coat.pop("printed")
+    for paint in data["paints"]:
+        for later in ("use", "body", "can", "thinner_share"):
+            paint.pop(later)
 
 
 def _before_form_8(data):

@@ -4,7 +4,7 @@ import pytest
 
 from lean_sepia.colour.lab import lab_from_xyz, xyz_from_lab
 from lean_sepia.errors import ColourError
-from lean_sepia.paint.keep import learnt_keep
+from lean_sepia.paint.handling.keep import learnt_keep
 
 GROUND, POWDER = (40.0, -10.0, 5.0), (70.0, 4.0, 16.0)
 

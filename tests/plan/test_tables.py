@@ -9,8 +9,9 @@ from pydantic import ValidationError
 
 import lean_sepia
 from lean_sepia.answers.rooms.table import ROOMS
-from lean_sepia.document.model import Coat, PaintVersion
-from lean_sepia.document.planned import Step
+from lean_sepia.document.entities.mixed import PaintVersion
+from lean_sepia.document.entities.planned import Step
+from lean_sepia.document.model import Coat
 from lean_sepia.errors import PlanError
 from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.media import MEDIA, media_mix
@@ -74,7 +75,9 @@ def test_a_kind_says_everything_that_is_asked_of_it(name):
     assert kind.room in ROOMS
     assert all(tool in TOOLS for tool in kind.tools)
     assert kind.medium is None or kind.medium in MEDIA
-    assert (kind.covers in ("nothing", "resist", "unresist", "taken")) == (not kind.tools) or name == "found"
+    assert (kind.covers in ("nothing", "resist", "unresist", "taken")) == (
+        not (kind.painted or kind).tools
+    ) or name == "found"
     assert (kind.finish is not None) == kind.is_varnish
     assert (kind.hands_on_min > 0) == (name != "found")
     step = PlanStep(id="s", kind=name, material={"medium": kind.medium} if kind.medium else None)

@@ -90,12 +90,12 @@ def test_every_line_of_the_table_can_be_met():
     met = set()
     below = [
         Sketch(kind, medium, tool, MEDIA[medium].carrier if medium else "none", mask, bool(medium and MEDIA[medium].loose))
-        for kind in KINDS for medium in (*MEDIA, None) for tool in ("airbrush", "spray-can") for mask in (None, "tape", "liquid", "putty")
+        for kind in KINDS for medium in (*MEDIA, None) for tool in ("airbrush", "spray-can", None) for mask in (None, "tape", "liquid", "putty")
     ]  # fmt: skip
     then = [
         Sketch(kind, medium, tool, carrier, mask, bool(medium and MEDIA[medium].loose))
         for kind in KINDS for medium in ("acrylic-water", "oil", "lacquer", "enamel", "pigment")
-        for tool in ("airbrush", "mist") for carrier in ("water", "alcohol") for mask in (None, "liquid", "putty")
+        for tool in ("airbrush", "mist", None) for carrier in ("water", "alcohol") for mask in (None, "liquid", "putty")
     ]  # fmt: skip
     assert set(TOOLS) >= {"airbrush", "mist"}
     assert set(CARRIERS) >= {"water", "alcohol"}

@@ -102,7 +102,7 @@ def test_off_white_is_a_colour_and_white_spirit_is_not():
     ("phrase", "names"),
     [
         ("a few drops in a jar", ("paint", "thinner")), ("base + 3 dollops of white + half a dollop of blue", ("base", "white", "blue")),
-        ("some white in grey", ("white", "grey")), ("10 ml paint, 3 drops white", ("paint", "white")),
+        ("some white in grey", ("white", "grey")), ("10 parts paint, 3 drops white", ("paint", "white")),
     ],
 )  # fmt: skip
 def test_what_a_phrase_leaves_open_is_said(phrase, names):

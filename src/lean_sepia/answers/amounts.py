@@ -9,13 +9,16 @@ from dataclasses import dataclass
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import coat_name
-from lean_sepia.document.model import Coat, Project, Recipe
-from lean_sepia.document.versions import from_cup, medium_of, paint_of, recipe_paint
+from lean_sepia.document.entities.mixed import Recipe
+from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.versions import coat_paint, from_cup, medium_of, paint_of, recipe_paint
 from lean_sepia.language import _, ngettext
+from lean_sepia.paint.handling.bodies import USES
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
-from lean_sepia.recipe.batch import BatchVolume, batch_volume
-from lean_sepia.recipe.parts import DROPS_PER_ML, Measured, measure_out
+from lean_sepia.paint.tools import TOOLS
+from lean_sepia.recipe.batch import RESERVE, BatchVolume, batch_volume
+from lean_sepia.recipe.parts import DROPS_PER_ML, Measured, measure_out, sprayed_out, volume_words
 
 CUP_ML = 7.0
 """Size of the usual mixing cup; a larger batch is split into equal cups (practice)."""
@@ -25,14 +28,15 @@ CUP_ML = 7.0
 class Line:
     """One thing that goes into the cup: its parts, how it is measured out, what it is called, and its colour.
 
-    version : of the paint; None for what is taken from another cup
+    version : of the paint; None for what is taken from another cup, and for a varnish that no bottle is named of; lab : None of what
+        is clear
     """
 
     count: int
     amount: Measured
     name: str
     version: str | None
-    lab: Lab
+    lab: Lab | None
 
 
 @dataclass(frozen=True)
@@ -41,7 +45,7 @@ class Cup:
 
     paint_ml : before it is thinned, with what is set aside; thinner_ml : that goes to the rest of it
     set_aside : for coats mixed from this cup, taken out before it is thinned: their names and millilitres
-    cups : equal cups it is split into; by_area : whether every zone's area is known
+    reserve_ml : of the whole, for touch-ups; cups : equal cups it is split into; by_area : whether every zone's area is known
     """
 
     coats: tuple[Coat, ...]
@@ -50,6 +54,7 @@ class Cup:
     paint_ml: float
     thinner_ml: float
     set_aside: tuple[tuple[str, float], ...]
+    reserve_ml: float
     cups: int
     by_area: bool
 
@@ -59,51 +64,76 @@ class Cup:
         return self.paint_ml + self.thinner_ml
 
 
-def thinned(total_ml: float, thinner_share: float) -> BatchVolume:
+def thinned(total_ml: float, thinner_share: float, reserve: float = RESERVE) -> BatchVolume:
     """A volume of thinned mix as paint and thinner."""
-    return BatchVolume(total_ml, total_ml * (1 - thinner_share), total_ml * thinner_share)
+    return BatchVolume(
+        total_ml, total_ml * (1 - thinner_share), total_ml * thinner_share, total_ml * reserve / (1 + reserve)
+    )
 
 
-def usual_volume(area_cm2: float | None, passes: int, thinner_share: float, tool: str) -> BatchVolume:
+def usual_volume(
+    area_cm2: float | None, passes: int, thinner_share: float, tool: str, reserve: float = RESERVE
+) -> BatchVolume:
     """The thinned mix that an area needs; one cup where the area is not known."""
     if not area_cm2:
-        return thinned(CUP_ML, thinner_share)
-    return batch_volume(area_cm2, passes, thinner_share=thinner_share, tool=tool)
+        return thinned(CUP_ML, thinner_share, reserve)
+    return batch_volume(area_cm2, passes, thinner_share=thinner_share, tool=tool, reserve=reserve)
+
+
+def reserve_of(project: Project, coat: Coat) -> float:
+    """The share mixed on top for touch-ups: of colours that are mixed; not of varnish, washes or what is ready in its bottle."""
+    paint = coat_paint(project, coat)
+    ready = paint is not None and (paint.ready or paint.thinner_share > 0 or not USES[paint.use].spare)
+    return 0.0 if ready or coat.nature.is_varnish else RESERVE
 
 
 def needed(project: Project, coat: Coat) -> BatchVolume:
     """The thinned mix a coat needs: what the user said, else by the share of the area it covers."""
+    reserve = reserve_of(project, coat)
     if coat.mix_ml is not None:
-        return thinned(coat.mix_ml, coat.thinner_share)
+        return thinned(coat.mix_ml, coat.thinner_share, reserve)
     area = project.zone(coat.zone).area_cm2
-    return usual_volume(area and area * coat.area_share, coat.passes, coat.thinner_share, coat.tool)
+    return usual_volume(area and area * coat.area_share, coat.passes, coat.thinner_share, coat.tool, reserve)
 
 
 def cups_of(project: Project, coats: Sequence[Coat]) -> list[Cup]:
     """The mixes of coats that are laid in one step; coats of the same mix share a cup."""
     same: dict[object, list[Coat]] = {}
     for coat in coats:
-        if coat.recipe and coat.on and not coat.nature.loose(medium_of(project, coat)):
+        if not coat.on or coat.nature.loose(medium_of(project, coat)):
+            continue
+        if coat.recipe:
             recipe = project.recipe(coat.recipe)
             same.setdefault((recipe.parts, recipe.cups, coat.thinner_share), []).append(coat)
+        elif coat.nature.is_varnish:
+            same.setdefault((coat.kind, medium_of(project, coat), coat.thinner_share), []).append(coat)
     return [_cup(project, together) for together in same.values()]
 
 
 def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
-    recipe = project.recipe(coats[0].recipe or "")
-    own = sum(needed(project, coat).paint_ml for coat in coats)
-    aside = set_aside(project, {coat.recipe for coat in coats})
+    recipe = project.recipe(coats[0].recipe) if coats[0].recipe else None
+    volumes = [needed(project, coat) for coat in coats]
+    own = sum(volume.paint_ml for volume in volumes)
+    aside = set_aside(project, {coat.recipe for coat in coats}) if recipe else ()
     wanted = own + sum(ml for _name, ml in aside)
-    lines = cup_lines(project, recipe, wanted)
+    lines = cup_lines(project, recipe, wanted) if recipe else (_unnamed(coats[0], wanted),)
     paint_ml = sum(line.amount.ml for line in lines)
     # Whole drops may make a little more or less of it: the thinner follows, so that the thinning stays right.
     share = coats[0].thinner_share
     thinner_ml = own * (paint_ml / wanted) * share / (1 - share)
     by_area = all(project.zone(coat.zone).area_cm2 is not None for coat in coats)
+    size = (recipe.cup_ml if recipe else None) or CUP_ML
+    from_can = any(line.amount.spray_s is not None for line in lines)
     return Cup(
-        tuple(coats), coat_name(coats[0]), lines, paint_ml, thinner_ml, aside,
-        max(1, math.ceil(round((paint_ml + thinner_ml) / (recipe.cup_ml or CUP_ML), 6))), by_area,
+        tuple(coats), coat_name(coats[0]), lines, paint_ml, thinner_ml, aside, sum(volume.reserve_ml for volume in volumes),
+        1 if from_can else max(1, math.ceil(round((paint_ml + thinner_ml) / size, 6))), by_area,
     )  # fmt: skip
+
+
+def _unnamed(coat: Coat, ml: float) -> Line:
+    """What a varnish is measured out of where no bottle is named."""
+    amount = sprayed_out(ml) if TOOLS[coat.tool].from_can else measure_out([1], ml, [DROPS_PER_ML])[0]
+    return Line(1, amount, _(coat.nature.title), None, None)
 
 
 def drop_rate(paint: Paint) -> float | None:
@@ -128,15 +158,19 @@ def set_aside(project: Project, recipes: Collection[str | None]) -> tuple[tuple[
 
 def cup_lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, ...]:
     """What goes into a cup of a recipe, measured out for so much of it."""
-    entries: list[tuple[int, str, str | None, Lab, float | None]] = []
+    entries: list[tuple[int, str, str | None, Lab | None, float | None]] = []
+    alone = project.paint(recipe.parts[0][0]) if len(recipe.parts) == 1 and not recipe.cups else None
+    if alone is not None and alone.can:
+        colour = _lab_of(paint_of(alone))
+        return (Line(1, sprayed_out(paint_ml), alone.name, recipe.parts[0][0], colour),)
     for cup_id, count in recipe.cups:
         cup = project.recipe(cup_id)
-        colour = triple(recipe_paint(project, cup).masstone_lab())
+        colour = _lab_of(recipe_paint(project, cup))
         entries.append((count, from_cup(cup), None, colour, DROPS_PER_ML))
     for version_id, count in recipe.parts:
         version = project.paint(version_id)
         paint = paint_of(version)
-        entries.append((count, version.name, version_id, triple(paint.masstone_lab()), drop_rate(paint)))
+        entries.append((count, version.name, version_id, _lab_of(paint), drop_rate(paint)))
     amounts = measure_out([entry[0] for entry in entries], paint_ml, [entry[4] for entry in entries])
     return tuple(
         Line(count, amount, name, version_id, lab)
@@ -144,22 +178,31 @@ def cup_lines(project: Project, recipe: Recipe, paint_ml: float) -> tuple[Line, 
     )
 
 
+def _lab_of(paint: Paint) -> Lab | None:
+    """The colour of a paint; None of what is clear."""
+    return None if paint.clear else triple(paint.masstone_lab())
+
+
 def amount_words(amount: Measured) -> str:
-    """How much of one thing, such as "9 drops", "1.4 ml" or "a bead of 7 mm"."""
+    """How much of one thing, such as "9 drops", "1.4 ml", "a bead of 7 mm" or "5 s of spray"."""
+    if amount.spray_s is not None:
+        return _("{0} s of spray").format(f"{max(amount.spray_s, 1):.0f}")
     if amount.bead_mm is not None:
         return _("a bead of {0} mm").format(f"{max(amount.bead_mm, 1):.0f}")
     if amount.drops is not None:
         return ngettext("{0} drop", "{0} drops", amount.drops).format(amount.drops)
-    return _("{0} ml").format(f"{amount.ml:.1f}")
+    return volume_words(amount.ml)
 
 
 def cup_notes(cup: Cup) -> list[str]:
     """What else there is to say of a cup: how much it makes, what is set aside, and into how many it is split."""
-    said = [_("{0} ml in all").format(f"{cup.total_ml:.1f}")]
+    if any(line.amount.spray_s is not None for line in cup.lines):
+        return [_("straight from the can")]
+    said = [_("{0} in all").format(volume_words(cup.total_ml))]
     if not cup.by_area:
-        said[0] = _("{0} ml, a cup: the area is not given").format(f"{cup.total_ml:.1f}")
+        said[0] = _("{0}, a cup: the area is not given").format(volume_words(cup.total_ml))
     said += [
-        _("set {0} ml aside before thinning: {1}").format(f"{ml:.1f}", name) for name, ml in cup.set_aside
+        _("set {0} aside before thinning: {1}").format(volume_words(ml), name) for name, ml in cup.set_aside
     ]
     if cup.cups > 1:
         each = f"{cup.total_ml / cup.cups:.1f}"

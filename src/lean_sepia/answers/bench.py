@@ -274,12 +274,9 @@ def laying_words(project: Project, coat: Coat) -> str:
 def _thinning(project: Project, coat: Coat) -> list[str]:
     kind, tool = coat.nature, TOOLS[coat.tool]
     if kind.loose(medium_of(project, coat)):
-        names = (
-            [project.paint(version).name for version, _n in project.recipe(coat.recipe).parts]
-            if coat.recipe
-            else []
-        )
-        return [*names, _("dry")]
+        parts = project.recipe(coat.recipe).parts if coat.recipe else ()
+        names = [(project.paint(version).name, count) for version, count in parts]
+        return [*(f"{count} {name}" if len(names) > 1 else name for name, count in names), _("dry")]
     if not kind.tools:
         return []
     words = [passes_words(coat)]

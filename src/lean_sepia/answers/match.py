@@ -10,6 +10,7 @@ from operator import not_
 import numpy as np
 
 from lean_sepia.answers.amounts import set_aside, thinned, usual_volume
+from lean_sepia.answers.coats.from_shelf import varnish_of
 from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
 from lean_sepia.answers.targets import Target
 from lean_sepia.document.edits.coats import lay_varnish, pin_base
@@ -67,13 +68,21 @@ def usual_manner(project: Project, zone_id: str) -> Preset:
     return preset(_KIND, _tool(project, zone_id))
 
 
-def pin(project: Project, zone_id: str, mix: Mix, manner: Manner, sheen: str = AS_PLANNED) -> Project:
-    """Make a recipe the zone's base; a final sheen it was asked for, where none is planned yet, is planned with it."""
+def pin(
+    project: Project,
+    zone_id: str,
+    mix: Mix,
+    manner: Manner,
+    sheen: str = AS_PLANNED,
+    shelf: Sequence[Paint] = (),
+) -> Project:
+    """Make a recipe the zone's base; a final sheen it was asked for, where none is planned yet, is planned with it, from the shelf."""
     project = pin_base(project, zone_id, mix, manner)
     kind = next((name for name, kind in KINDS.items() if kind.finish == sheen and kind.is_varnish), None)
     if kind is None or planned_varnish(project, zone_id) is not None:
         return project
-    return lay_varnish(project, [zone_id], kind)
+    tool = project.owns.usual_tool(kind)
+    return lay_varnish(project, [zone_id], kind, varnish_of(kind, shelf, tool))
 
 
 def base_laying(

@@ -17,6 +17,7 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint, medium_of
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.ink import hides_as_printed, ink_of_lab
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.laying import Matter
 from lean_sepia.paint.profile import MIDDLE, PANELS, RUNS, Place, ends, places
@@ -216,9 +217,10 @@ def coating_of(project: Project, coat: Coat) -> Coating:
     ):  # metallics and powders lie in their own colour, never as a film
         body = Opaque(opaque_reflectance(paint.K, paint.S), paint.surface)
     elif paint is None and coat.lab is not None:
-        body = _opaque(coat.lab, coat.finish)
+        ink = coat.printed == "ink" and not hides_as_printed(coat.lab)
+        body = ink_of_lab(coat.lab, coat.finish) if ink else _opaque(coat.lab, coat.finish)
     kind = coat.nature
-    X = film_thickness(coat.passes, coat.thinner_share, coat.tool)
+    X = film_thickness(coat.passes, coat.thinner_share, coat.tool) if coat.printed is None else 1.0
     return Coating(
         kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share, mark=coat.id, down_to=coat.down_to or "",
         keep=coat.keep if coat.keep is not None or paint is None else paint.keep, profile=coat.profile, far=coat.far,

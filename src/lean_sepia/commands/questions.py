@@ -11,7 +11,7 @@ from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import Film, Number, film_options, parse_lab, parse_lab_and_finish
 from lean_sepia.commands.recipes import mixed_paint
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -27,17 +27,33 @@ def amount(
     area_cm2: float, coats: float, thinner_share: float, tool: str, cup_ml: float, as_json: bool
 ) -> None:
     """Say how much to mix for an area."""
-    from lean_sepia.recipe.batch import RESERVE, batch_volume
+    from lean_sepia.paint.tools import TOOLS
+    from lean_sepia.recipe.batch import batch_volume
+    from lean_sepia.recipe.parts import DROPS_PER_ML, sprayed_out, volume_words
 
     batch = batch_volume(area_cm2, coats, thinner_share=thinner_share, tool=tool)
+    if batch.paint_ml < 0.5 / DROPS_PER_ML:
+        batch = batch.at_least(1 / DROPS_PER_ML)
+    cups = math.ceil(batch.total_ml / cup_ml - 1e-9)
     answer: dict[str, Any] = {
         "total_ml": batch.total_ml, "paint_ml": batch.paint_ml, "thinner_ml": batch.thinner_ml,
-        "reserve_ml": batch.total_ml * RESERVE / (1 + RESERVE), "cups": math.ceil(batch.total_ml / cup_ml - 1e-9),
+        "reserve_ml": batch.reserve_ml, "cups": cups,
     }  # fmt: skip
-    said = _(
-        "{total_ml:.1f} ml in {cups} cups: {paint_ml:.1f} ml of paint and {thinner_ml:.1f} of thinner; {reserve_ml:.1f} ml of it in reserve."
-    )
-    print_answer(answer, as_json, lambda: said.format(**answer))
+    if TOOLS[tool].from_can:
+        answer["spray_s"] = sprayed_out(batch.total_ml).spray_s
+
+    def words() -> str:
+        if "spray_s" in answer:
+            return _("{0:.0f} s of spray, {1:.1f} ml.").format(max(answer["spray_s"], 1), batch.total_ml)
+        said = [
+            ngettext("{0} in {1} cup", "{0} in {1} cups", cups).format(volume_words(batch.total_ml), cups)
+        ]
+        said[0] += ": " + _("{0} of paint").format(volume_words(batch.paint_ml))
+        if batch.thinner_ml:
+            said[0] += ", " + _("{0} of thinner").format(volume_words(batch.thinner_ml))
+        return "; ".join([*said, _("{0} of it in reserve").format(volume_words(batch.reserve_ml))]) + "."
+
+    print_answer(answer, as_json, words)
 
 
 @click.command()

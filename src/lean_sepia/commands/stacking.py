@@ -87,8 +87,9 @@ def _colour(lab: tuple[float, float, float] | None) -> str:
 def _project(stack: _Stack, paints: dict[str, Any]) -> Any:
     """The document of one zone with these coats, in the order of the file."""
     from lean_sepia.document.edits.zones import add_zone
-    from lean_sepia.document.model import Coat, Project, Recipe
-    from lean_sepia.document.planned import Step
+    from lean_sepia.document.entities.mixed import Recipe
+    from lean_sepia.document.entities.planned import Step
+    from lean_sepia.document.model import Coat, Project
     from lean_sepia.document.versions import version_of
 
     project, zone = add_zone(Project(title="Stack"), "Stack")

@@ -15,7 +15,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.photo.stated.picture_kind import PictureKind
 
 if TYPE_CHECKING:
-    from lean_sepia.document.worn import WearRecord
+    from lean_sepia.document.entities.worn import WearRecord
     from lean_sepia.wear.survey import Survey
 
 _TOLD = {

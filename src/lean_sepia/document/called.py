@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.planned import Step
 from lean_sepia.language import _
 
 _MOST_NAMED = 2

@@ -9,8 +9,8 @@ from graphlib import CycleError, TopologicalSorter
 from pydantic import ValidationError
 
 from lean_sepia.document.dates import date_span
+from lean_sepia.document.entities.worn import Frozen
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import Frozen
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import YEARS, in_our_time, parse_evenings

@@ -12,6 +12,7 @@ from lean_sepia.document.model import FORMAT, Project
 from lean_sepia.errors import NewerVersionError, ProjectFileError
 from lean_sepia.files.gate import strict_json
 from lean_sepia.language import _
+from lean_sepia.plan.kinds import KINDS
 
 _FORM_2_SCHOOLS = {
     "gloss before lettering": ("decals", {
@@ -134,6 +135,19 @@ def _no_bench_log_yet(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "format": 8, "steps": steps}
 
 
+def _is_print(kind: str) -> bool:
+    return kind in KINDS and KINDS[kind].is_print
+
+
+def _nothing_printed_yet(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 9 tells lettering that is printed from what is painted; what was a colour only hid its ground, as a decal on white does."""
+    coats = [
+        {**coat, "printed": "white"} if _is_print(coat["kind"]) and coat.get("lab") is not None else coat
+        for coat in data.get("coats", ())
+    ]
+    return {**data, "format": 9, "coats": coats}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
@@ -142,6 +156,7 @@ _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     5: _no_wear_planned_yet,
     6: _no_kinds_of_picture_yet,
     7: _no_bench_log_yet,
+    8: _nothing_printed_yet,
 }
 """From a document's format number to the function that makes the next one of it."""
 

@@ -8,7 +8,6 @@ from pydantic import Field
 
 from lean_sepia.document.bounds import (
     Bounded,
-    Coefficient,
     Count,
     Interval,
     Key,
@@ -22,25 +21,27 @@ from lean_sepia.document.bounds import (
     Size,
     Words,
 )
+from lean_sepia.document.entities.mixed import PaintVersion, Recipe
+from lean_sepia.document.entities.panels import PanelGrid
+from lean_sepia.document.entities.planned import AT_HOME, Accepted, LoggedWait, Step, Workplace
+from lean_sepia.document.entities.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.document.lookup import item_of, looked_up
-from lean_sepia.document.panels import PanelGrid
-from lean_sepia.document.planned import AT_HOME, Accepted, LoggedWait, Step, Workplace
-from lean_sepia.document.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.photo.stated.picture_kind import PictureKind
 from lean_sepia.photo.stated.roles import Role
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.kinds import nature_of
 from lean_sepia.plan.names import Finish, KindName, MediumName, ProfileName, ToolName
 from lean_sepia.plan.owned import EVERYTHING, Owned
 from lean_sepia.plan.traits.kind import Kind
 
-FORMAT = 8  # of this document; a newer form is refused, an older one migrated
+FORMAT = 9  # of this document; a newer form is refused, an older one migrated
 TargetName = Literal["fresh", "exposed", "seen"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
 Tones = Literal["colour", "black-and-white", "colourised"]
+Printed = Literal["ink", "white"]
 
 
 class Subject(Frozen):
@@ -218,43 +219,6 @@ class Scheme(Frozen):
     colours: tuple[tuple[Key, Lab], ...] = ()
 
 
-class PaintVersion(Frozen):
-    """A paint as it was when the project took it from the shelf; never changed, named by its content."""
-
-    id: Key
-    shelf_id: Key
-    name: Name
-    line: Name = ""
-    medium: MediumName
-    finish: Finish
-    K: Annotated[tuple[Coefficient, ...], Field(min_length=31, max_length=31)]
-    S: Annotated[tuple[Coefficient, ...], Field(min_length=31, max_length=31)]
-    g: Share
-    k1: Annotated[float, Field(ge=0, le=0.999)] = 0.04
-    k2: Annotated[float, Field(ge=0, le=0.999)] = 0.6
-    knowledge: Literal["one-constant", "two-constant", "spectral"]
-    notes: tuple[Words, ...] = ()
-    drops_per_ml: Annotated[float, Field(gt=0, le=1e4)] | None = None
-    keep: Share | None = None
-
-
-class Recipe(Frozen):
-    """A mixture: whole parts of paint versions, and of other recipes where it is made from their cups.
-
-    kept : whether it stays though no coat is laid with it; cup_ml : size of the cup it is mixed in
-    left_ml : what is left of it, unthinned, where the user said; note : what was noticed of it
-    """
-
-    id: Key
-    name: Name
-    parts: tuple[tuple[Key, Parts], ...]
-    cups: tuple[tuple[Key, Parts], ...] = ()
-    kept: bool = False
-    cup_ml: Size | None = None
-    left_ml: Annotated[float, Field(ge=0, le=1e6)] | None = None
-    note: Words = ""
-
-
 class Coat(Frozen):
     """One coat on one zone, laid in a step. Its colour comes from a recipe, or is a stated `lab`.
 
@@ -266,6 +230,8 @@ class Coat(Frozen):
         times as much at the other end
     down_to : of what takes away, the coat that shows then; the lowest where none is named
     keep : of loose powder, what the first varnish leaves of it, learnt from a swatch
+    printed : of a marking, how: ink alone on clear film, through which its ground shows, or with white below or in it; None where it
+        is painted
     """
 
     id: Key
@@ -287,12 +253,13 @@ class Coat(Frozen):
     far: Share = 0.0
     down_to: Key | None = None
     keep: Share | None = None
+    printed: Printed | None = None
     on: bool = True
 
     @property
     def nature(self) -> Kind:
-        """What its kind is, as the one table says."""
-        return KINDS[self.kind]
+        """What its kind is, as the one table says; of what is printed in place of painted, as its row for that says."""
+        return nature_of(self.kind, printed=self.printed is not None)
 
 
 Item = TypeVar("Item", bound="Frozen")

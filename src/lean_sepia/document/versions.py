@@ -12,9 +12,14 @@ import numpy as np
 
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.model import Coat, PaintVersion, Project, Recipe
+from lean_sepia.document.entities.mixed import PaintVersion, Recipe
+from lean_sepia.document.model import Coat, Project
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge, Paint, stirred
+
+_OF_THE_BOTTLE = ("use", "body", "can", "thinner_share")
+"""What a bottle is besides its colour; told apart in a version's content only where it is not as usual."""
+_PLAIN = PaintVersion.model_construct()
 
 
 def version_of(paint: Paint) -> PaintVersion:
@@ -28,6 +33,9 @@ def version_of(paint: Paint) -> PaintVersion:
         content["drops_per_ml"] = paint.drops_per_ml
     if paint.keep is not None:
         content["keep"] = paint.keep
+    content |= {
+        name: value for name in _OF_THE_BOTTLE if (value := getattr(paint, name)) != getattr(_PLAIN, name)
+    }
     digest = hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest()[:16]
     return PaintVersion.model_validate({"id": digest, **content})
 
@@ -38,7 +46,7 @@ def paint_of(version: PaintVersion) -> Paint:
     return Paint(
         version.shelf_id, version.name, version.medium, version.finish, np.array(version.K), np.array(version.S),
         version.g, Knowledge[version.knowledge.upper().replace("-", "_")], version.line, version.k1, version.k2, version.notes,
-        version.drops_per_ml, keep=version.keep,
+        version.drops_per_ml, keep=version.keep, **{name: getattr(version, name) for name in _OF_THE_BOTTLE},
     )  # fmt: skip
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import datetime
 
 from lean_sepia.document.called import title_of
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.planned import Step
 from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.hours.wall_clock import read_written
@@ -42,6 +42,8 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
     zones = sorted({coat.zone for coat in coats} | set(step.zones))
     models = {project.zone(zone).subject for zone in zones}
     tool = coats[0].tool if coats else step.tool or next(iter(project.owns.tools(step.kind)), None)
+    if coats and coats[0].printed is not None:
+        tool = None
     return PlanStep.model_validate(
         {
             "id": step.id, "title": title_of(project, step), "kind": step.kind, "zones": tuple(zones) or "all",

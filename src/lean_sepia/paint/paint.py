@@ -14,7 +14,8 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
 from lean_sepia.language import N_
 from lean_sepia.paint.handling.bodies import USES
-from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance
+from lean_sepia.paint.handling.keep import usual_keep
+from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance, ratio_of_opaque
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.saunderson import K1, K2, Surface
 
@@ -60,7 +61,7 @@ class Mixture:
 class Paint:
     """One paint: absorption K and scattering S (31,) per film unit, and its surface.
 
-    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt; `remark` is what its owner noted; `use` and `body` are names of their tables; `empty` says that nothing usable is left in it.
+    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt; `remark` is what its owner noted; `use` and `body` are names of their tables; `empty` says that nothing usable is left in it; `thinner_share` is what it is sold with.
     """
 
     id: str
@@ -83,6 +84,7 @@ class Paint:
     use: str = "paint"
     body: str = "usual"
     empty: bool = False
+    thinner_share: float = 0.0
 
     @cached_property
     def surface(self) -> Surface:
@@ -103,6 +105,25 @@ class Paint:
     def proposed(self) -> bool:
         """Whether the program stirs it into a mixture by itself: a coloured paint or ink of which something is left."""
         return self.mixes and USES[self.use].proposed and not self.empty and not self.clear
+
+    @property
+    def tints(self) -> bool:
+        """Whether the program makes a filter or a wash of it: what it stirs, and ready washes, which are laid as they come."""
+        return self.mixes and USES[self.use].tints and not self.empty and not self.clear
+
+    @property
+    def offered(self) -> bool:
+        """Whether the program proposes it for marks and lettering: of a colour of its own, in use, and something is left of it."""
+        return USES[self.use].offered and not (self.clear or self.retired or self.empty)
+
+    @property
+    def ready(self) -> bool:
+        """Whether it is laid as it comes: a ready wash, or from a can."""
+        return self.can or not USES[self.use].thinned
+
+    def thinned_to(self, thinner_share: float) -> float:
+        """The share of thinner that goes to it to make it as thin as is wanted, less what it is sold with; none to what is ready."""
+        return 0.0 if self.ready else max(0.0, 1 - (1 - thinner_share) / (1 - self.thinner_share))
 
     @property
     def clear(self) -> bool:
@@ -166,9 +187,35 @@ def mixed(paints: Sequence[Paint], parts: npt.ArrayLike) -> Mixture:
     return Palette.of(paints).mixture(counts / counts.sum())
 
 
+def mingled(paints: Sequence[Paint], parts: npt.ArrayLike) -> Mixture:
+    """Loose powders mixed, parts (n,) by the area that their grains cover: grains lie beside one another and are seen as their mean."""
+    shares = np.asarray(parts, dtype=float) / np.sum(parts)
+    surface = Palette.of(paints).surface(shares)
+    measured = shares @ np.stack([paint.masstone_reflectance() for paint in paints])
+    K_to_S = ratio_of_opaque(np.clip(surface.inwards(measured), 1e-4, 1 - 1e-4))
+    return Mixture(K_to_S, np.ones_like(K_to_S), surface)
+
+
 def stirred(identity: str, name: str, paints: Sequence[Paint], parts: Sequence[float]) -> Paint:
-    """A mixture as if it were one paint, of the medium and finish of its first; known as well as its weakest."""
-    made, first = mixed(paints, parts), paints[0]
+    """A mixture as if it were one paint, of the medium and finish of its first; known as well as its weakest.
+
+    Powders and pastels are mingled, not stirred: what a varnish leaves of them is their mean by area, where all are known.
+    """
+    loose = len(paints) > 1 and all(MEDIA[paint.medium].loose for paint in paints)
+    made, first = (mingled if loose else mixed)(paints, parts), paints[0]
     g, k1, k2 = (float(value) for value in (made.surface.g, made.surface.k1, made.surface.k2))
     weakest = min(paint.knowledge for paint in paints)
-    return Paint(identity, name, first.medium, first.finish, made.K, made.S, g, weakest, "", k1, k2)
+    uses = {paint.use for paint in paints}
+    shares = np.asarray(parts, dtype=float) / sum(parts)
+    return Paint(
+        identity, name, first.medium, first.finish, made.K, made.S, g, weakest, "", k1, k2, can=all(paint.can for paint in paints),
+        use=uses.pop() if len(uses) == 1 else "paint", keep=_mean_keep(paints, shares) if loose or len(paints) == 1 else None, thinner_share=float(shares @ [paint.thinner_share for paint in paints]),
+    )  # fmt: skip
+
+
+def _mean_keep(paints: Sequence[Paint], shares: FloatArray) -> float | None:
+    """What the first varnish leaves of powders mixed by area; None where nothing was learnt of any, so that the usual holds."""
+    if all(paint.keep is None for paint in paints):
+        return None
+    kept = [usual_keep(float(p.masstone_lab()[0])) if p.keep is None else p.keep for p in paints]
+    return float(shares @ kept)

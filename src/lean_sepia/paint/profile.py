@@ -32,13 +32,17 @@ _RECESS = ((0.0, RECESSES), (1.0, 1 - RECESSES))
 
 @dataclass(frozen=True)
 class Run:
-    """One way to run out: its words, along which direction, whether from its other end, and what the two ends are called."""
+    """One way to run out: its words, along which direction, whether from its other end, and what the two ends are called.
+
+    lines : whether most of it lies in lines, such as seams and edges, which are seen as such
+    """
 
     words: str
     along: str
     turned: bool
     near: str
     far: str
+    lines: bool = False
 
 
 PANELS = "panels"
@@ -47,8 +51,8 @@ PANELS = "panels"
 RUNS: dict[str, Run] = {
     "below": Run(N_("from below"), "height", False, N_("foot"), N_("top")),
     "above": Run(N_("from above"), "height", True, N_("top"), N_("foot")),
-    "edges": Run(N_("from the edges"), "edge", False, N_("edges"), N_("middle")),
-    "recess": Run(N_("in recesses"), "recess", False, N_("recesses"), N_("open surface")),
+    "edges": Run(N_("from the edges"), "edge", False, N_("edges"), N_("middle"), lines=True),
+    "recess": Run(N_("in recesses"), "recess", False, N_("recesses"), N_("open surface"), lines=True),
     "open": Run(N_("on open surface"), "recess", True, N_("open surface"), N_("recesses")),
     PANELS: Run(N_("on panels of its own"), "panel", False, N_("its panels"), N_("the others")),
 }

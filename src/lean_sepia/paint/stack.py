@@ -15,6 +15,7 @@ import numpy.typing as npt
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import xyz_from_reflectance
+from lean_sepia.paint.handling.keep import usual_keep
 from lean_sepia.paint.identify import internal_from_lab
 from lean_sepia.paint.laying import Laying, Matter
 from lean_sepia.paint.profile import PANELS, Place, amount_at
@@ -28,8 +29,6 @@ lies until it is rubbed off; taken: on a share what was laid since a named coat 
 
 UNCOLOURED: frozenset[Covers] = frozenset({"varnish", "resist", "unresist", "taken"})
 """What has no colour of its own, and what it does to what lies there."""
-PALE_L, KEPT_DARK, KEPT_PALE = 50.0, 0.8, 0.5
-"""From which L* a powder is pale, and what the first varnish over it leaves of dark and of pale powder (practice)."""
 _WORTH_AT_ONCE = 4
 _MOST_PATCHES = 64  # coats on a share of everything double them; the smallest beyond these are averaged
 
@@ -112,7 +111,7 @@ class Patch:
         """What the first varnish leaves of loose powder."""
         if self.keep is not None:
             return self.keep
-        return KEPT_PALE if float(lab_from_reflectance(self.R_i)[0]) >= PALE_L else KEPT_DARK
+        return usual_keep(float(lab_from_reflectance(self.R_i)[0]))
 
 
 @dataclass(frozen=True, eq=False)

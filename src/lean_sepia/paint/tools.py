@@ -19,7 +19,7 @@ class Tool:
     spread : film units laid by one unthinned pass
     arrives : share of what leaves the tool that reaches the surface
     left_ml : what stays in the tool
-    sprayed : whether it makes a mist; drawn_out : whether a thin tint keeps the sheen of what it lies on
+    sprayed : whether it makes a mist; from_can : whether it is a can, which brings its own paint; drawn_out : whether a thin tint keeps the sheen of what it lies on
     """
 
     words: str
@@ -28,13 +28,14 @@ class Tool:
     left_ml: float = _LEFT_ML
     sprayed: bool = False
     drawn_out: bool = False
+    from_can: bool = False
 
 
 TOOLS: dict[str, Tool] = {
     "airbrush": Tool(N_("airbrush"), 1.0, 0.5, sprayed=True),
     "close": Tool(N_("airbrush, a light close pass"), 0.5, 0.5, sprayed=True),
     "mist": Tool(N_("airbrush, a mist from further off"), 0.15, 0.5, sprayed=True),
-    "spray-can": Tool(N_("spray can"), 1.3, 0.4, left_ml=0.0, sprayed=True),
+    "spray-can": Tool(N_("spray can"), 1.3, 0.4, left_ml=0.0, sprayed=True, from_can=True),
     "brush": Tool(N_("brush"), 1.5, 0.9),
     "glaze": Tool(N_("brush, drawn out thin"), 0.3, 0.9, drawn_out=True),
     "flood": Tool(N_("brush, left wet"), 1.0, 0.9, drawn_out=True),

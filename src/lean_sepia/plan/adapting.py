@@ -53,9 +53,7 @@ def _like(step: PlanStep, kind: str, tail: str) -> PlanStep:
 def _decals(steps: list[PlanStep], schools: Mapping[str, str]) -> list[PlanStep]:
     if schools.get("decals") == "gloss-first":
         order = Order(steps)
-        flat = [
-            step for index, step in enumerate(order) if step.nature.is_marking and flat_below(order, index)
-        ]
+        flat = [step for index, step in enumerate(order) if step.nature.is_print and flat_below(order, index)]
         for marking in flat:
             place = steps.index(marking)
             steps = [*steps[:place], _like(marking, "gloss-coat", "gloss"), *steps[place:]]
@@ -73,7 +71,7 @@ def _serves_markings(steps: Sequence[PlanStep], index: int) -> bool:
             return followed
         if step.nature.runs:
             return False
-        followed = followed or step.nature.is_marking
+        followed = followed or step.nature.is_print
     return followed
 
 

@@ -6,7 +6,7 @@ the bench and order are common practice without a source.
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from lean_sepia.language import N_
 from lean_sepia.paint.handling.undo import Undo
@@ -108,6 +108,30 @@ def _by_hand(title: str, family: Family, phase: Phase, minutes: float, *cautions
     )  # fmt: skip
 
 
+def _marking(**other: Any) -> Kind:
+    return Kind(
+        title=N_("Lettering"), family="marking", covers="spots", hands_on_min=40, room="plan", medium="acrylic-water",
+        stage="exposed", phase=Phase.LETTERING, cloths=False, masks=False, over_itself=None, next="satin-coat", usually=_ALWAYS,
+        wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02), roles=("early-marking", "late-marking"), **other,
+    )  # fmt: skip
+
+
+_LETTERING = _marking(
+    tools=_NONE, sets_min=_HALF_DAY, served_by=("setting-solution",),
+    looks=(Look(_MORNING, N_("Silvering and edges: prick what is silver and soften it again.")),),
+    ready=(N_("Warm water, 30 to 60 seconds; tweezers and a brush for each job."),),
+    undone=(
+        Undo(1, N_("Float it with water and push it.")),
+        Undo(_HOUR, N_("Soak it with warm water and slide it off; it may tear."), False),
+        Undo(None, N_("Lift it with tape or scrape it off; the coat below suffers."), False),
+    ),
+    painted=_marking(
+        tools=_BRUSH, sets_min=None, served_by=_NONE, looks=_COLOUR, undone=None,
+        ready=(N_("A stencil or tape along the edges, pressed down; the paint nearly dry, in several thin passes."),),
+    ),
+)  # fmt: skip
+"""Lettering is printed, a decal, unless it is laid with a tool."""
+
 _NEXT_BY_HAND: dict[Family, str] = {
     "preparation": "filter",
     "mask": "base",
@@ -159,19 +183,7 @@ KINDS: dict[str, Kind] = {
     ),
     "tone": _paint(N_("Light and shade"), Phase.SHADING, "tone", "exposed", 30, next="filter", usual=Preset(2, 0.9),
                    usually=Usually("light", ("post-shade", ""))),
-    "marking": Kind(
-        title=N_("Lettering"), family="marking", covers="spots", hands_on_min=40, room="plan", tools=_BRUSH,
-        medium="acrylic-water", stage="exposed", phase=Phase.LETTERING, cloths=False, masks=False, sets_min=_HALF_DAY,
-        over_itself=None, served_by=("setting-solution",), next="satin-coat", usually=_ALWAYS, wet=True, cautions=("blade",), usual=Preset(1, 0.2, 0.02),
-        roles=("early-marking", "late-marking"),
-        looks=(Look(_MORNING, N_("Silvering and edges: prick what is silver and soften it again.")),),
-        ready=(N_("Warm water, 30 to 60 seconds; tweezers and a brush for each job."),),
-        undone=(
-            Undo(1, N_("Float it with water and push it.")),
-            Undo(_HOUR, N_("Soak it with warm water and slide it off; it may tear."), False),
-            Undo(None, N_("Lift it with tape or scrape it off; the coat below suffers."), False),
-        ),
-    ),
+    "marking": _LETTERING,
     "setting-solution": _by_hand(
         N_("Setting solution"), "marking", Phase.LETTERING, 10, sets_min=_HALF_DAY, wet=True, moves=True,
         looks=(Look(30, N_("Wrinkles go by themselves: do not touch the decal before it is dry.")),),
@@ -248,3 +260,9 @@ KINDS: dict[str, Kind] = {
     ),
 }  # fmt: skip
 """In the usual order of work."""
+
+
+def nature_of(kind: str, *, printed: bool) -> Kind:
+    """What a kind is; what may be printed or painted, as its row says of that."""
+    row = KINDS[kind]
+    return row if printed or row.painted is None else row.painted

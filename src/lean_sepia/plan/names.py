@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator
 
 from lean_sepia.language import N_, _
+from lean_sepia.paint.handling.bodies import BODIES, USES
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.tools import TOOLS
@@ -35,6 +36,8 @@ KindName = Annotated[str, _named_in(KINDS, _OLD_KINDS)]
 MediumName = Annotated[str, _named_in(MEDIA)]
 ToolName = Annotated[str, _named_in(TOOLS)]
 ProfileName = Annotated[str, _named_in(RUNS)]
+UseName = Annotated[str, _named_in(USES)]
+BodyName = Annotated[str, _named_in(BODIES)]
 PLACE_WORDS: dict[Place, str] = {
     "indoors-extracted": N_("booth, extracted"), "indoors": N_("indoors"), "outdoors": N_("outdoors"),
 }  # fmt: skip

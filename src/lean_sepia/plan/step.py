@@ -14,7 +14,7 @@ from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.hours.evenings import YEARS, in_our_time
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.kinds import nature_of
 from lean_sepia.plan.names import Finish, KindName, MediumName, Place, ToolName
 from lean_sepia.plan.traits.kind import Kind
 
@@ -78,8 +78,8 @@ class PlanStep(BaseModel):
 
     @cached_property
     def nature(self) -> Kind:
-        """What its kind is, as the one table says."""
-        return KINDS[self.kind]
+        """What its kind is, as the one table says; a marking is printed unless it is laid with a tool."""
+        return nature_of(self.kind, printed=self.application is None)
 
     @cached_property
     def _zone_set(self) -> frozenset[str]:

@@ -36,11 +36,20 @@ _WORTH_DE00 = 0.15
 
 @dataclass(frozen=True)
 class BatchVolume:
-    """What to mix, in millilitres: the thinned mix, and the paint and thinner in it."""
+    """What to mix, in millilitres: the thinned mix, and the paint and thinner in it; the reserve is a part of the whole."""
 
     total_ml: float
     paint_ml: float
     thinner_ml: float
+    reserve_ml: float = 0.0
+
+    def at_least(self, paint_ml: float) -> BatchVolume:
+        """The same mix with no less paint in it than can be counted."""
+        if self.paint_ml >= paint_ml:
+            return self
+        more = paint_ml / self.paint_ml
+        total = self.total_ml * more
+        return BatchVolume(total, paint_ml, self.thinner_ml * more, total - (self.total_ml - self.reserve_ml))
 
 
 def batch_volume(
@@ -70,8 +79,9 @@ def batch_volume(
         raise BadInputError(_("Paint is laid with one of {0}; found {1!r}.").format(", ".join(TOOLS), tool))
     manner = TOOLS[tool]
     laid = area_cm2 * coats * WET_FILM_ML_PER_CM2 * manner.spread
-    total = (laid / manner.arrives + manner.left_ml) * (1 + reserve)
-    return BatchVolume(total, total * (1 - thinner_share), total * thinner_share)
+    needed = laid / manner.arrives + manner.left_ml
+    total = needed * (1 + reserve)
+    return BatchVolume(total, total * (1 - thinner_share), total * thinner_share, total - needed)
 
 
 @dataclass(frozen=True)

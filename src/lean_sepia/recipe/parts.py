@@ -11,6 +11,7 @@ from math import gcd
 import numpy as np
 
 from lean_sepia.arrays import IntArray
+from lean_sepia.language import _, ngettext
 
 MOST_COUNTED_DROPS = 12
 """More drops than that nobody counts: they are given in millilitres (practice)."""
@@ -20,7 +21,14 @@ NOZZLE_MM = 5.0
 
 _NOZZLE_MM2 = math.pi * NOZZLE_MM**2 / 4
 _SHORT = 0.25  # of a drop of the smallest part may be missing: the reserve covers it
+_LEAST_BEAD_MM = 1.0
 _FEW = 40  # drops of the largest part up to which the whole is rounded to whole drops of every part
+BRUSH_LOAD_ML, DOLLOP_ML = 0.05, 0.15
+"""What a loaded brush carries, and a dollop on it (practice)."""
+
+CAN_ML_PER_S = 0.8
+"""What a spray can gives in a second (practice)."""
+
 DROPS_PER_ML = 20.0
 """Drops of thinned paint in a millilitre where the bottle's own figure is not known (practice)."""
 
@@ -72,16 +80,27 @@ def stray_drops(parts: Sequence[int] | IntArray, most: int, cup_drops: int | Non
 class Measured:
     """How one part of a mixture is measured out: millilitres, and drops where they are few enough to count.
 
-    bead_mm : of paint from a tube, the length of the bead that is squeezed out
+    bead_mm : of paint from a tube, the length of the bead that is squeezed out; spray_s : of a can, the seconds it sprays
     """
 
     ml: float
     drops: int | None = None
     bead_mm: float | None = None
+    spray_s: float | None = None
+
+
+def sprayed_out(ml: float) -> Measured:
+    """What a can gives, as the seconds that it sprays.
+
+    >>> sprayed_out(4.0).spray_s
+    5.0
+    """
+    return Measured(ml, spray_s=ml / CAN_ML_PER_S)
 
 
 def measure_out(parts: Sequence[int], paint_ml: float, rates: Sequence[float | None]) -> tuple[Measured, ...]:
-    """How each part of a mixture is measured out for about `paint_ml` of it; at least one drop of the smallest part.
+    """How each part of a mixture is measured out for about `paint_ml` of it; at least one drop, or a
+    millimetre of bead, of the smallest part.
 
     rates : drops in a millilitre of each paint; None for paint from a tube, which does not drip
 
@@ -101,6 +120,8 @@ def measure_out(parts: Sequence[int], paint_ml: float, rates: Sequence[float | N
         usual = sum(drip) / len(drip)
         unit_ml = max(1, math.ceil(unit_ml * usual - _SHORT)) / usual
     answer = []
+    if not drip:
+        unit_ml = max(unit_ml, _LEAST_BEAD_MM * _NOZZLE_MM2 / 1000)
     for part, rate in zip(base, rates, strict=True):
         ml = part * unit_ml
         if rate is None:
@@ -109,3 +130,15 @@ def measure_out(parts: Sequence[int], paint_ml: float, rates: Sequence[float | N
             drops = max(1, round(ml * rate))
             answer.append(Measured(ml, drops if drops <= MOST_COUNTED_DROPS else None))
     return tuple(answer)
+
+
+def volume_words(ml: float) -> str:
+    """A volume as it is counted or measured, at least a drop.
+
+    >>> volume_words(0.01), volume_words(1.42)
+    ('1 drop', '1.4 ml')
+    """
+    drops = round(ml * DROPS_PER_ML)
+    if drops <= MOST_COUNTED_DROPS:
+        return ngettext("{0} drop", "{0} drops", max(1, drops)).format(max(1, drops))
+    return _("{0} ml").format(f"{ml:.1f}")

@@ -34,6 +34,7 @@ from lean_sepia.plan.care.cautions import DEFER
 from lean_sepia.plan.care.looking import looks_again
 from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.waits.drying import removable_for
+from lean_sepia.recipe.parts import volume_words
 from lean_sepia.report.export import Leaving
 from lean_sepia.report.flowables import HAIR, INK, SECOND, Drops, Field, Sign, grid, words
 from lean_sepia.report.fonts import REGULAR, register_fonts
@@ -198,7 +199,7 @@ def _mix(project: Project, cup: Cup, zone: Zone) -> list[Flowable]:
         rows.append([words(str(line.count), bold=True), words(line.name, 8.6), dots,
                      words(amount_words(line.amount), 8, right=True)])  # fmt: skip
     if cup.thinner_ml > 0:
-        amount = _("{0} ml").format(f"{cup.thinner_ml:.1f}")
+        amount = volume_words(cup.thinner_ml)
         rows.append(["", words(_("thinner"), 8.6, second=True), "", words(amount, 8, right=True)])
     body = grid(rows, [6 * mm, _MIXES - (6 + 27.5 + 25) * mm, 27.5 * mm, 25 * mm], padding=0.4)
     return [head, body, *(words(note, 7.2, second=True) for note in cup_notes(cup))]

@@ -16,7 +16,7 @@ from lean_sepia.colour.written import read_screen_colour
 from lean_sepia.errors import ColourError, ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND
-from lean_sepia.paint.handling.bodies import coats_to_hide
+from lean_sepia.paint.handling.bodies import USES, coats_to_hide
 from lean_sepia.paint.identify import (
     Constants,
     from_drawdown,
@@ -73,10 +73,12 @@ def paint_from_record(
         The record breaks a rule; the message names the paint and the field.
     """
     given = read_record(record)
+    if "body" not in record:
+        given = given.model_copy(update={"body": USES[given.use].body})
     who = _("Paint {0!r}").format(given.id)
     blank = Paint(given.id, given.name or given.id, given.medium, given.finish, np.zeros(BANDS), np.ones(BANDS),
                   SHEEN[given.finish], Knowledge.SPECTRAL, given.line, given.k1, given.k2,
-                  drops_per_ml=given.drops_per_ml or (DROPS_PER_ML if given.thinner_share > _IN_A_BOTTLE else None), can=given.can, retired=given.retired, keep=given.keep, use=given.use, body=given.body, empty=_is_empty(record), remark=noted.strip() if isinstance(noted := record.get("note"), str) else "")  # fmt: skip
+                  drops_per_ml=given.drops_per_ml or (DROPS_PER_ML if given.thinner_share > _IN_A_BOTTLE else None), can=given.can, retired=given.retired, keep=given.keep, use=given.use, body=given.body, thinner_share=given.thinner_share, empty=_is_empty(record), remark=noted.strip() if isinstance(noted := record.get("note"), str) else "")  # fmt: skip
     if given.K is not None or given.S is not None:
         K, S = (_spectrum(given, key, who, least=0.0) for key in ("K", "S"))
         level = next(level for level in Knowledge if str(level) == given.knowledge)

@@ -145,7 +145,7 @@ class _Guide:
     def _panels(self) -> None:
         """The house divided into panels, its fade and its light and shade."""
         from lean_sepia.document.edits.panels import set_panels
-        from lean_sepia.document.panels import PanelGrid
+        from lean_sepia.document.entities.panels import PanelGrid
 
         session = self._workspace.session
         session.choose_zone("house")

@@ -48,7 +48,8 @@ def test_every_kind_can_be_laid_and_comes_out_as_it_was_promised(ask, worked, ki
 @pytest.mark.parametrize(
     ("said", "parts"),
     [
-        ("8 sand 1 ochre", None),
+        ("8 sand 1 ochre", {"sand": 8, "ochre": 1}),
+        ("some sand, 1 ochre", None),
         ("3 sand + 1 ochre", {"sand": 3, "ochre": 1}),
         ("50:50 lamp to slate", {"lamp": 1, "slate": 1}),
         ("80/15/5 sand, ochre, lamp", {"sand": 16, "ochre": 3, "lamp": 1}),

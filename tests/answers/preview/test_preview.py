@@ -15,8 +15,8 @@ from lean_sepia.document.edits.coats import change_coat, lay, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.panels import set_panels
 from lean_sepia.document.edits.zones import add_zone
+from lean_sepia.document.entities.panels import PanelGrid
 from lean_sepia.document.model import Project, Region
-from lean_sepia.document.panels import PanelGrid
 from lean_sepia.photo.preview import CorrectionTable
 
 KINDS = (

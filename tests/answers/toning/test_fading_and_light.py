@@ -14,8 +14,8 @@ from lean_sepia.document.edits.coats import lay, lay_found, lay_marking, pin_bas
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.panels import set_panels, toggle_replaced
 from lean_sepia.document.edits.zones import add_zone, state_target
+from lean_sepia.document.entities.panels import PanelGrid
 from lean_sepia.document.model import Project
-from lean_sepia.document.panels import PanelGrid
 from lean_sepia.errors import EditError
 from lean_sepia.paint.ageing import Ageing
 

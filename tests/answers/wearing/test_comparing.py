@@ -14,8 +14,8 @@ from lean_sepia.document.edits.coats import pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.photos import add_photo, place_region
 from lean_sepia.document.edits.zones import add_zone
+from lean_sepia.document.entities.worn import PlannedWear, WearClass, WearPlan, WearRecord
 from lean_sepia.document.model import Photo, Project, Region
-from lean_sepia.document.worn import PlannedWear, WearClass, WearPlan, WearRecord
 from lean_sepia.photo.correction.cast_fit import fit_cast
 
 ASKED = Asked("rust", 2.0, (1.6, 2.4), 60 / 96, (0.0, 0.01, 0.01, 0.02, 0.06))

@@ -7,8 +7,8 @@ from lean_sepia.answers.wearing.places import likely_places, sources_of
 from lean_sepia.document.check import dangling_reference
 from lean_sepia.document.edits.wear import plan_wear
 from lean_sepia.document.edits.zones import add_zone, duplicate_zone, remove_zone
+from lean_sepia.document.entities.worn import PlannedWear, Source, WearPlan
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import PlannedWear, Source, WearPlan
 
 SHAPE = (40, 60)
 

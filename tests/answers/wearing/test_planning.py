@@ -24,8 +24,8 @@ from lean_sepia.document.edits.coats import pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.wear import plan_wear, set_smallest_mark
 from lean_sepia.document.edits.zones import add_zone
+from lean_sepia.document.entities.worn import PlannedWear, Source, WearPlan
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import PlannedWear, Source, WearPlan
 from lean_sepia.report.wear_chart import wear_chart
 from lean_sepia.wear.scene import XyzLook
 from lean_sepia.wear.survey import survey

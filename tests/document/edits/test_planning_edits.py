@@ -37,8 +37,8 @@ from lean_sepia.document.edits.steps import (
     remove_step,
     split_step,
 )
+from lean_sepia.document.entities.planned import Workplace
 from lean_sepia.document.model import Project, Surface
-from lean_sepia.document.planned import Workplace
 from lean_sepia.document.work import plan_steps
 from lean_sepia.errors import EditError, PlanError
 from lean_sepia.plan.order import Order

@@ -33,7 +33,7 @@ def test_what_it_takes_to_lay_a_recipe_is_said(room, qtbot):
     assert "darker" in room.laying.wet.text()
     # (214 cm² × 3 coats × 0.0025 ml/cm² / 0.5 + 0.3 ml) × 1.25, of it 60 % thinner
     assert room.wanted.volume.value() == pytest.approx(4.4, abs=0.06)
-    assert room.laying.needs.text().startswith("4.4 ml: 1.8 paint, 2.6 thinner.")
+    assert room.laying.needs.text().startswith("4.4 ml: 1.8 ml paint, 2.6 ml thinner.")
     room.wanted.coats.setValue(6)  # more coats take more of it, unless an amount was asked for
     assert room.wanted.volume.value() == pytest.approx(8.4, abs=0.06)
     room.wanted.volume.setValue(5.0)
@@ -73,7 +73,7 @@ def test_match_answers_other_limits(workspace):
     room.wanted.paints.setValue(1)
     assert all(len(choice.recipe.parts) == 1 for choice in room.answer.choices if not choice.pinned)
     room.wanted.volume.setValue(12)
-    assert "12.0 ml: 4.8 paint, 7.2 thinner" in " ".join(
+    assert "12.0 ml: 4.8 ml paint, 7.2 ml thinner" in " ".join(
         label.text() for label in room.findChildren(type(room._remark))
     )
 

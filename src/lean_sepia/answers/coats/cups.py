@@ -8,7 +8,8 @@ from lean_sepia.answers.amounts import CUP_ML, Line, cup_lines, needed, set_asid
 from lean_sepia.arrays import triple
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import coat_name
-from lean_sepia.document.model import Coat, Project, Recipe
+from lean_sepia.document.entities.mixed import Recipe
+from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import recipe_paint
 from lean_sepia.language import _
 from lean_sepia.recipe.batch import RESERVE
@@ -50,18 +51,16 @@ def _cup(project: Project, recipe: Recipe) -> Cup:
     thinned = tuple(sorted({coat.thinner_share for coat in coats}))
     whole = sum(needed(project, coat).total_ml for coat in coats if coat.on) + aside or size
     done = {step.id for step in project.steps if step.done}
-    laid = sum(needed(project, coat).paint_ml for coat in coats if coat.on and coat.step in done)
-    left = (
-        recipe.left_ml
-        if recipe.left_ml is not None
-        else max(0.0, paint_ml - laid / (1 + RESERVE))
-        if laid
-        else None
-    )
+    volumes = {coat.id: needed(project, coat) for coat in coats if coat.on}
+    spare = {
+        name: v.reserve_ml * v.paint_ml / v.total_ml if v.total_ml else 0.0 for name, v in volumes.items()
+    }
+    laid = sum(volumes[c.id].paint_ml - spare[c.id] for c in coats if c.on and c.step in done)
+    left = recipe.left_ml if recipe.left_ml is not None else max(0.0, paint_ml - laid) if laid else None
     others = tuple(other.name for other in project.recipes if recipe.id in dict(other.cups))
     return Cup(
         recipe, triple(recipe_paint(project, recipe).masstone_lab()), cup_lines(project, recipe, paint_ml), coats, others, thinned,
-        paint_ml, paint_ml * RESERVE / (1 + RESERVE), left, size, max(1, -int(-whole // size)),
+        paint_ml, sum(spare.values()) if volumes else paint_ml * RESERVE / (1 + RESERVE), left, size, max(1, -int(-whole // size)),
     )  # fmt: skip
 
 

@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 from lean_sepia.colour.written import write_colour
 from lean_sepia.document.edits.mixes import is_its_own
-from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.model import Coat, Printed, Project
 from lean_sepia.document.versions import from_cup
 from lean_sepia.language import _
+from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.owned import EVERYTHING, Owned
@@ -28,7 +29,9 @@ class Draft:
     """A coat as it is written on the sheet.
 
     of : what it is mixed of, as people say it; a bottle, a mix, a cup, or a colour; empty for what needs none
-    thinned : the thinning as people say it, such as "1:20" or "60 % thinner"; empty for none
+    thinned : the thinning as people say it, such as "1:20" or "60 % thinner"; empty for none, None as its kind and its bottle are
+        usually thinned
+    printed : of a marking, whether it is ink alone on clear film or has white below or in it; None where it is painted
     finish, medium : of a coat that is only a colour
     rim, rim_share : of what marks have for a light rim, laid before them, and the share of the area it takes besides; none
         where nothing is written
@@ -36,7 +39,7 @@ class Draft:
 
     kind: str
     of: str = ""
-    thinned: str = ""
+    thinned: str | None = ""
     carrier: str | None = None
     tool: str | None = None
     passes: int = 1
@@ -50,6 +53,7 @@ class Draft:
     medium: str | None = None
     rim: str = ""
     rim_share: float = 0.0
+    printed: Printed | None = None
 
 
 def usual_draft(
@@ -59,11 +63,19 @@ def usual_draft(
     if tool is None and KINDS[kind].tools:
         tool = owns.usual_tool(kind)
     usual = preset(kind, tool)
+    printed: Printed | None = "ink" if KINDS[kind].is_print and tool is None else None
     return Draft(
-        kind, before.of if before else "", thinning_words(usual.thinner_share), None, tool, usual.passes,
+        kind, before.of if before else "", thinning_words(0.0 if printed else usual.thinner_share), None, tool, usual.passes,
         usual.area_share, before.name if before else "", usual.profile, usual.far,
         finish=before.finish if before else "flat", medium=before.medium if before else None,
+        printed=(before.printed or printed) if before and printed else printed,
     )  # fmt: skip
+
+
+def usual_thinner(kind: str, tool: str | None, bottle: Paint | None) -> float:
+    """The share of thinner that goes to a bottle, or to a mix as one: what a kind usually has, less what it is sold with."""
+    wanted = preset(kind, tool).thinner_share
+    return wanted if bottle is None else bottle.thinned_to(wanted)
 
 
 def thinning_words(thinner_share: float) -> str:
@@ -78,7 +90,7 @@ def draft_of(project: Project, coat: Coat) -> Draft:
     """The draft that would lay a coat as it is."""
     return Draft(
         coat.kind, mix_words(project, coat), thinning_words(coat.thinner_share), coat.carrier, coat.tool, coat.passes, coat.area_share,
-        coat.name, coat.profile, coat.far, coat.down_to, coat.keep, coat.finish, coat.medium,
+        coat.name, coat.profile, coat.far, coat.down_to, coat.keep, coat.finish, coat.medium, printed=coat.printed,
     )  # fmt: skip
 
 

@@ -11,12 +11,13 @@ from lean_sepia.answers.coats.remarks import what_it_needs, whether_it_reads
 from lean_sepia.answers.coats.showing import Showing, showing_of, showing_words
 from lean_sepia.answers.strata import Band, Strata, strata_of
 from lean_sepia.answers.targets import Target, target_for
+from lean_sepia.arrays import triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.check import fault_of_edit
 from lean_sepia.document.edits.coats import edit_coat, lay
-from lean_sepia.document.edits.mixes import Manner, Mix
+from lean_sepia.document.edits.mixes import Manner, Mix, mix_paint
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint, finish_of, medium_of
 from lean_sepia.errors import EditError
@@ -74,11 +75,14 @@ def laid(question: LayQuestion) -> Laid:
     draft = question.draft
     _check_figures(draft)
     mix, in_it, assumed = read_mix(question)
-    share, said = thinner_of(draft, in_it, mix)
+    share, said = thinner_of(question.project, draft, in_it, mix)
+    printed = draft.printed if KINDS[draft.kind].is_print else None
     manner = Manner(
         draft.passes, share, draft.tool or question.project.owns.usual_tool(draft.kind), draft.area_share, None, draft.carrier,
-        draft.profile, draft.far, draft.down_to, draft.keep,
+        draft.profile, draft.far, draft.down_to, draft.keep, printed,
     )  # fmt: skip
+    if printed is not None and mix.lab is None:
+        mix = _as_colour(question.project, mix)
     changed, coat = _apply(question, mix, manner)
     if draft.rim.strip() and question.replacing is None:
         changed = _with_rim(question, changed, coat, manner)
@@ -86,6 +90,12 @@ def laid(question: LayQuestion) -> Laid:
     if fault:
         raise EditError(_("This cannot be: {0}.").format(fault))
     return Laid(changed, coat, (*([assumed] if assumed else []), *said))
+
+
+def _as_colour(project: Project, mix: Mix) -> Mix:
+    """What is printed is bought or drawn, not mixed: a bottle or a mix says its colour only."""
+    paint = mix_paint(project, mix)
+    return mix if paint is None else Mix(lab=triple(paint.masstone_lab()), finish=paint.finish)  # type: ignore[arg-type]
 
 
 def _with_rim(question: LayQuestion, project: Project, marks: str, manner: Manner) -> Project:

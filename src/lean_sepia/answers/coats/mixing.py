@@ -6,18 +6,20 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from lean_sepia.answers.coats.draft import Draft
+from lean_sepia.answers.coats.draft import Draft, usual_thinner
+from lean_sepia.answers.coats.from_shelf import primer_of, varnish_of
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.targets import model_target, target_for
 from lean_sepia.colour.written import is_colour, read_colour
-from lean_sepia.document.edits.mixes import Mix
+from lean_sepia.document.edits.mixes import Mix, mix_paint
 from lean_sepia.document.model import Project
 from lean_sepia.errors import EditError, SepiaError
 from lean_sepia.language import _
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
-from lean_sepia.recipe.phrases.ratio import is_thinner, read_ratio
-from lean_sepia.recipe.phrases.spoken_mix import read_spoken_mix
+from lean_sepia.recipe.phrases.ratio import read_ratio
+from lean_sepia.recipe.phrases.spoken_mix import SpokenMix, read_spoken_mix
 
 
 @dataclass(frozen=True)
@@ -52,14 +54,15 @@ def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:
     if is_colour(text):
         lab = read_colour(text)
         return Mix(lab=lab, finish=draft.finish, medium=draft.medium), None, ""  # type: ignore[arg-type]
-    names = {paint.id: paint.name for paint in question.bottles}
-    cups = {recipe.id: recipe.name for recipe in project.recipes}
+    bottles = _that_fit(draft.kind, question.bottles)
+    names = {paint.id: paint.name for paint in bottles}
+    cups = cup_names(project)
     base = next((c.recipe for c in project.bases_of(zone) if c.recipe), "")
     own = project.coat(question.replacing).recipe if question.replacing else None
     text = _with_names(question, text)
     text = text.replace("“", "").replace("”", "").removeprefix(_("from the cup “{0}”").split("“")[0])
     try:
-        spoken = read_spoken_mix(text, names, cups, base if base and base != own else "")
+        spoken = _spoken(question, text, names, cups, base if base and base != own else "")
     except SepiaError:
         _say_if_retired(question, text)
         raise
@@ -71,6 +74,38 @@ def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:
     _check_mixes(chosen, bool(spoken.cups))
     mix = Mix.of(chosen, spoken.parts, cups=spoken.cups)
     return mix, spoken.thinner_share, spoken.assumed
+
+
+def _spoken(
+    question: LayQuestion, text: str, names: Mapping[str, str], cups: Mapping[str, str], base: str
+) -> SpokenMix:
+    """The mix that a text means of what suits the kind of coat, else of any bottle."""
+    rates = {paint.id: paint.drops_per_ml for paint in question.bottles if paint.drops_per_ml}
+    try:
+        return read_spoken_mix(text, names, cups, base, rates)
+    except SepiaError:
+        if len(names) == len(question.bottles):
+            raise
+    return read_spoken_mix(text, {paint.id: paint.name for paint in question.bottles}, cups, base, rates)
+
+
+def _that_fit(kind: str, bottles: Sequence[Paint]) -> list[Paint]:
+    """Bottles that a kind of coat is made of: loose where it is usually of powder, never loose where it is a film."""
+    nature = KINDS[kind]
+    usual = nature.medium is not None and MEDIA[nature.medium].loose
+    if nature.is_powder or usual:
+        fitting = [paint for paint in bottles if MEDIA[paint.medium].loose]
+        return fitting or list(bottles)
+    return [paint for paint in bottles if not MEDIA[paint.medium].loose] or list(bottles)
+
+
+def cup_names(project: Project) -> dict[str, str]:
+    """What each mix is called, with the names of the coats that are laid with it, by its id."""
+    called = {recipe.id: [recipe.name] for recipe in project.recipes}
+    for coat in project.coats:
+        if coat.recipe and coat.name and coat.name not in called[coat.recipe]:
+            called[coat.recipe].append(coat.name)
+    return {recipe: "; ".join(names) for recipe, names in called.items()}
 
 
 def _with_names(question: LayQuestion, text: str) -> str:
@@ -115,12 +150,16 @@ def _say_if_retired(question: LayQuestion, text: str) -> None:
 def _check_mixes(chosen: Sequence[Paint], with_cup: bool) -> None:
     if len(chosen) + with_cup < 2:
         return
+    if not with_cup and all(MEDIA[paint.medium].loose for paint in chosen):
+        return  # powders are mingled dry
     for paint in chosen:
         if paint.can:
             words = _("{0} comes from a spray can: its colour cannot be mixed. Lay it alone.")
             raise EditError(words.format(paint.name))
         if not paint.mixes:
-            words = _("{0} is laid alone: metallics, loose pigment and pastel do not go into a mix.")
+            words = _(
+                "{0} is laid alone: metallics and pencils do not go into a mix, powder only with powder."
+            )
             raise EditError(words.format(paint.name))
 
 
@@ -128,7 +167,9 @@ def _unsaid(question: LayQuestion) -> Mix:
     """What a coat is of where nothing is written: nothing for what needs none, else the sampled colour of its kind."""
     draft = question.draft
     nature = KINDS[draft.kind]
-    if nature.is_varnish or nature.lays_nothing:
+    if nature.is_varnish:
+        return varnish_of(draft.kind, question.bottles, draft.tool, draft.medium)
+    if nature.lays_nothing:
         return Mix(medium=draft.medium)
     if nature.is_found:
         there = model_target(question.project, question.zones[0])
@@ -143,6 +184,10 @@ def _unsaid(question: LayQuestion) -> Mix:
     )
     if target is not None and (nature.roles):
         return Mix(lab=target.lab, medium=draft.medium)
+    if nature.is_primer and (
+        mix := primer_of(question.bottles, draft.tool, question.project.schools.get(draft.kind, ""))
+    ):
+        return mix
     raise EditError(
         _(
             "Say what it is mixed of: a bottle, a mix such as “3 sand + 1 ochre”, a cup, or a colour such as #4f7a6c."
@@ -150,20 +195,18 @@ def _unsaid(question: LayQuestion) -> Mix:
     )
 
 
-def thinner_of(draft: Draft, in_mix: float | None, mix: Mix) -> tuple[float, list[str]]:
+def thinner_of(project: Project, draft: Draft, in_mix: float | None, mix: Mix) -> tuple[float, list[str]]:
     """The thinner share of what is written, and the other way it may have been meant."""
-    if mix.lab is not None and not draft.thinned.strip():
+    if mix.lab is not None and not (draft.thinned or "").strip():
         return 0.0, []
     if in_mix is not None:
         return in_mix, [_("Thinned as the mix says: {0} % thinner.").format(f"{100 * in_mix:.0f}")]
+    if draft.thinned is None:
+        return usual_thinner(draft.kind, draft.tool, mix_paint(project, mix)), []
     if not draft.thinned.strip():
         return 0.0, []
-    readings = read_ratio(draft.thinned)
-    shares = [
-        sum(share or 0.0 for name, share in reading.shares if is_thinner(name))
-        for reading in readings
-        if reading.colour is not None
-    ]
+    readings = read_ratio(draft.thinned, thinning=True)
+    shares = [reading.thinner for reading in readings if reading.thinner is not None]
     if not shares:
         raise EditError(
             _("“{0}” does not say how much thinner there is. Write it as 1:20 or 60 % thinner.").format(

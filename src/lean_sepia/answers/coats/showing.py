@@ -13,8 +13,8 @@ from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.stack import UNCOLOURED, Coating, Stack
-from lean_sepia.plan.kinds import KINDS
 
 
 @dataclass(frozen=True)
@@ -22,6 +22,7 @@ class Showing:
     """How a coat differs from what it lies on: now and after all later coats, in ΔE00, as what, and by how much lighter.
 
     ground, mark : the two colours after it is laid; later_ground, later_mark : in the end
+    strayed : of dots, which are drawn out, how the place differs in the end where most of them lie; None of all else
     """
 
     kind: Shown
@@ -32,6 +33,7 @@ class Showing:
     mark: Lab
     later_ground: Lab
     later_mark: Lab
+    strayed: float | None = None
 
     @property
     def verdict(self) -> str:
@@ -49,19 +51,30 @@ class Showing:
         return abs(self.lighter) >= READABLE_L
 
 
-def shown_as(kind: str) -> Shown:
-    """As what a kind of coat should show: lettering, a small mark, a soft tone, or a field beside another."""
-    nature = KINDS[kind]
+STRAYS = 2.0
+"""How many times as much of what is drawn out lies where most of it was left (practice)."""
+
+
+def shown_as(coat: Coat) -> Shown:
+    """As what a coat should show: lettering, a small mark, a soft tone, or a field beside another.
+
+    What lies in lines, in seams or along edges, is seen as a mark whatever it is made of; dots are drawn out to a soft tone.
+    """
+    nature = coat.nature
     if nature.is_marking:
         return "lettering"
-    if nature.is_powder:
+    if nature.is_dots:
+        return "soft"
+    if coat.area_share < 1 and coat.profile is not None and RUNS[coat.profile].lines:
+        return "mark"
+    if nature.is_powder and not nature.metal:
         return "soft"
     return "mark" if nature.covers == "spots" else "field"
 
 
 def showing_of(project: Project, coat: Coat) -> Showing | None:
     """How a coat of a zone shows; None where it has no colour, or nothing lies below it."""
-    return _showing(coat.kind, *_around(project, coat))
+    return _showing(coat, *_around(project, coat))
 
 
 def _around(project: Project, coat: Coat) -> tuple[Stack, Coating, list[Coating], str | None]:
@@ -78,7 +91,7 @@ def showings_of(project: Project, zone_id: str) -> dict[str, Showing]:
     coatings = [_even(coating_of(project, coat)) for coat in coats]
     varnish, below, found = final_varnish(coats), Stack(), {}
     for index, (coat, coating) in enumerate(zip(coats, coatings, strict=True)):
-        showing = _showing(coat.kind, below, coating, coatings[index + 1 :], varnish)
+        showing = _showing(coat, below, coating, coatings[index + 1 :], varnish)
         if showing is not None:
             found[coat.id] = showing
         below = below.lay(coating)
@@ -98,7 +111,7 @@ def _laid(coatings: Sequence[Coating]) -> Stack:
 
 
 def _showing(
-    kind: str, ground: Stack, coating: Coating, above: Sequence[Coating], varnish: str | None
+    coat: Coat, ground: Stack, coating: Coating, above: Sequence[Coating], varnish: str | None
 ) -> Showing | None:
     if coating.body is None or coating.covers in {"nothing", *UNCOLOURED}:
         return None
@@ -106,19 +119,26 @@ def _showing(
     if main is None:
         return None
     ground = replace(ground, patches=(replace(main, share=1.0),))  # what lies beside it changes neither
-    with_it = ground.lay(coating if coating.covers == "loose" else replace(coating, share=1.0))
+    shown = shown_as(coat)
+    by_mean = shown == "soft" and coating.covers in ("loose", "spots")
+    with_it = ground.lay(coating if by_mean else replace(coating, share=1.0))
+    most = (
+        ground.lay(replace(coating, share=min(1.0, STRAYS * coating.share))) if coat.nature.is_dots else None
+    )
     without, later = ground, with_it
     for upper in above:
         if upper.covers in ("spots", "loose", "resist", "taken"):
             continue  # marks beside it change neither
         without, later = without.lay(upper), later.lay(upper)
-    # Powder is seen as the tint it makes of the whole, a mark beside what it lies on.
-    look = Stack.seen if coating.covers == "loose" else Stack.lab
+        most = most and most.lay(upper)
+    # A soft tone is seen as the tint it makes of the whole, a mark beside what it lies on.
+    look = Stack.seen if by_mean else Stack.lab
     labs = [look(stack, varnish) for stack in (ground, with_it, without, later)]
     first, mark, plain, last = (lab for lab in labs if lab is not None)
+    strayed = most.seen(varnish) if most is not None else None
     return Showing(
-        shown_as(kind), float(delta_e00(first, mark)), float(delta_e00(plain, last)), last[0] - plain[0], first, mark,
-        plain, last,
+        shown, float(delta_e00(first, mark)), float(delta_e00(plain, last)), last[0] - plain[0], first, mark,
+        plain, last, float(delta_e00(plain, strayed)) if strayed is not None else None,
     )  # fmt: skip
 
 
@@ -130,16 +150,16 @@ def nearest_that_shows(
     wanted : the verdict that it should reach
     """
     ground, coating, above, varnish = _around(project, coat)
-    own = _showing(coat.kind, ground, coating, above, varnish)
+    own = _showing(coat, ground, coating, above, varnish)
     if own is None:
         return None
     just, clear, stark = LIMITS[own.kind]
     least = {"just shows": just, "clear": clear, "stark": stark}[wanted]
     best: tuple[float, Paint, float] | None = None
     for paint in paints:
-        if not paint.lies_as_film or paint.clear:
+        if not paint.lies_as_film or not paint.offered:
             continue
-        tried = _showing(coat.kind, ground, replace(coating, body=paint), above, varnish)
+        tried = _showing(coat, ground, replace(coating, body=paint), above, varnish)
         if tried is None or (tried.later >= just if hidden else tried.later < least):
             continue
         if own.kind == "lettering" and not hidden and not tried.reads:
@@ -156,6 +176,10 @@ def showing_words(coat: Coat, found: Showing) -> str:
     said = words.format(coat_name(coat), _(found.first_verdict), found.now)
     if found.verdict != found.first_verdict:
         said += " " + _("After what is laid later: {0}, {1:.1f}.").format(_(found.verdict), found.later)
+    if found.strayed is not None:
+        said += " " + _("Drawn out, that is the mean; where most of it is left, {0:.1f}.").format(
+            found.strayed
+        )
     if found.kind == "lettering" and found.later >= LIMITS["lettering"][0] and not found.reads:
         said += " " + _("It does not read: L* differs by {0:.0f}, reading needs {1:.0f}.").format(
             abs(found.lighter), READABLE_L

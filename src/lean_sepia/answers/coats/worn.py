@@ -16,7 +16,8 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.owned import EVERYTHING, Owned
 
-_MUCH_NEARER = 12.0  # ΔE00 that another medium must gain
+_MUCH_NEARER, _NEARER = 12.0, 3.0  # ΔE00 that another medium must gain, and where the usual one is far off
+_FAR_OFF = 8.0
 
 
 def worn_lab(targets: Targets, name: str) -> Lab:
@@ -27,14 +28,15 @@ def worn_lab(targets: Targets, name: str) -> Lab:
 
 
 def nearest_bottle(lab: Lab, paints: Sequence[Paint], medium: str | None = None) -> Paint | None:
-    """The bottle whose own colour is nearest: of a medium, unless one of another is much nearer."""
-    away = {paint.id: float(delta_e00(paint.masstone_lab(), lab)) for paint in paints if not paint.clear}
+    """The bottle whose own colour is nearest: of a medium, unless one of another is much nearer, or near where none of it is."""
+    away = {paint.id: float(delta_e00(paint.masstone_lab(), lab)) for paint in paints if paint.offered}
     known = [paint for paint in paints if paint.id in away]
     if not known:
         return None
     best = min(known, key=lambda paint: away[paint.id])
     usual = min((p for p in known if p.medium == medium), key=lambda paint: away[paint.id], default=best)
-    return usual if away[usual.id] <= away[best.id] + _MUCH_NEARER else best
+    gain = _MUCH_NEARER if away[usual.id] <= _FAR_OFF else _NEARER
+    return usual if away[usual.id] <= away[best.id] + gain else best
 
 
 def worn_draft(

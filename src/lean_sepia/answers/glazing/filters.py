@@ -13,9 +13,8 @@ from lean_sepia.answers.glazing.grounds import GlazedZone, ground_of, tint_paint
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
-from lean_sepia.document.edits.mixes import Manner, Mix
+from lean_sepia.document.edits.mixes import Manner, Mix, ingredients
 from lean_sepia.document.model import Project
-from lean_sepia.document.versions import paint_of, recipe_paint
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint, stirred
@@ -23,6 +22,7 @@ from lean_sepia.recipe.choice import various
 from lean_sepia.recipe.tints.glaze import (
     HELPS_DE00,
     MOST_PASSES,
+    THINNER_PARTS,
     Glaze,
     choose_glazes,
     contrasts,
@@ -167,17 +167,7 @@ def paint_of_mix(project: Project, mix: Mix) -> Paint:
     EditError
         It does not lie as a film.
     """
-    paints = [recipe_paint(project, project.recipe(cup)) for cup, _count in mix.cups]
-    counts: list[float] = [count for _cup, count in mix.cups]
-    known = {paint.id: paint for paint in mix.paints}
-    for name, count in mix.parts:
-        paints.append(known[name])
-        counts.append(count)
-    for version, count in mix.versions:
-        paints.append(paint_of(project.paint(version)))
-        counts.append(count)
-    if mix.recipe:
-        paints, counts = [recipe_paint(project, project.recipe(mix.recipe))], [1.0]
+    paints, counts = ingredients(project, mix)
     if not paints:
         raise EditError(_("Say what it is mixed of: bottles or cups. A colour alone cannot be thinned."))
     for paint in paints:
@@ -227,9 +217,11 @@ def _followed(question: GlazeQuestion, glaze: Glaze, paint: Paint) -> Filtered:
         )
         told_apart = first > 0.5
         kept = float((after[told_apart] / first[told_apart]).min()) if told_apart.any() else None
+    least = 0 if paint.ready else THINNER_PARTS[0]
     return Filtered(
-        glaze, labs, moved, kept, just_shows_on(2, paint, grounds), passes_until_a_wash(glaze.thinner_parts)
-    )
+        glaze, labs, moved, kept, just_shows_on(2, paint, grounds, least_parts=least),
+        passes_until_a_wash(glaze.thinner_parts, paint.thinner_share),
+    )  # fmt: skip
 
 
 def mix_of(question: GlazeQuestion, glaze: Glaze) -> tuple[Mix, Manner]:

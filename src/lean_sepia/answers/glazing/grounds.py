@@ -89,9 +89,10 @@ def _sheen(project: Project, below: Sequence[Coat]) -> str:
 
 
 def tint_paints(paints: Sequence[Paint]) -> tuple[Paint, ...]:
-    """What tints are made of: oils and enamels; any wet paint where there are none."""
-    wet = [paint for paint in paints if paint.proposed]
-    return tuple(paint for paint in wet if MEDIA[paint.medium].slow) or tuple(wet)
+    """What tints are made of: oils, enamels and ready washes; any wet paint where there are none."""
+    wet = [paint for paint in paints if paint.tints]
+    slow = tuple(paint for paint in wet if MEDIA[paint.medium].slow or paint.ready)
+    return slow or tuple(wet)
 
 
 def staining(paint: Paint) -> bool:

@@ -23,7 +23,7 @@ from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import preset
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import removable_for
-from lean_sepia.recipe.tints.wash import FLOWS, LOST_DE00, WASH_THINNER, Flow, Wash, choose_washes
+from lean_sepia.recipe.tints.wash import FLOWS, LOST_DE00, Flow, Wash, choose_washes
 
 _CHIP: Lab = (38.0, 24.0, 24.0)
 """A rust chip, where the zone has no chips of its own (practice)."""
@@ -91,16 +91,16 @@ def washes_for(
     found = choose_washes(paints, zone.ground, zone.before)
     chips = None
     if zone.chipped:
-        chips = _on_chips(project, zone_id, tint_paint(paints, found[0]))
+        chips = _on_chips(project, zone_id, tint_paint(paints, found[0]), found[0].thinner_share)
     return WashAnswer(zone, paints, tuple(found), FLOWS[zone.sheen], chips, kind)
 
 
-def _on_chips(project: Project, zone_id: str, paint: Paint) -> tuple[Lab, Lab]:
+def _on_chips(project: Project, zone_id: str, paint: Paint, thinner: float) -> tuple[Lab, Lab]:
     """A chip of the zone without and with a wash drawn over it."""
     chips = [coat for coat in project.coats_of(zone_id) if coat.nature.is_chips and coat.lab]
     lab = chips[0].lab if chips and chips[0].lab else _CHIP
     ground = Stack().lay(Coating("film", Opaque.of_lab(lab)))
-    X = film_thickness(1, WASH_THINNER, "glaze")
+    X = film_thickness(1, thinner, "glaze")
     washed = ground.laying(Coating("tint", X=X)).lab(paint)
     return lab, triple(np.asarray(washed))
 
@@ -117,7 +117,7 @@ def lay_wash(project: Project, answer: WashAnswer, wash: Wash, kind: str) -> Pro
         raise EditError(_("A wash is laid as a wash or as a pin wash; found {0!r}.").format(kind))
     usual = preset(kind)
     tool = project.owns.usual_tool(kind)
-    manner = Manner(usual.passes, WASH_THINNER, tool, usual.area_share)
+    manner = Manner(usual.passes, wash.thinner_share, tool, usual.area_share)
     top = shiny_top(project, answer.zone.zone)
     above = top.id if top else None
     return lay(project, [answer.zone.zone], kind, tint_mix(answer.paints, wash), manner, "", above)[0]

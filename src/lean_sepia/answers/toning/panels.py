@@ -12,8 +12,8 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import edit_coat, lay, remove_coat
 from lean_sepia.document.edits.mixes import Mix, manner_of
+from lean_sepia.document.entities.panels import PanelGrid
 from lean_sepia.document.model import Coat, Project, Zone
-from lean_sepia.document.panels import PanelGrid
 from lean_sepia.document.versions import coat_paint
 from lean_sepia.language import _
 from lean_sepia.paint.ageing import Ageing

@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Sequence
+from itertools import combinations
 
 from lean_sepia.answers.coats.worn import nearest_bottle
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.written import write_colour
 from lean_sepia.document.bounds import Lab
 from lean_sepia.errors import ShelfError
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.laying import OPAQUE
+from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.paint import Paint, mingled
 from lean_sepia.recipe.choice import base_paints
 from lean_sepia.recipe.mix import MixSolver
 
 _NEAR_ENOUGH, _GAINS = 2.0, 1.5  # ΔE00: of one bottle alone, and what a second one must gain
+_TWO_PARTS = ((1, 1), (1, 2), (2, 1), (1, 3), (3, 1))
 _PAINTS, _PARTS = 2, 4  # of a mix for marks, which are stirred by the drop
 
 
@@ -41,6 +45,8 @@ class Bottles:
         if bottle is None:
             return write_colour(lab, 2)
         alone = float(delta_e00(bottle.masstone_lab(), lab))
+        if alone > _NEAR_ENOUGH and MEDIA[bottle.medium].loose:
+            return self._mingled(lab, bottle, alone)
         mixes = alone > _NEAR_ENOUGH and bottle.lies_as_film and not bottle.can
         solver = self._solver(bottle.medium) if mixes else None
         if solver is None:
@@ -50,6 +56,18 @@ class Bottles:
             return bottle.name
         names = {paint.id: paint.name for paint in self.paints}
         return " + ".join(f"{count} {names[shelf_id]}" for shelf_id, count in best.parts)
+
+    def _mingled(self, lab: Lab, bottle: Paint, alone: float) -> str:
+        """A powder, or two of them by area where those come nearer."""
+        loose = [paint for paint in self.paints if paint.offered and MEDIA[paint.medium].loose]
+        best, made = alone - _GAINS, bottle.name
+        for one, other in combinations(loose, 2):
+            for parts in _TWO_PARTS:
+                mixture = mingled((one, other), parts)
+                away = float(delta_e00(OPAQUE.lab(mixture), lab))
+                if away < best:
+                    best, made = away, f"{parts[0]} {one.name} + {parts[1]} {other.name}"
+        return made
 
     def _solver(self, medium: str | None) -> MixSolver | None:
         if medium not in self._solvers:

@@ -13,8 +13,8 @@ from lean_sepia.answers.wearing.places import weights_of
 from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.arrays import FloatArray
+from lean_sepia.document.entities.worn import WearClass, WearPlan, WearRecord
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import WearClass, WearPlan, WearRecord
 from lean_sepia.language import N_, _
 from lean_sepia.wear.tools import marks_per_cm2
 

@@ -9,8 +9,8 @@ import numpy as np
 from lean_sepia.answers.toning.panels import is_other_side
 from lean_sepia.answers.wearing.kinds import kind_of
 from lean_sepia.arrays import FloatArray
+from lean_sepia.document.entities.worn import Source, WearPlan
 from lean_sepia.document.model import Project, Zone
-from lean_sepia.document.worn import Source, WearPlan
 from lean_sepia.language import N_
 
 SOURCE_WORDS = {

@@ -19,8 +19,8 @@ from lean_sepia.answers.wearing.surveying import measured_region, sound_lab
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.bounds import Lab
+from lean_sepia.document.entities.worn import PlannedWear, WearPlan, WearRecord
 from lean_sepia.document.model import Project, Zone
-from lean_sepia.document.worn import PlannedWear, WearPlan, WearRecord
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS

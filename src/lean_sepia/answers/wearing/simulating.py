@@ -24,8 +24,8 @@ from lean_sepia.answers.wearing.surveying import measured_region, sound_lab
 from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import screen_pixels
+from lean_sepia.document.entities.worn import WearPlan
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.worn import WearPlan
 from lean_sepia.wear.marks import draw_marks
 
 STOP_SHARES = (0.005, 0.01, 0.02, 0.05, 0.10, 0.20)

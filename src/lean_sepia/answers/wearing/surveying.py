@@ -19,8 +19,8 @@ from lean_sepia.colour.lights import white
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import Marks
 from lean_sepia.document.edits.items import fresh_id
+from lean_sepia.document.entities.worn import WearClass, WearRecord, WearStroke
 from lean_sepia.document.model import Photo, Project, Region
-from lean_sepia.document.worn import WearClass, WearRecord, WearStroke
 from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 from lean_sepia.photo.correction.cast import Cast

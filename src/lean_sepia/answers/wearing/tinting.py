@@ -6,13 +6,12 @@ from dataclasses import replace
 
 import numpy as np
 
-from lean_sepia.answers.coats.draft import Draft, usual_draft
+from lean_sepia.answers.coats.draft import Draft, thinning_words, usual_draft
 from lean_sepia.answers.glazing.grounds import ground_of
 from lean_sepia.answers.glazing.tints import tints
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
-from lean_sepia.recipe.phrases.ratio import spoken
 from lean_sepia.recipe.tints.glaze import choose_glazes
 
 
@@ -31,5 +30,5 @@ def tint_draft(
         return None
     names = {paint.id: paint.name for paint in bottled}
     draft = usual_draft(kind, owns=project.owns)
-    thinned = spoken(1 / (1 + best.thinner_parts)).colour_to_thinner
+    thinned = thinning_words(best.thinner_parts / (1 + best.thinner_parts))
     return replace(draft, of=names[best.paint], thinned=thinned, tool="glaze", passes=best.passes)

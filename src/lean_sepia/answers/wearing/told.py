@@ -9,7 +9,7 @@ import numpy as np
 from lean_sepia.answers.wearing.kinds import wear_words
 from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.arrays import FloatArray, IntArray
-from lean_sepia.document.worn import WearClass, WearRecord
+from lean_sepia.document.entities.worn import WearClass, WearRecord
 from lean_sepia.language import _, ngettext
 from lean_sepia.wear.grade import is_rust
 from lean_sepia.wear.survey import Survey

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import title_of
@@ -64,29 +64,35 @@ def lay_filter(
 
 
 def lay_marking(project: Project, zone_id: str, mix: Mix, manner: Manner, name: str = "") -> Project:
-    """Lay lettering on a share of a zone."""
+    """Lay lettering on a share of a zone: a colour alone is printed with white below or in it, a mix is painted."""
+    if mix.lab is not None and manner.printed is None:
+        manner = replace(manner, printed="white")
     return _laid(project, zone_id, "marking", mix, manner, name)
 
 
-def lay_varnish(project: Project, zones: Iterable[str], kind: str) -> Project:
-    """Lay a clear coat on zones, in one step."""
+def lay_varnish(project: Project, zones: Iterable[str], kind: str, mix: Mix = NOTHING_MIXED) -> Project:
+    """Lay a clear coat on zones, in one step; of a bottle where one is named."""
     for zone_id in zones:
-        project = _laid(project, zone_id, kind, NOTHING_MIXED, ONCE)
+        project = _laid(project, zone_id, kind, mix, ONCE)
     return project
 
 
-def lay_varnish_at(project: Project, zones: Sequence[str], kind: str, place: int) -> tuple[Project, str]:
+def lay_varnish_at(
+    project: Project, zones: Sequence[str], kind: str, place: int, mix: Mix = NOTHING_MIXED
+) -> tuple[Project, str]:
     """Lay one more clear coat on zones, in a step of its own at a place in the order of work; returns the step's id."""
     project, step = add_step(project, kind, place=place)
     for zone_id in zones:
-        project, coat = _made(project, zone_id, kind, NOTHING_MIXED, ONCE, "", None)
+        project, coat = _made(project, zone_id, kind, mix, ONCE, "", None)
         project = put(project, "coats", coat.model_copy(update={"step": step}))
     return project, step
 
 
-def lay_varnish_in_place(project: Project, zones: Sequence[str], kind: str) -> tuple[Project, str]:
+def lay_varnish_in_place(
+    project: Project, zones: Sequence[str], kind: str, mix: Mix = NOTHING_MIXED
+) -> tuple[Project, str]:
     """Lay one more clear coat where its kind comes by its phase and the schools; returns the step's id."""
-    return lay_varnish_at(project, zones, kind, place_for(project, kind, zones, KINDS[kind].medium))
+    return lay_varnish_at(project, zones, kind, place_for(project, kind, zones, KINDS[kind].medium), mix)
 
 
 def lay_wear(project: Project, zone_id: str, found: Iterable[Marks], finish: Finish = "flat") -> Project:

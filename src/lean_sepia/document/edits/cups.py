@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from lean_sepia.document.edits.items import fresh_id, put, without
 from lean_sepia.document.edits.mixes import Mix, without_unused
-from lean_sepia.document.model import Project, Recipe
+from lean_sepia.document.entities.mixed import Recipe
+from lean_sepia.document.model import Project
 from lean_sepia.document.versions import with_versions
 from lean_sepia.errors import EditError
 from lean_sepia.language import _

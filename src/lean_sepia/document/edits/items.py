@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any, TypeVar
 
+from lean_sepia.document.entities.worn import Frozen
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import Frozen
 
 Item = TypeVar("Item", bound=Frozen)
 

@@ -7,11 +7,12 @@ from dataclasses import dataclass, fields
 
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.items import fresh_id, put
-from lean_sepia.document.model import Coat, Project, Recipe
-from lean_sepia.document.versions import with_versions
+from lean_sepia.document.entities.mixed import Recipe
+from lean_sepia.document.model import Coat, Printed, Project
+from lean_sepia.document.versions import paint_of, recipe_paint, with_versions
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.paint import Paint, stirred
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish
 
@@ -54,6 +55,23 @@ class Mix:
 NOTHING_MIXED = Mix()
 
 
+def ingredients(project: Project, mix: Mix) -> tuple[list[Paint], list[float]]:
+    """What goes into a mix, cups as one paint each, and how many parts of each; nothing of a mix that is a colour only."""
+    if mix.recipe:
+        return [recipe_paint(project, project.recipe(mix.recipe))], [1.0]
+    known = {paint.id: paint for paint in mix.paints}
+    found = [(recipe_paint(project, project.recipe(cup)), float(count)) for cup, count in mix.cups]
+    found += [(known[name], float(count)) for name, count in mix.parts]
+    found += [(paint_of(project.paint(version)), float(count)) for version, count in mix.versions]
+    return [paint for paint, _count in found], [count for _paint, count in found]
+
+
+def mix_paint(project: Project, mix: Mix) -> Paint | None:
+    """A mix as if it were one paint; None of a mix that is a colour only."""
+    paints, counts = ingredients(project, mix)
+    return stirred("own", " + ".join(paint.name for paint in paints), paints, counts) if paints else None
+
+
 @dataclass(frozen=True)
 class Manner:
     """How a coat is laid; the kind's usual tool where none is named. The fields are those of a coat."""
@@ -68,6 +86,7 @@ class Manner:
     far: float = 0.0
     down_to: str | None = None
     keep: float | None = None
+    printed: Printed | None = None
 
 
 ONCE = Manner()

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.entities.panels import PanelGrid
 from lean_sepia.document.model import Project
-from lean_sepia.document.panels import PanelGrid
 
 
 def set_panels(project: Project, zone_id: str, panels: PanelGrid | None) -> Project:

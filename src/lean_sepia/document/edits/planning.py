@@ -6,8 +6,8 @@ from datetime import datetime
 
 from lean_sepia.document.check import plan_moment
 from lean_sepia.document.edits.items import fresh_id, put, without
+from lean_sepia.document.entities.planned import Accepted, LoggedWait, Workplace
 from lean_sepia.document.model import Project
-from lean_sepia.document.planned import Accepted, LoggedWait, Workplace
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import parse_evenings

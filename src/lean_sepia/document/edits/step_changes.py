@@ -8,8 +8,8 @@ from typing import Any
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import copy_coat, remove_coat
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.planned import Step
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS

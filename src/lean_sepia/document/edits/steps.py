@@ -7,8 +7,8 @@ from collections.abc import Collection, Sequence
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import fresh_id, put
 from lean_sepia.document.edits.mixes import without_unused
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
-from lean_sepia.document.planned import Step
 from lean_sepia.document.work import found_in, plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.entities.worn import WearPlan
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import WearPlan
 
 
 def plan_wear(project: Project, zone_id: str, plan: WearPlan | None) -> Project:

@@ -41,25 +41,36 @@ class Use:
 
     proposed : whether the program stirs it into a mixture by itself; what is asked for by name may be stirred all the same
     alone : whether it is never part of a mixture
-    colourless : whether it has no colour, as a rule
+    tints : whether the program proposes it as a filter or a wash of its own; offered : for marks and lettering, as it is
+    thinned : whether it is usually thinned for use; what is ready is laid as it comes
+    colourless : whether it has no colour, as a rule; spare : whether a reserve of it is mixed for touch-ups
+    seals, primes : whether the program lays it as the varnish or the primer that a step asks for
+    body : how far it covers unless its bottle says
     """
 
     words: str
     proposed: bool
     alone: bool
+    tints: bool = False
+    offered: bool = False
+    thinned: bool = True
     colourless: bool = False
+    spare: bool = True
+    seals: bool = False
+    primes: bool = False
+    body: str = "usual"
     said: tuple[str, ...] = ()
 
 
 USES: dict[str, Use] = {
-    "paint": Use(words=N_("paint"), proposed=True, alone=False, said=("colour", "color", "base")),
-    "primer": Use(words=N_("primer"), proposed=False, alone=False, said=("undercoat", "surfacer")),
-    "varnish": Use(words=N_("varnish"), proposed=False, alone=False, colourless=True, said=("clear", "clear coat", "lacquer clear")),
-    "medium": Use(words=N_("medium"), proposed=False, alone=False, colourless=True, said=("flat base", "gloss medium", "retarder", "thinner medium")),
-    "wash": Use(words=N_("ready wash"), proposed=False, alone=False, said=("filter", "shade", "pin wash")),
-    "ink": Use(words=N_("ink"), proposed=True, alone=False, said=("drawing ink",)),
-    "powder": Use(words=N_("powder"), proposed=False, alone=False, said=("pigment", "weathering powder")),
-    "pencil": Use(words=N_("pencil"), proposed=False, alone=True, said=("crayon", "marker")),
+    "paint": Use(words=N_("paint"), proposed=True, alone=False, offered=True, tints=True, said=("colour", "color", "base")),
+    "primer": Use(words=N_("primer"), proposed=False, alone=False, primes=True, said=("undercoat", "surfacer")),
+    "varnish": Use(words=N_("varnish"), proposed=False, alone=False, colourless=True, spare=False, seals=True, said=("clear", "clear coat", "lacquer clear")),
+    "medium": Use(words=N_("medium"), proposed=False, alone=False, colourless=True, spare=False, said=("flat base", "gloss medium", "retarder", "thinner medium")),
+    "wash": Use(words=N_("ready wash"), proposed=False, alone=False, tints=True, thinned=False, spare=False, said=("filter", "shade", "pin wash")),
+    "ink": Use(words=N_("ink"), proposed=True, alone=False, offered=True, tints=True, body="transparent", said=("drawing ink",)),
+    "powder": Use(words=N_("powder"), proposed=False, alone=False, offered=True, thinned=False, spare=False, said=("pigment", "weathering powder")),
+    "pencil": Use(words=N_("pencil"), proposed=False, alone=True, offered=True, thinned=False, spare=False, said=("crayon", "marker")),
 }  # fmt: skip
 
 

@@ -79,7 +79,7 @@ def tape_on_marking(case: Case) -> Iterator[Hit]:
         if not step.nature.masks:
             continue
         for below in order.open_below(index):
-            if below.nature.is_marking:
+            if below.nature.is_print:
                 words = _("{0} may lift {1}, which nothing seals.").format(step.name, below.name)
                 yield Hit(step, below, "warn", words)
                 break

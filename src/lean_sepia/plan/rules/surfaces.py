@@ -25,7 +25,7 @@ def flat_below(order: Order, index: int) -> PlanStep | None:
 def decal_on_matte(case: Case) -> Iterator[Hit]:
     """Markings on a flat surface may silver; schools differ."""
     for index, step in enumerate(case.order):
-        below = flat_below(case.order, index) if step.nature.is_marking else None
+        below = flat_below(case.order, index) if step.nature.is_print else None
         if below:
             words = _("{0} goes on {1}, which is flat: air may silver under it.")
             yield Hit(step, below, "note", words.format(step.name, below.name))

@@ -47,6 +47,7 @@ class Kind:
     moves : works with a fluid that is meant to reach what was laid
     apart : done on a piece of its own; fixes : holds loose powder; metal : a shine of metal that dust and varnish bury
     clear : puts clear parts in; joins : puts parts together; blown : what is too much of it is blown off
+    painted : how it is where it is laid with a tool in place of printed; None where there is one way only
     cautions, heed : what hurts, by codes and in words of its own; ready : in what state things must be
     """
 
@@ -87,6 +88,7 @@ class Kind:
     clear: bool = False
     joins: bool = False
     blown: bool = False
+    painted: Kind | None = None
 
     def __post_init__(self) -> None:
         """Refuse a row from which nobody can tell how it is undone or worked on."""
@@ -162,13 +164,23 @@ class Kind:
 
     @cached_property
     def is_marking(self) -> bool:
-        """Whether it is lettering or a mark of its own colour, not what softens one."""
-        return self.is_decal and self.covers != "nothing"
+        """Whether it is lettering or a mark of its own colour, printed or painted, not what softens one."""
+        return self.family == "marking" and self.covers != "nothing"
 
     @cached_property
     def is_decal(self) -> bool:
-        """Whether it is a marking or what softens one: they go on young paint and at once on each other."""
-        return self.family == "marking"
+        """Whether it is a printed marking or what softens one: they go on young paint and at once on each other."""
+        return self.family == "marking" and not self.tools
+
+    @cached_property
+    def is_print(self) -> bool:
+        """Whether it is a printed marking: a film that is slid on, which silvers, softens and lifts."""
+        return self.is_decal and self.is_marking
+
+    @cached_property
+    def is_painted_mark(self) -> bool:
+        """Whether it is lettering laid as paint."""
+        return self.is_marking and not self.is_decal
 
     @cached_property
     def is_glaze(self) -> bool:

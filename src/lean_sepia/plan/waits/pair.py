@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.paint.media import MEDIA, Medium
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.kinds import KINDS, nature_of
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.traits.kind import Kind
 from lean_sepia.plan.traits.said import Pause
@@ -44,7 +44,7 @@ class Sketch:
     @property
     def nature(self) -> Kind:
         """What its kind is."""
-        return KINDS[self.kind]
+        return nature_of(self.kind, printed=self.tool is None)
 
     @property
     def matter(self) -> Medium | None:

@@ -63,15 +63,14 @@ def _either(*traits: Trait) -> Trait:
     return lambda kind: any(trait(kind) for trait in traits)
 
 
-_found, _apart, _paint, _varnish, _fixes = map(
-    attrgetter, ("is_found", "apart", "is_paint", "is_varnish", "fixes")
-)
+_found, _apart, _varnish, _fixes = map(attrgetter, ("is_found", "apart", "is_varnish", "fixes"))
 _glaze, _fine, _filter, _runs, _dots = map(
     attrgetter, ("is_glaze", "is_fine", "is_filter", "runs", "is_dots")
 )
-_streaks, _marking, _powder, _primer, _mask = map(
-    attrgetter, ("is_streaks", "is_marking", "is_powder", "is_primer", "is_mask")
+_streaks, _print, _powder, _primer, _mask = map(
+    attrgetter, ("is_streaks", "is_print", "is_powder", "is_primer", "is_mask")
 )
+_paint = _either(attrgetter("is_paint"), attrgetter("is_painted_mark"))
 _resist, _off, _lifts, _softens, _wipes, _draws_out, _touches = map(
     attrgetter, ("resists", "unmasks", "lifts", "softens", "wipes", "draws_out", "touches")
 )
@@ -84,7 +83,7 @@ def _spots(kind: Kind) -> bool:
 
 
 def _softener(kind: Kind) -> bool:
-    return kind.is_decal and not kind.is_marking
+    return kind.is_decal and not kind.is_print
 
 
 def _dusty(kind: Kind) -> bool:
@@ -97,11 +96,11 @@ def _faded(kind: Kind) -> bool:
 
 
 def _painted(kind: Kind) -> bool:
-    return kind.is_paint and not kind.is_found
+    return _paint(kind) and not kind.is_found
 
 
 def _colour(kind: Kind) -> bool:
-    return kind.is_paint and not kind.is_primer
+    return _paint(kind) and not kind.is_primer
 
 
 def _rub(kind: Kind) -> bool:
@@ -167,7 +166,7 @@ PAIRS: tuple[Pair, ...] = (
     _pair(Laid(_coat), Laid(_mask, mask="liquid"), TOUCH_DRY, N_("liquid mask on what is touch-dry")),
     _pair(Laid(_coat), Laid(_mask, mask="putty"), TOUCH_DRY, N_("masking putty on what is touch-dry")),
     # Markings and their solutions, at once among themselves.
-    _pair(Laid(_marking), Laid(_softener), 0, N_("decal before softener")),
+    _pair(Laid(_print), Laid(_softener), 0, N_("decal before softener")),
     _pair(Laid(_softener), Laid(_decal), 0, N_("softener before the next decal")),
     _pair(Laid(_decal), Laid(_varnish), _HALF, N_("decals before a varnish")),
     _pair(Laid(_decal), Laid(_glaze), _HALF, N_("decals before a filter or wash")),

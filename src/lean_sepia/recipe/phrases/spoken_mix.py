@@ -7,27 +7,29 @@ Where a phrase does not say how much of the base there is, it is taken to be `AS
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from math import lcm
 
 from lean_sepia.errors import BadInputError, ShelfError
 from lean_sepia.language import _
-from lean_sepia.recipe.parts import reduced
-from lean_sepia.recipe.phrases.counted import in_figures, pieces_of
+from lean_sepia.recipe.parts import DROPS_PER_ML, reduced
 from lean_sepia.recipe.phrases.mixture_text import find_paint, matching, read_mixture
-from lean_sepia.recipe.phrases.ratio import is_thinner, read_ratio
+from lean_sepia.recipe.phrases.ratio import Reading, is_thinner, read_ratio
+from lean_sepia.recipe.phrases.terms import Rate, Term, prepared, shares_of, terms_of
 
 ASSUMED_BASE = 10
 """Parts of base to one dollop, where a phrase does not say (practice)."""
 MOST_PARTS = 400
+_FINEST = 400
 _CUP = re.compile(r"(?:from\s+)?(?:the\s+)?(?P<name>.*?)\s*\bcup", re.IGNORECASE)
 _BREAKS = re.compile(r"[,;:+&/%\d]|\b(?:and|to|with|in|into|of|half)\b", re.IGNORECASE)
 _JOINED = re.compile(r"\s*(?:\band\b|[+&])\s*", re.IGNORECASE)
 _HALVES = re.compile(r"half\s+(?P<one>.+?),?\s+(?:and\s+)?half\s+(?P<two>.+)", re.IGNORECASE)
 _BASE, _LONGEST = "base of ", 300
 _THE_BASE = ("base", "the base")  # as it is said
+_PAINT = ("paint", "the paint", "colour", "the colour")  # where no bottle is called so: the base
 _FIGURES_ONLY = re.compile(r"[\d.,\s]+(?:[:/][\d.,\s]+)+")
 
 
@@ -43,12 +45,16 @@ class SpokenMix:
 
 
 def read_spoken_mix(
-    text: str, bottles: Mapping[str, str], cups: Mapping[str, str], base: str = ""
+    text: str,
+    bottles: Mapping[str, str],
+    cups: Mapping[str, str],
+    base: str = "",
+    rates: Mapping[str, float] | None = None,
 ) -> SpokenMix:
     """What a phrase mixes.
 
     bottles : the name of each bottle, by id; cups : the name of each mix there is, by id; base : id of the one that is
-    meant by "base"
+    meant by "base"; rates : drops in a millilitre of each bottle, by id, where they are known
 
     Raises
     ------
@@ -65,7 +71,7 @@ def read_spoken_mix(
     clean, bottles, cups = _shielded(
         clean, bottles, {**cups, **({_BASE + base: _THE_BASE[0]} if base else {})}
     )
-    spoken = _read(clean, bottles, cups)
+    spoken = _read(clean, bottles, cups, rates or {})
     return replace(spoken, cups=tuple((key.removeprefix(_BASE), count) for key, count in spoken.cups))
 
 
@@ -86,7 +92,9 @@ def _shielded(
     return text, *tables
 
 
-def _read(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> SpokenMix:
+def _read(
+    clean: str, bottles: Mapping[str, str], cups: Mapping[str, str], rates: Mapping[str, float]
+) -> SpokenMix:
     if not clean:
         raise BadInputError(_('Say what it is mixed of, such as "3 sand + 1 ochre", or name one bottle.'))
     if _FIGURES_ONLY.fullmatch(clean):
@@ -98,10 +106,10 @@ def _read(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> Sp
     if (both := _HALVES.fullmatch(clean)) and not both["one"].casefold().startswith(("a ", "an ")):
         return _whole([(both["one"], Fraction(1)), (both["two"], Fraction(1))], bottles, cups)
     together = _JOINED.split(clean)
-    if len(together) > 1 and not re.search(r"\d", in_figures(clean)):
+    if len(together) > 1 and not re.search(r"\d", prepared(clean)[0]):
         equal = _whole([(name, Fraction(1)) for name in together], bottles, cups)
         return replace(equal, assumed=_("Taken as equal parts."))
-    return _counted(clean, bottles, cups)
+    return _counted(clean, bottles, cups, rates)
 
 
 def _one_thing(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> SpokenMix | None:
@@ -117,45 +125,57 @@ def _one_thing(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) 
     return SpokenMix(cups=((whole[0], 1),)) if len(whole) == 1 else None
 
 
-def _counted(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> SpokenMix:
-    """A phrase with figures: piece by piece, else as a ratio, else as a mixture is written down."""
-    pieces = pieces_of(in_figures(clean))
-    named = [(piece.name, piece.count) for piece in pieces]
-    if named and any(count is None for _name, count in named):
-        return _with_assumed_base(named, bottles, cups)
-    if named and "%" not in {piece.unit for piece in pieces}:
-        counts = [(name, Fraction(count or 1).limit_denominator(8)) for name, count in named]
-        return _whole(counts, bottles, cups)
+def _counted(
+    clean: str, bottles: Mapping[str, str], cups: Mapping[str, str], rates: Mapping[str, float]
+) -> SpokenMix:
+    """A phrase with figures, as the one reader of mixes has it, else as a mixture is written down."""
+
+    def rate(name: str) -> float:
+        found = matching(name, bottles)
+        return rates.get(found[0], DROPS_PER_ML) if len(found) == 1 else DROPS_PER_ML
+
     try:
-        shares = read_ratio(clean)[0].shares
+        reading = read_ratio(clean, rate=rate)[0]
     except BadInputError:
         parts = read_mixture(clean, bottles)
         reduced_counts = reduced([count for _name, count in parts])
         return SpokenMix(
             parts=tuple((name, count) for (name, _n), count in zip(parts, reduced_counts, strict=True))
         )
-    if any(share is None for _name, share in shares):
-        words = _("{0!r} does not say how much there is of each. Write it as “3 sand + 1 ochre”.")
-        raise BadInputError(words.format(clean))
+    if any(share is None for _name, share in reading.shares):
+        return _with_assumed_base(terms_of(prepared(clean)[0]), reading, rate, bottles, cups)
     return _whole(
-        [(name, Fraction(share or 0).limit_denominator(60)) for name, share in shares], bottles, cups
+        [(name, Fraction(share or 0).limit_denominator(_FINEST)) for name, share in reading.shares],
+        bottles,
+        cups,
     )
 
 
 def _with_assumed_base(
-    named: list[tuple[str, float | None]], bottles: Mapping[str, str], cups: Mapping[str, str]
+    terms: Sequence[Term], reading: Reading, rate: Rate, bottles: Mapping[str, str], cups: Mapping[str, str]
 ) -> SpokenMix:
-    (name, count), *others = named
-    if count is not None or any(other is None for _name, other in others):
-        words = _("How much {0} it does not say. Write a number before each, such as “3 sand + 1 ochre”.")
-        raise BadInputError(words.format(_(" and ").join(n for n, c in named if c is None)))
-    counts = [
-        (name, Fraction(ASSUMED_BASE)),
-        *((n, Fraction(c or 1).limit_denominator(8)) for n, c in others),
+    """A mix in which only the first, the base, is not said how much of: so many of what is added to it."""
+    if len(terms) < 2 or terms[0].says or any(term.value is None or term.of_the_whole for term in terms[1:]):
+        raise BadInputError(
+            _("{0}. Write a number before each, such as “3 sand + 1 ochre”.").format(reading.words)
+        )
+    base, added = terms[0], terms[1:]
+    known = shares_of(
+        (replace(base, low=float(ASSUMED_BASE), high=float(ASSUMED_BASE), unit=added[0].unit), *added), rate
+    )
+    if known is None or any(share is None for share in known):
+        raise BadInputError(
+            _("{0}. Write a number before each, such as “3 sand + 1 ochre”.").format(reading.words)
+        )
+    named = [
+        (term.name, Fraction(share or 0).limit_denominator(_FINEST))
+        for term, share in zip(terms, known, strict=True)
     ]
-    mix = _whole(counts, bottles, cups)
+    mix = _whole(named, bottles, cups)
     said = _("{0}: taken as {1} parts, since it is not said how much. Write “20 {0} + …” for another.")
-    return SpokenMix(mix.parts, mix.cups, mix.thinner_share, mix.thinner, said.format(name, ASSUMED_BASE))
+    return SpokenMix(
+        mix.parts, mix.cups, mix.thinner_share, mix.thinner, said.format(base.name, ASSUMED_BASE)
+    )
 
 
 def _whole(
@@ -187,7 +207,8 @@ def _whole(
 def _one(name: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> tuple[str, str]:
     if found := _CUP.fullmatch(name):
         return "cup", _cup(found["name"], cups)
-    if name.casefold() in _THE_BASE and (mine := [key for key in cups if key.startswith(_BASE)]):
+    as_base = _THE_BASE if matching(name, bottles) else (*_THE_BASE, *_PAINT)
+    if name.casefold() in as_base and (mine := [key for key in cups if key.startswith(_BASE)]):
         return "cup", mine[0]
     if not matching(name, bottles) and (mixes := matching(name, cups)):
         if len(mixes) == 1:

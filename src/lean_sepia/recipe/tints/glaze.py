@@ -25,6 +25,9 @@ from lean_sepia.recipe.mixture_table import local_metric
 THINNER_PARTS = (10, 12, 15, 20, 25, 30, 40)
 """Parts of thinner to one of paint that are tried; 10 is a wash, 20 a filter (practice)."""
 
+READY_PARTS = (0, 1, 2, 3)
+"""Parts of thinner to one of a ready wash: it is thin as it comes (practice)."""
+
 MOST_PASSES = 3
 """More passes than that are no filter any more: another mix does it better (practice)."""
 
@@ -69,19 +72,23 @@ def glaze_film(thinner_parts: float, passes: float) -> float:
     return film_thickness(passes, thinner_parts / (1 + thinner_parts), "glaze")
 
 
-def passes_until_a_wash(thinner_parts: float) -> int:
-    """From which pass on so much paint lies there that it gathers at edges as a wash does."""
-    return max(1, int(np.ceil(WASH_FILM / glaze_film(thinner_parts, 1) - 1e-9)))
+def passes_until_a_wash(thinner_parts: float, sold_thinned: float = 0.0) -> int:
+    """From which pass on so much paint lies there that it gathers at edges as a wash does; `sold_thinned` is the share sold with it."""
+    return max(1, int(np.ceil(WASH_FILM / (glaze_film(thinner_parts, 1) * (1 - sold_thinned)) - 1e-9)))
 
 
 def just_shows_on(
-    passes: int, matter: Matter, grounds: Sequence[Ground], most_parts: int = 200
+    passes: int,
+    matter: Matter,
+    grounds: Sequence[Ground],
+    most_parts: int = 200,
+    least_parts: int = THINNER_PARTS[0],
 ) -> int | None:
     """Parts of thinner to one of paint with which a filter first shows on that pass, on the ground it shows most on.
 
     None where not even a mix as strong as a wash shows by then.
     """
-    parts = np.arange(THINNER_PARTS[0], most_parts + 1)
+    parts = np.arange(least_parts, most_parts + 1)
     before = glaze_labs(matter, grounds, np.zeros(1))[0]
 
     def moved(count: int) -> FloatArray:
@@ -130,13 +137,21 @@ def choose_glazes(
                 len(grounds), len(targets)
             )
         )
-    usable = [paint for paint in paints if paint.proposed]
-    if not usable:
+    usable = [paint for paint in paints if paint.tints and not paint.ready]
+    ready = [paint for paint in paints if paint.tints and paint.ready]
+    if not usable and not ready:
         raise ShelfError(
             _("No paint on this shelf can be thinned to a glaze: metallics and powders are laid alone.")
         )
-    search = _Search(usable, grounds, np.array(targets, dtype=float))
-    found = search.exactly(*search.near_singles())
+    goals = np.array(targets, dtype=float)
+    found = []
+    if ready:
+        as_they_come = _Search(ready, grounds, goals, READY_PARTS)
+        found = as_they_come.exactly(*as_they_come.near_singles())
+    if not usable:
+        return sorted(found, key=lambda glaze: glaze.de00_mean)
+    search = _Search(usable, grounds, goals)
+    found += search.exactly(*search.near_singles())
     alone = {glaze.paint: glaze.de00_mean for glaze in found}
     if most > 1 and len(usable) > 1:
         found += [
@@ -154,10 +169,16 @@ class _Search:
     each does; ΔE00 by the ellipsoid round each goal. Only what comes near is computed, by the film itself.
     """
 
-    def __init__(self, paints: Sequence[Paint], grounds: Sequence[Ground], goals: FloatArray) -> None:
+    def __init__(
+        self,
+        paints: Sequence[Paint],
+        grounds: Sequence[Ground],
+        goals: FloatArray,
+        parts: Sequence[int] = THINNER_PARTS,
+    ) -> None:
         self._palette, self._grounds, self._goals = Palette.of(paints), grounds, goals
         # Passes first: of two that are equally near, the fewest passes are chosen, then the weaker mix.
-        self._choices = [(n, p) for p in range(1, MOST_PASSES + 1) for n in reversed(THINNER_PARTS)]
+        self._choices = [(n, p) for p in range(1, MOST_PASSES + 1) for n in reversed(parts)]
         self._films = np.array([glaze_film(thinner, passes) for thinner, passes in self._choices])
         self._metric = [local_metric(goal) for goal in goals]
         nodes = self._films.max() * (1 - np.cos(np.pi * np.arange(_NODES) / (_NODES - 1))) / 2

@@ -20,7 +20,7 @@ from lean_sepia.language import N_, _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.kubelka_munk import opaque_reflectance
 from lean_sepia.paint.media import media_mix
-from lean_sepia.paint.paint import Paint, Palette
+from lean_sepia.paint.paint import Mixture, Paint, Palette
 from lean_sepia.recipe.fades.turn import is_red
 from lean_sepia.recipe.tints.glaze import Ground, glaze_labs
 
@@ -43,6 +43,7 @@ class Wash:
 
     contrast : ΔE00 between seam and ground; de00 : how far the paint is from what suits the ground
     black : whether it is a black without a hue of its own, which deadens
+    thinner_share : of thinner that goes to it; none of a ready wash
     """
 
     paint: str
@@ -52,6 +53,7 @@ class Wash:
     contrast: float
     de00: float
     black: bool
+    thinner_share: float = WASH_THINNER
 
 
 def wanted_in_seams(ground: FloatArray) -> FloatArray:
@@ -79,20 +81,21 @@ def choose_washes(
     ShelfError
         No paint can be thinned to a wash.
     """
-    usable = [paint for paint in paints if paint.proposed]
+    usable = [paint for paint in paints if paint.tints]
     if not usable:
         raise ShelfError(
             _("No paint on this shelf can be thinned to a wash: metallics and powders are laid alone.")
         )
     pairs = [
         pair for pair in combinations(range(len(usable)), 2)
-        if media_mix(usable[pair[0]].medium, usable[pair[1]].medium)
+        if media_mix(usable[pair[0]].medium, usable[pair[1]].medium) and not any(usable[i].ready for i in pair)
     ]  # fmt: skip
     eye, lab = np.eye(len(usable)), np.asarray(before, dtype=float)
     shares = np.array([*eye, *((eye[i] + eye[j]) / 2 for i, j in pairs)])
     mixture = Palette.of(usable).mixture(shares)
     masstone = lab_from_reflectance(mixture.surface.seen(opaque_reflectance(mixture.K, mixture.S)))
-    seam, veil = (_laid(usable, shares, ground, tool) for tool in ("seam", "glaze"))
+    thinner = shares @ [paint.thinned_to(WASH_THINNER) for paint in usable]
+    seam, veil = (_laid(mixture, thinner, ground, tool) for tool in ("seam", "glaze"))
     contrast = delta_e00(seam, np.broadcast_to(lab, seam.shape))
     black = (masstone[:, 0] < _BLACK_L) & (chroma(masstone) < _BLACK_CHROMA)
     away = delta_e00(masstone, np.broadcast_to(wanted_in_seams(lab), masstone.shape)) + _BLACK_COSTS * black
@@ -103,16 +106,18 @@ def choose_washes(
     ]  # fmt: skip
     return [
         Wash(
-            names[row][0], names[row][1], triple(seam[row]), triple(veil[row]), float(contrast[row]), float(away[row]), bool(black[row])
+            names[row][0], names[row][1], triple(seam[row]), triple(veil[row]), float(contrast[row]), float(away[row]), bool(black[row]),
+            float(thinner[row]),
         )
         for row in order[:count]
     ]  # fmt: skip
 
 
-def _laid(usable: Sequence[Paint], shares: FloatArray, ground: Ground, tool: str) -> FloatArray:
-    """L*a*b* (n, 3) of mixtures by shares (n, paints), thinned to a wash and laid with a tool."""
-    films = np.full(len(shares), film_thickness(1, WASH_THINNER, tool))
-    return glaze_labs(Palette.of(usable).mixture(shares[:, None]), [ground], films)[:, 0]
+def _laid(mixture: Mixture, thinner: FloatArray, ground: Ground, tool: str) -> FloatArray:
+    """L*a*b* (n, 3) of mixtures with shares of thinner (n,), laid with a tool."""
+    films = (1 - thinner) * film_thickness(1, 0.0, tool)
+    rows = Mixture(mixture.K[:, None], mixture.S[:, None], mixture.surface)
+    return glaze_labs(rows, [ground], films)[:, 0]
 
 
 @dataclass(frozen=True)

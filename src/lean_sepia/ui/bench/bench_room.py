@@ -15,8 +15,8 @@ from lean_sepia.answers.bench import BenchStep, bench_steps, span, timers
 from lean_sepia.answers.working.small_parts import small_parts
 from lean_sepia.document.edits.planning import log_wait, set_step_done, start_step, tick
 from lean_sepia.document.edits.step_changes import change_step
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
-from lean_sepia.document.planned import Step
 from lean_sepia.language import _, weekday, weekday_and_time
 from lean_sepia.plan.hours.wall_clock import read_written
 from lean_sepia.report.export import Leaving

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.answers.amounts import Cup, amount_words, cup_notes
 from lean_sepia.language import _, ngettext
+from lean_sepia.recipe.parts import volume_words
 from lean_sepia.ui.kit.panel import Panel, label, row
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip, Lab
@@ -37,7 +38,7 @@ class CupTiles(QWidget):
         cup = cups[0]
         tiles = [_tile(amount_words(line.amount), line.name, line.lab) for line in cup.lines]
         if cup.thinner_ml > 0:
-            tiles.append(_tile(_("{0} ml").format(f"{cup.thinner_ml:.1f}"), _("thinner")))
+            tiles.append(_tile(volume_words(cup.thinner_ml), _("thinner")))
         self.tiles.fill(_in_lines(tiles))
         parts = " : ".join(str(line.count) for line in cup.lines)
         said = [_("parts {0}").format(parts) if len(cup.lines) > 1 else "", *cup_notes(cup)]

@@ -16,6 +16,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.document.versions import from_cup
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, ngettext
+from lean_sepia.recipe.parts import volume_words
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import button, label, measure_box, row, rule
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -84,9 +85,11 @@ class CupsSheet(Sheet):
 
     def _amounts(self, cup: Cup) -> str:
         said = [
-            _("{0} ml unthinned, {1} ml of it for touch-ups").format(
-                f"{cup.paint_ml:.1f}", f"{cup.reserve_ml:.1f}"
+            _("{0} unthinned, {1} of it for touch-ups").format(
+                volume_words(cup.paint_ml), volume_words(cup.reserve_ml)
             )
+            if cup.reserve_ml
+            else _("{0} as it comes").format(volume_words(cup.paint_ml))
         ]
         if cup.thinned:
             said.append(_("{0} % thinner").format(" / ".join(f"{100 * share:.0f}" for share in cup.thinned)))
@@ -94,7 +97,7 @@ class CupsSheet(Sheet):
             ngettext("{0} cup of {1} ml", "{0} cups of {1} ml", cup.cups).format(cup.cups, f"{cup.cup_ml:g}")
         )
         if cup.left_ml is not None:
-            said.append(_("{0} ml left").format(f"{cup.left_ml:.1f}"))
+            said.append(_("{0} left").format(volume_words(cup.left_ml)) if cup.left_ml else _("nothing left"))
         return "; ".join(said) + "."
 
     def _editor(self, cup: Cup) -> Iterator[Item]:

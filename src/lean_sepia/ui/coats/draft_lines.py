@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import QCompleter, QLineEdit
 
-from lean_sepia.answers.coats.draft import Draft, laid_kinds, usual_draft
+from lean_sepia.answers.coats.draft import Draft, laid_kinds, thinning_words, usual_draft, usual_thinner
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.versions import from_cup
@@ -16,7 +18,7 @@ from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.kinds import KINDS, nature_of
 from lean_sepia.plan.presets import HEAVINESS
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
@@ -34,7 +36,7 @@ class DraftLines(QObject):
     def __init__(self, sheet: Sheet, session: Session, zone: str, coat: str | None) -> None:
         super().__init__(sheet)
         self._session, self._zone, self._coat = session, zone, coat
-        self._filling = True
+        self._filling, self._usual_thinning = True, ""
         self._make_words()
         self._make_choices()
         self.passes = count_box(1, 99, 1, _("Passes"))
@@ -48,7 +50,8 @@ class DraftLines(QObject):
     def _make_words(self) -> None:
         self.of, self.thinned, self.called, self.rim = QLineEdit(), QLineEdit(), QLineEdit(), QLineEdit()
         self.rim.setPlaceholderText(_("none; a bottle or a colour"))
-        self.of.setPlaceholderText(_("3 sand + 1 ochre, a bottle, a cup, #4f7a6c"))
+        self._of_words = _("3 sand + 1 ochre, a bottle, a cup, #4f7a6c")
+        self.of.setPlaceholderText(self._of_words)
         self.thinned.setPlaceholderText(_("1:20, 60 % thinner, a third"))
         self.called.setPlaceholderText(_("its kind, unless you name it"))
         names = [paint.name for paint in self._session.shelf.paints()]
@@ -71,12 +74,17 @@ class DraftLines(QObject):
         self.runs = ChoiceBox(
             "", [(_("evenly"), None), *((_(run.words), name) for name, run in RUNS.items())]
         )
+        made = [
+            (_("a decal, ink on clear film"), "ink"), (_("a decal, white below or in it"), "white"), (_("painted"), None),
+        ]  # fmt: skip
+        self.printed = ChoiceBox(choices=made)
         amounts = [(_(words), name) for name, (words, _share) in HEAVINESS.items()]
         self.heavy = ChoiceBox(choices=[(_("as typed"), None), *amounts])
 
     def _put_on(self, sheet: Sheet) -> None:
         sheet.line(_("kind"), self.kind)
         self._of_line = sheet.line(_("of"), self.of)
+        self._printed_line = sheet.line(_("made as"), self.printed)
         self._look_line = sheet.line(_("dries"), self.finish, self.medium)
         self._thin_line = sheet.line(_("thinned"), self.thinned, label(_("with"), "second"), self.carrier)
         self._passes_words = label("×", "second")
@@ -99,10 +107,12 @@ class DraftLines(QObject):
     def _connect(self) -> None:
         self.kind.currentIndexChanged.connect(lambda _i: self._take_preset(None))
         self.tool.currentIndexChanged.connect(lambda _i: self._take_preset(self.tool.currentData()))
+        self.printed.currentIndexChanged.connect(lambda _i: self._take_making())
         self.heavy.currentIndexChanged.connect(lambda _i: self._take_heaviness())
         self.share.valueChanged.connect(lambda _v: self._forget_heaviness())
         for box in (self.carrier, self.runs, self.finish, self.medium, self.down_to):
             box.currentIndexChanged.connect(lambda _i: self._change())
+        self.of.textChanged.connect(lambda _t: self._take_bottle())
         for line in (self.of, self.thinned, self.called, self.rim):
             line.textChanged.connect(lambda _t: self._change())
             line.returnPressed.connect(self.entered)
@@ -116,7 +126,7 @@ class DraftLines(QObject):
             self.kind.currentData(), self.of.text(), self.thinned.text(), self.carrier.currentData(), self.tool.currentData(),
             self.passes.value(), self.share.value() / 100, self.called.text().strip(), self.runs.currentData(),
             self.far.value() / 100, self.down_to.currentData(), self._kept(), self.finish.currentData(), self.medium.currentData(), self.rim.text(),
-            self.rim_share.value() / 100,
+            self.rim_share.value() / 100, self.printed.currentData() if KINDS[self.kind.currentData()].is_print else None,
         )  # fmt: skip
 
     def fill(self, draft: Draft) -> None:
@@ -131,7 +141,9 @@ class DraftLines(QObject):
         self.medium.choose(draft.medium)
         self._name_depths(draft.down_to)
         self.of.setText(draft.of)
-        self.thinned.setText(draft.thinned)
+        self.printed.choose(draft.printed)
+        self._usual_thinning = draft.thinned or ""
+        self.thinned.setText(self._usual_thinning)
         self.called.setText(draft.name)
         self.passes.setValue(draft.passes)
         self.share.setValue(100 * draft.area_share)
@@ -166,7 +178,7 @@ class DraftLines(QObject):
 
     def _name_tools(self, kind: str) -> None:
         owns = self._session.project.owns
-        usual = owns.tools(kind)
+        usual = owns.tools(kind) or nature_of(kind, printed=False).tools
         self.tool.clear()
         for name in (*usual, *(name for name in TOOLS if name not in usual)):
             words = _(TOOLS[name].words)
@@ -188,6 +200,27 @@ class DraftLines(QObject):
             self.fill(usual_draft(self.kind.currentData(), tool, self.draft(), self._session.project.owns))
             self.changed.emit()
 
+    def _take_making(self) -> None:
+        """Lettering printed or painted: another tool, and thinner only where it is painted."""
+        if not self._filling:
+            kind, printed = self.kind.currentData(), self.printed.currentData()
+            painted = nature_of(kind, printed=False)
+            tool = None if printed else next(iter(painted.tools), None)
+            self.fill(replace(usual_draft(kind, tool, self.draft()), printed=printed))
+            self.changed.emit()
+
+    def _take_bottle(self) -> None:
+        """Thin as what is named is usually thinned, unless another thinning is written."""
+        named = self._paint_written()
+        if self._filling or named is None or self.thinned.text() != self._usual_thinning:
+            return
+        before, self._filling = self._filling, True
+        self._usual_thinning = thinning_words(
+            usual_thinner(self.kind.currentData(), self.tool.currentData(), named)
+        )
+        self.thinned.setText(self._usual_thinning)
+        self._filling = before
+
     def _take_heaviness(self) -> None:
         name = self.heavy.currentData()
         if not self._filling and name:
@@ -205,13 +238,18 @@ class DraftLines(QObject):
 
     def show_lines(self) -> None:
         """Only the lines that mean something for this kind."""
-        nature = KINDS[self.kind.currentData()]
-        made = nature.covers in ("film", "tint", "spots", "loose")
+        kind, printed = self.kind.currentData(), self.printed.currentData()
+        nature = nature_of(kind, printed=printed is not None)
+        made = nature.covers in ("film", "tint", "spots", "loose", "varnish")
         dry = nature.loose(self._medium_written())
         spread = nature.to_do and nature.covers not in ("unresist", "varnish")
         self._of_line.setVisible(made)
         self._look_line.setVisible(made and (not nature.to_do or is_colour(self.of.text())))
-        self._thin_line.setVisible(made and nature.to_do and not dry)
+        self._printed_line.setVisible(KINDS[kind].is_print)
+        self.of.setPlaceholderText(
+            _("the shelf's own, unless you name one") if nature.is_varnish else self._of_words
+        )
+        self._thin_line.setVisible(made and nature.to_do and not dry and not nature.is_print)
         self._tool_line.setVisible(bool(nature.tools))
         self._down_line.setVisible(nature.covers == "taken")
         self._share_line.setVisible(spread)
@@ -220,7 +258,7 @@ class DraftLines(QObject):
         self.heavy.setVisible(dry)
         self._keep_line.setVisible(nature.coat_covers(self._medium_written()) == "loose")
         for widget in (self.passes, self._passes_words):
-            widget.setVisible(made and not dry)
+            widget.setVisible(made and not dry and not nature.is_print)
         run = self.runs.currentData()
         self.far.setVisible(run is not None)
         self._far_words.setText(_("at: {0}").format(_(RUNS[run].far)) if run else "")

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 from lean_sepia.colour.written import read_colour
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
-from lean_sepia.paint.keep import learnt_keep
+from lean_sepia.paint.handling.keep import learnt_keep
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.panel import label
 

@@ -22,6 +22,7 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.recipe.parts import volume_words
 from lean_sepia.ui.coats.draft_lines import DraftLines
 from lean_sepia.ui.coats.laid_fields import LaidFields
 from lean_sepia.ui.kit.faults import guarded
@@ -171,9 +172,11 @@ class LaySheet(Sheet):
         for cup in cups_of(found.project, [coat]):
             parts = ", ".join(f"{amount_words(line.amount)} {line.name}" for line in cup.lines)
             said.append(
-                _("{0} ml in all: {1}; {2} ml thinner.").format(
-                    f"{cup.total_ml:.1f}", parts, f"{cup.thinner_ml:.1f}"
+                _("{0} in all: {1}; {2} thinner.").format(
+                    volume_words(cup.total_ml), parts, volume_words(cup.thinner_ml)
                 )
+                if cup.thinner_ml
+                else _("{0}.").format(parts)
             )
         return said
 

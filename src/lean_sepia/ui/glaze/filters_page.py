@@ -8,6 +8,7 @@ from PySide6.QtCore import QSignalBlocker
 from PySide6.QtWidgets import QCheckBox, QLineEdit
 
 from lean_sepia.answers.glazing import filters
+from lean_sepia.answers.glazing.equal_parts import cup_words, ratio_words
 from lean_sepia.answers.glazing.filters import Filtered, GlazeAnswer, GlazeQuestion, OwnFilter
 from lean_sepia.answers.glazing.grounds import ground_of, tint_cautions
 from lean_sepia.arrays import triple
@@ -182,7 +183,7 @@ class FiltersPage(TintPage):
             rows.append(
                 RampRow(
                     filters.name_of(question, glaze),
-                    f"1:{glaze.thinner_parts} ×{glaze.passes}",
+                    f"{ratio_words(glaze.thinner_parts)} ×{glaze.passes}",
                     groups,
                     figure,
                 )
@@ -232,13 +233,10 @@ class FiltersPage(TintPage):
         glaze = one.glaze
         name = filters.name_of(answer.question, glaze)
         times = {1: _("once"), 2: _("twice")}.get(glaze.passes, _("{0} times").format(glaze.passes))
-        self._say(f"{name}, 1:{glaze.thinner_parts}, {times}.", self._gain_words(answer, one))
+        self._say(f"{name}, {ratio_words(glaze.thinner_parts)}, {times}.", self._gain_words(answer, one))
         self._show_passes(answer, one)
-        share = 100 * glaze.thinner_parts / (1 + glaze.thinner_parts)
-        drops = _(
-            "1 part {0} : {1} parts thinner, {2} % thinner. Unload the brush; damp, not wet. Test it first."
-        )
-        self._cup.setText(drops.format(name, glaze.thinner_parts, f"{share:.0f}"))
+        thinned = cup_words(name, glaze.thinner_parts / (1 + glaze.thinner_parts))
+        self._cup.setText(_("{0} Unload the brush; damp, not wet. Test it first.").format(thinned))
         self._contrast.fill(self._contrast_rows(answer, one))
         self._show_needs(self._need_lines(answer, one))
 

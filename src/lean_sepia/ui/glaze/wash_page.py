@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from PySide6.QtWidgets import QPushButton
 
+from lean_sepia.answers.glazing.equal_parts import cup_words, ratio_words
 from lean_sepia.answers.glazing.grounds import tint_cautions
 from lean_sepia.answers.glazing.washes import WashAnswer, lay_wash, washes_for
 from lean_sepia.document.model import Project
@@ -82,7 +83,7 @@ class WashPage(TintPage):
             return
         before = answer.zone.before
         self.rows.show_rows([
-            WayRow(answer.name_of(wash), _("1 : 10"), (before, wash.veil, wash.seam), f"{wash.contrast:.0f}", _verdict(wash))
+            WayRow(answer.name_of(wash), ratio_words(round(wash.thinner_share / (1 - wash.thinner_share), 1)), (before, wash.veil, wash.seam), f"{wash.contrast:.0f}", _verdict(wash))
             for wash in answer.washes
         ])  # fmt: skip
         self._show_choice()
@@ -111,7 +112,7 @@ class WashPage(TintPage):
                 Stop(answer.chips[1], _("washed over")),
             ]
         self.strip.show_stops(stops, 2)
-        self._cup.setText(_("1 part {0} : 10 parts thinner.").format(name))
+        self._cup.setText(cup_words(name, wash.thinner_share))
         known = {paint.id: paint for paint in answer.paints}
         lines = [*answer.remarks, *tint_cautions(known[wash.paint], self.kind)]
         self._show_needs(lines)

@@ -11,6 +11,7 @@ from lean_sepia.colour.words import difference
 from lean_sepia.language import _, ngettext
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, SheenByMedium
+from lean_sepia.recipe.parts import volume_words
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.swatch import Fields, Lab
 
@@ -62,14 +63,16 @@ class LayingPanel(Panel):
         self.needed_ml = needed.total_ml if area_cm2 else None
         volume = question.volume
         said = [
-            _("{0} ml: {1} paint, {2} thinner.").format(
-                f"{volume.total_ml:.1f}", f"{volume.paint_ml:.1f}", f"{volume.thinner_ml:.1f}"
+            _("{0}: {1} paint, {2} thinner.").format(
+                volume_words(volume.total_ml), volume_words(volume.paint_ml), volume_words(volume.thinner_ml)
             )
+            if volume.thinner_ml
+            else _("{0} of paint.").format(volume_words(volume.total_ml))
         ]
         if question.set_aside_ml:
             said.append(
-                _("{0} ml of paint more are set aside for coats from its cup.").format(
-                    f"{question.set_aside_ml:.1f}"
+                _("Set aside for coats from its cup: {0} of paint more.").format(
+                    volume_words(question.set_aside_ml)
                 )
             )
         differs = area_cm2 and abs(needed.total_ml - volume.total_ml) >= _SAME_ML

@@ -383,10 +383,11 @@ class MatchRoom(RoomPage):
         if apart and not self.asked_anyway([_(MEDIA[medium].words) for medium in apart]):
             return
         manner = self.wanted.manner(zone, question.tool)
-        mix, sheen = Mix.of(self.session.shelf.paints(), recipe.parts), self.wanted.sheen.currentData()
+        shelf = self.session.shelf.paints()
+        mix, sheen = Mix.of(shelf, recipe.parts), self.wanted.sheen.currentData()
         self.session.edit(
             _("Pin recipe to {0}").format(self.session.project.zone(zone).name),
-            lambda p: pin(p, zone, mix, manner, sheen),
+            lambda p: pin(p, zone, mix, manner, sheen, shelf),
         )
 
     def asked_anyway(self, media: Sequence[str]) -> bool:

@@ -16,8 +16,8 @@ from lean_sepia.document.edits.planning import (
     set_hours,
     set_workplace,
 )
+from lean_sepia.document.entities.planned import Workplace
 from lean_sepia.document.model import Project
-from lean_sepia.document.planned import Workplace
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day_and_time
 from lean_sepia.plan.hours.spoken_dates import parse_spoken

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QFrame, QStackedWidget, QVBoxLayout, QWidget
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.bench import step_details
+from lean_sepia.answers.coats.from_shelf import varnish_of
 from lean_sepia.answers.plan import Clocks, PlanAnswer, clocks_of
 from lean_sepia.answers.working.evening_sheets import EveningPlan, evening_plan
 from lean_sepia.document.called import title_of
@@ -301,8 +302,9 @@ class PlanRoom(RoomPage):
         made: list[str] = []
 
         def change(before: Project) -> Project:
-            if KINDS[kind].is_varnish and zones:  # a clear coat needs no recipe: with its step comes its coat
-                project, step_id = lay_varnish_in_place(before, zones, kind)
+            if KINDS[kind].is_varnish and zones:  # with the step of a clear coat comes its coat
+                mix = varnish_of(kind, self.session.shelf.paints(), before.owns.usual_tool(kind))
+                project, step_id = lay_varnish_in_place(before, zones, kind, mix)
             else:
                 project, step_id = add_step(before, kind, zones)
             made.append(step_id)

@@ -17,8 +17,8 @@ from lean_sepia.document.edits.steps import (
     remove_step,
     split_step,
 )
+from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
-from lean_sepia.document.planned import Step
 from lean_sepia.document.work import coats_in, plan_step
 from lean_sepia.language import N_, _
 from lean_sepia.paint.handling.carriers import CARRIERS

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout
 from lean_sepia.answers.toning.fading import ToneQuestion
 from lean_sepia.answers.toning.panels import PanelPlan, is_other_side, panel_plan
 from lean_sepia.document.edits.panels import set_panels, toggle_replaced
-from lean_sepia.document.panels import MOST_DRAWN, DrawnPanel, PanelGrid
+from lean_sepia.document.entities.panels import MOST_DRAWN, DrawnPanel, PanelGrid
 from lean_sepia.language import _
 from lean_sepia.recipe.fades.mists import Fade
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox

@@ -11,7 +11,7 @@ from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
 from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.answers.wearing.surveying import Pointed
 from lean_sepia.answers.wearing.told import heeded, where_words
-from lean_sepia.document.worn import WearClass, WearRecord
+from lean_sepia.document.entities.worn import WearClass, WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, line, row, rule

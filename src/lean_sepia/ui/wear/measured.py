@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from lean_sepia.answers.wearing.told import size_bars
 from lean_sepia.arrays import FloatArray
-from lean_sepia.document.worn import WearRecord
+from lean_sepia.document.entities.worn import WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import Panel, label
 from lean_sepia.ui.kit.plots.bars import HeightBars, SizeBars

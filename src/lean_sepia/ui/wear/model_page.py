@@ -8,7 +8,7 @@ from typing import ClassVar
 from lean_sepia.answers.wearing.comparing import asked_of, compare, verdict_words
 from lean_sepia.answers.wearing.surveying import Pointed, WearAnswer
 from lean_sepia.document.edits.photos import place_region
-from lean_sepia.document.worn import WearRecord
+from lean_sepia.document.entities.worn import WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import Panel, label, row

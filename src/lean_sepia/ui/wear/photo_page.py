@@ -12,8 +12,8 @@ from lean_sepia.answers.evidence import alike
 from lean_sepia.answers.wearing import proposing, surveying
 from lean_sepia.answers.wearing.surveying import Pointed, WearAnswer, WearQuestion, measured_region
 from lean_sepia.document.edits.photos import set_scale
+from lean_sepia.document.entities.worn import WearRecord
 from lean_sepia.document.model import Photo, Region
-from lean_sepia.document.worn import WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Progress

@@ -10,7 +10,7 @@ from PySide6.QtCore import QObject, Signal
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.planning import WearRow, lay_rows, plan_of, wear_rows, with_heaviness
 from lean_sepia.document.edits.wear import plan_wear
-from lean_sepia.document.worn import WearPlan
+from lean_sepia.document.entities.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.report.export import Leaving
 from lean_sepia.ui.shell.session import Session

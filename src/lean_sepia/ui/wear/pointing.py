@@ -11,8 +11,8 @@ from PySide6.QtWidgets import QButtonGroup, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
 from lean_sepia.answers.wearing.surveying import Ground, Point, Pointed, box_of
+from lean_sepia.document.entities.worn import WearStroke
 from lean_sepia.document.model import Region
-from lean_sepia.document.worn import WearStroke
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.patch import corners_of, disc_patch

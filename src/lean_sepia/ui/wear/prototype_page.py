@@ -17,8 +17,8 @@ from lean_sepia.colour.srgb import screen_pixels
 from lean_sepia.colour.words import difference
 from lean_sepia.document.edits.photos import place_region
 from lean_sepia.document.edits.wear import plan_wear
+from lean_sepia.document.entities.worn import PlannedWear, WearPlan, WearRecord
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import PlannedWear, WearPlan, WearRecord
 from lean_sepia.language import _
 from lean_sepia.ui.kit.panel import Panel, button, line, row
 from lean_sepia.ui.kit.rows import Rows

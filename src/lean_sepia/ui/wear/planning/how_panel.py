@@ -5,8 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import QCheckBox
 
+from lean_sepia.document.entities.worn import WearPlan
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row

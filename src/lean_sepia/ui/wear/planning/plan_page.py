@@ -12,8 +12,8 @@ from lean_sepia.answers.wearing.places import SOURCE_WORDS
 from lean_sepia.answers.wearing.planning import planned_share, with_heaviness
 from lean_sepia.answers.wearing.simulating import STOP_SHARES, simulate, stop_marks
 from lean_sepia.answers.wearing.surveying import measured_region
+from lean_sepia.document.entities.worn import WearPlan
 from lean_sepia.document.model import Zone
-from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.exporting import export_button
 from lean_sepia.ui.kit.faults import guarded

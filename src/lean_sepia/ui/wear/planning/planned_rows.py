@@ -12,7 +12,7 @@ from lean_sepia.answers.wearing.planning import WearRow
 from lean_sepia.answers.wearing.told import heeded
 from lean_sepia.colour.words import colour_name
 from lean_sepia.colour.written import is_colour
-from lean_sepia.document.worn import MOST_PLANNED, PlannedWear, WearPlan
+from lean_sepia.document.entities.worn import MOST_PLANNED, PlannedWear, WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.ask import ask_text
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox

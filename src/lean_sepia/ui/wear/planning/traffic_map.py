@@ -7,7 +7,7 @@ from PySide6.QtGui import QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent,
 from PySide6.QtWidgets import QWidget
 
 from lean_sepia.answers.wearing.places import SOURCE_WORDS
-from lean_sepia.document.worn import MOST_SOURCES, Source
+from lean_sepia.document.entities.worn import MOST_SOURCES, Source
 from lean_sepia.language import _, ngettext
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing

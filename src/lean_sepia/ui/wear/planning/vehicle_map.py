@@ -11,8 +11,8 @@ from lean_sepia.answers.strata import same_inputs, strata_inputs
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.planning import WornZone, plan_of, vehicle_total, vehicle_zones
 from lean_sepia.answers.wearing.simulating import simulate
+from lean_sepia.document.entities.worn import WearPlan
 from lean_sepia.document.model import Project
-from lean_sepia.document.worn import WearPlan
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import Panel, label

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from lean_sepia.document.bounds import Share
-from lean_sepia.document.worn import Frozen
+from lean_sepia.document.entities.worn import Frozen
 from lean_sepia.recipe.fades.panels import Box, fade_levels, grid
 
 Whole = Literal["panels", "rows", "columns"]

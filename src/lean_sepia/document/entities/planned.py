@@ -7,9 +7,9 @@ from typing import Annotated
 from pydantic import Field
 
 from lean_sepia.document.bounds import Key, Minutes, Name, Words
-from lean_sepia.document.worn import Frozen
+from lean_sepia.document.entities.worn import Frozen
 from lean_sepia.paint.handling.carriers import CarrierName
-from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.kinds import nature_of
 from lean_sepia.plan.names import KindName, MediumName, Place, ToolName
 from lean_sepia.plan.step import MaskKind
 from lean_sepia.plan.traits.kind import Kind
@@ -50,8 +50,8 @@ class Step(Frozen):
 
     @property
     def nature(self) -> Kind:
-        """What its kind is, as the one table says."""
-        return KINDS[self.kind]
+        """What its kind is, as the one table says; of what may be printed or painted, by whether it is laid with a tool."""
+        return nature_of(self.kind, printed=self.tool is None)
 
 
 Degrees = Annotated[float, Field(ge=-50, le=80)]

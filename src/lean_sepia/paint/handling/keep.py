@@ -9,7 +9,14 @@ from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.errors import ColourError
 from lean_sepia.language import _
 
+PALE_L, KEPT_DARK, KEPT_PALE = 50.0, 0.8, 0.5
+"""From which L* a powder is pale, and what the first varnish over it leaves of dark and of pale powder (practice)."""
 _LEAST = 0.01  # of XYZ between ground and powdered swatch: less is not to be told from noise
+
+
+def usual_keep(L: float) -> float:
+    """The share of powder of a lightness L* that the first varnish leaves, where nothing was learnt."""
+    return KEPT_PALE if L >= PALE_L else KEPT_DARK
 
 
 def learnt_keep(

@@ -1,0 +1,1 @@
+"""What the document is made of, besides photos, zones and coats."""
