@@ -274,8 +274,8 @@ def laying_words(project: Project, coat: Coat) -> str:
 def _thinning(project: Project, coat: Coat) -> list[str]:
     kind, tool = coat.nature, TOOLS[coat.tool]
     if kind.loose(medium_of(project, coat)):
-        parts = project.recipe(coat.recipe).parts if coat.recipe else ()
-        names = [(project.paint(version).name, count) for version, count in parts]
+        mixed = project.recipe(coat.recipe).parts if coat.recipe else ()
+        names = [(project.paint(version).name, count) for version, count in mixed]
         return [*(f"{count} {name}" if len(names) > 1 else name for name, count in names), _("dry")]
     if not kind.tools:
         return []
@@ -285,6 +285,8 @@ def _thinning(project: Project, coat: Coat) -> list[str]:
         words.insert(0, _("1 : {0} thinner").format(parts))
     elif coat.thinner_share:
         words.insert(0, _("{0} % thinner").format(f"{100 * coat.thinner_share:.0f}"))
+    if coat.wiped:
+        words.append(_("drawn out to a veil, {0} % taken up again").format(f"{100 * coat.wiped:.0f}"))
     if coat.carrier and coat.thinner_share:
         words[0] = _("{0}, {1}").format(words[0], _(CARRIERS[coat.carrier].words))
     return words

@@ -220,7 +220,11 @@ def coating_of(project: Project, coat: Coat) -> Coating:
         ink = coat.printed == "ink" and not hides_as_printed(coat.lab)
         body = ink_of_lab(coat.lab, coat.finish) if ink else _opaque(coat.lab, coat.finish)
     kind = coat.nature
-    X = film_thickness(coat.passes, coat.thinner_share, coat.tool) if coat.printed is None else 1.0
+    X = (
+        film_thickness(coat.passes, coat.thinner_share, coat.tool) * (1 - coat.wiped)
+        if coat.printed is None
+        else 1.0
+    )
     return Coating(
         kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share, mark=coat.id, down_to=coat.down_to or "",
         keep=coat.keep if coat.keep is not None or paint is None else paint.keep, profile=coat.profile, far=coat.far,

@@ -230,6 +230,7 @@ class Coat(Frozen):
         times as much at the other end
     down_to : of what takes away, the coat that shows then; the lowest where none is named
     keep : of loose powder, what the first varnish leaves of it, learnt from a swatch
+    wiped : of what is drawn out, the share that is taken up again while that is done
     printed : of a marking, how: ink alone on clear film, through which its ground shows, or with white below or in it; None where it
         is painted
     """
@@ -253,6 +254,7 @@ class Coat(Frozen):
     far: Share = 0.0
     down_to: Key | None = None
     keep: Share | None = None
+    wiped: Annotated[float, Field(ge=0, lt=1)] = 0.0
     printed: Printed | None = None
     on: bool = True
 

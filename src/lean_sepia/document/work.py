@@ -70,7 +70,7 @@ def place_of_work(project: Project, step: Step, tool: str | None) -> str | None:
 def _films(coats: tuple[Coat, ...]) -> float | None:
     """Full films that the thickest of a step's coats lays; a varnish or a step without coats is left to the rules."""
     films = [
-        coat.passes * (1 - coat.thinner_share) * TOOLS[coat.tool].spread
+        coat.passes * (1 - coat.thinner_share) * (1 - coat.wiped) * TOOLS[coat.tool].spread
         for coat in coats
         if coat.nature.is_paint and not coat.nature.is_found
     ]

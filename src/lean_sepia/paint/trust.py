@@ -23,9 +23,9 @@ _READING = 0.25
 _SPREAD = {
     Knowledge.SPECTRAL: Doubt(0.09, 0.09, 0.0, reach=10.0, together=False),
     Knowledge.TWO_CONSTANT: Doubt(0.14, 0.2, 0.2, reach=8.0, together=True),
-    Knowledge.ONE_CONSTANT: Doubt(0.26, 0.36, 0.25, reach=8.0, together=True),
+    Knowledge.ONE_CONSTANT: Doubt(0.45, 0.3, 0.05, reach=8.0, together=True),
 }
-_SCALE = {Knowledge.SPECTRAL: 1.06, Knowledge.TWO_CONSTANT: 0.87, Knowledge.ONE_CONSTANT: 0.88}
+_SCALE = {Knowledge.SPECTRAL: 1.06, Knowledge.TWO_CONSTANT: 0.87, Knowledge.ONE_CONSTANT: 0.8}
 
 
 @dataclass(frozen=True)

@@ -116,7 +116,7 @@ def correct_batch(
     """
     goal = np.asarray(target, dtype=float)
     batch, volume = _as_paint(paints, batch_ml, measured, laying)
-    usable = [paint for paint in paints if paint.mixes and media_mix(paint.medium, batch.medium)]
+    usable = [paint for paint in paints if paint.proposed and media_mix(paint.medium, batch.medium)]
     palette = Palette.of([*usable, batch])
     added = _additions(len(usable), volume * drops_per_ml)
     amounts = np.column_stack([added, np.full(len(added), volume * drops_per_ml)])

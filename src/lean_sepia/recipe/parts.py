@@ -89,6 +89,11 @@ class Measured:
     spray_s: float | None = None
 
 
+def bead_mm_of(ml: float) -> float:
+    """The length of a bead of so much from the tube."""
+    return round(ml * 1000 / _NOZZLE_MM2, 1)
+
+
 def sprayed_out(ml: float) -> Measured:
     """What a can gives, as the seconds that it sprays.
 
@@ -125,7 +130,7 @@ def measure_out(parts: Sequence[int], paint_ml: float, rates: Sequence[float | N
     for part, rate in zip(base, rates, strict=True):
         ml = part * unit_ml
         if rate is None:
-            answer.append(Measured(ml, bead_mm=round(ml * 1000 / _NOZZLE_MM2, 1)))
+            answer.append(Measured(ml, bead_mm=bead_mm_of(ml)))
         else:
             drops = max(1, round(ml * rate))
             answer.append(Measured(ml, drops if drops <= MOST_COUNTED_DROPS else None))

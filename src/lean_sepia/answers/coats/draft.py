@@ -31,6 +31,7 @@ class Draft:
     of : what it is mixed of, as people say it; a bottle, a mix, a cup, or a colour; empty for what needs none
     thinned : the thinning as people say it, such as "1:20" or "60 % thinner"; empty for none, None as its kind and its bottle are
         usually thinned
+    wiped : of what is drawn out, the share that is taken up again
     printed : of a marking, whether it is ink alone on clear film or has white below or in it; None where it is painted
     finish, medium : of a coat that is only a colour
     rim, rim_share : of what marks have for a light rim, laid before them, and the share of the area it takes besides; none
@@ -54,6 +55,7 @@ class Draft:
     rim: str = ""
     rim_share: float = 0.0
     printed: Printed | None = None
+    wiped: float = 0.0
 
 
 def usual_draft(
@@ -90,7 +92,7 @@ def draft_of(project: Project, coat: Coat) -> Draft:
     """The draft that would lay a coat as it is."""
     return Draft(
         coat.kind, mix_words(project, coat), thinning_words(coat.thinner_share), coat.carrier, coat.tool, coat.passes, coat.area_share,
-        coat.name, coat.profile, coat.far, coat.down_to, coat.keep, coat.finish, coat.medium, printed=coat.printed,
+        coat.name, coat.profile, coat.far, coat.down_to, coat.keep, coat.finish, coat.medium, printed=coat.printed, wiped=coat.wiped,
     )  # fmt: skip
 
 

@@ -22,6 +22,7 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint, finish_of, medium_of
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
+from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.care.cautions import DEFER, cautions
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.step import Material, PlanStep
@@ -79,7 +80,7 @@ def laid(question: LayQuestion) -> Laid:
     printed = draft.printed if KINDS[draft.kind].is_print else None
     manner = Manner(
         draft.passes, share, draft.tool or question.project.owns.usual_tool(draft.kind), draft.area_share, None, draft.carrier,
-        draft.profile, draft.far, draft.down_to, draft.keep, printed,
+        draft.profile, draft.far, draft.down_to, draft.keep, printed, draft.wiped if TOOLS[draft.tool or "brush"].drawn_out else 0.0,
     )  # fmt: skip
     if printed is not None and mix.lab is None:
         mix = _as_colour(question.project, mix)

@@ -17,13 +17,14 @@ from lean_sepia.document.edits.coats import lay, lay_fade, remove_coat
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
-from lean_sepia.errors import EditError
+from lean_sepia.errors import EditError, ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.media import MEDIA
-from lean_sepia.paint.paint import Knowledge, Paint
+from lean_sepia.paint.paint import Knowledge, Paint, stirred
 from lean_sepia.paint.stack import Coating
+from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.choice import various
 from lean_sepia.recipe.fades.fade import Goal, Lightener
 from lean_sepia.recipe.fades.mists import (
@@ -38,11 +39,15 @@ from lean_sepia.recipe.fades.mists import (
 )
 from lean_sepia.recipe.fades.tone_ladder import darkener
 from lean_sepia.recipe.fades.turn import Turn, is_red, turn_of
+from lean_sepia.recipe.fades.veils import VEIL_TOOL, veil_fades
 
 FADE_COATS, FADE_THINNER = 2, 0.8
 """How a fade is laid unless the user says otherwise (practice)."""
 
-_SHOWN, _MOST_RATIO = 5, 12
+MOST_BRUSHED_THINNER, FEW_CM2 = 0.8, 5.0
+"""Beyond which share of thinner a brush leaves streaks on more than so few square centimetres (practice)."""
+_SHOWN, _VEILS, _MOST_RATIO = 5, 2, 12
+_LIGHTER_L = 1.0
 _KIND = "fade"  # what is laid here
 
 
@@ -89,6 +94,7 @@ class ToneQuestion:
     tool: str
     lettering: tuple[Laying, ...] = ()
     cup: bool = True
+    area_cm2: float | None = None
 
     def same_as(self, other: ToneQuestion | None) -> bool:
         """Whether the answer will be the same."""
@@ -113,6 +119,13 @@ class ToneQuestion:
     def base_words(self) -> str:
         """What the lightener is stirred into."""
         return _("the base cup") if self.cup else _("thinner") if self.base is _THIN else self.base.name
+
+    def laid(self, fade: Fade) -> tuple[Mix, Manner]:
+        """What a fade is mixed of and how it is laid."""
+        if fade.wiped is None:
+            return self.mix(fade.option, fade.mists)
+        oils = [name for name in (fade.option.paint, fade.option.second) if name]
+        return Mix.of(self.paints, [(name, 1) for name in oils]), Manner(1, 0.0, VEIL_TOOL, wiped=fade.wiped)
 
     def mix(self, option: Lightener, mists: int) -> tuple[Mix, Manner]:
         """What a fade of so many mists is mixed of and how it is laid."""
@@ -180,7 +193,8 @@ def ask(
     used = base or clear
     before = below or triple(mist.lab(used))
     return ToneQuestion(
-        zone_id, used, before, aim.target, aim.goal, tuple(shelf), mist, spray, tool, lettering, cup=base is not None
+        zone_id, used, before, aim.target, aim.goal, tuple(shelf), mist, spray, tool, lettering, cup=base is not None,
+        area_cm2=project.zone(zone_id).area_cm2,
     )  # fmt: skip
 
 
@@ -205,14 +219,50 @@ def answer(question: ToneQuestion) -> ToneAnswer:
     ShelfError
         No paint of the shelf can take the base there.
     """
-    found = choose_fades(
-        question.paints, question.base, question.goal, question.mist, question.before, mists=question.spray.mists,
-        max_parts=_MOST_RATIO, most=question.spray.lighteners, medium=question.medium,
-    )  # fmt: skip
-    shown = various(found, _paints_in, _SHOWN)
+    veils = [
+        fade for fade in veil_fades(question.paints, question.goal, question.mist, question.before) if _lightens(question, fade)
+    ]  # fmt: skip
+    try:
+        found = choose_fades(
+            question.paints, question.base, question.goal, question.mist, question.before, mists=question.spray.mists,
+            max_parts=_MOST_RATIO, most=question.spray.lighteners, medium=question.medium,
+        )  # fmt: skip
+    except ShelfError:
+        if not veils:
+            raise
+        found = []
+    found = [fade for fade in found if _lightens(question, fade) and can_be_laid(question, fade)]
+    if not found and not veils:
+        raise ShelfError(
+            _("Nothing on this shelf lightens it in a film that a hand can lay: a brush leaves streaks where paint is thinner than {0} % on more than {1} cm². An oil drawn out does, or an airbrush.").format(
+                f"{100 * MOST_BRUSHED_THINNER:.0f}", f"{FEW_CM2:g}"
+            )
+        )  # fmt: skip
+    shown = various(found, _paints_in, _SHOWN - min(_VEILS, len(veils)) if found else 0)
+    shown = sorted(
+        [*shown, *various(veils, _paints_in, _VEILS if found else _SHOWN)], key=lambda fade: fade.option.de00
+    )
     turns = tuple(turn_of(fade.option.lab, question.target.lab) for fade in shown)
     letters = tuple(_letters(question, fade) for fade in shown)
     return ToneAnswer(question, tuple(shown), turns, letters)
+
+
+def _lightens(question: ToneQuestion, fade: Fade) -> bool:
+    """Whether what is to lighten does: what goes on is lighter than what is there, where the goal is."""
+    before, goal = question.before[0], question.goal.lab[0]
+    if goal <= before + _LIGHTER_L:
+        return True
+    known = {paint.id: paint for paint in question.paints}
+    added = [known[name] for name in (fade.option.paint, fade.option.second) if name]
+    return fade.option.lab[0] > before and max(float(paint.masstone_lab()[0]) for paint in added) > before
+
+
+def can_be_laid(question: ToneQuestion, fade: Fade) -> bool:
+    """Whether a hand can lay it: a wet brush leaves streaks of very thin paint on more than a few square centimetres."""
+    _mix, manner = question.laid(fade)
+    tool = TOOLS[manner.tool or question.tool]
+    small = question.area_cm2 is not None and question.area_cm2 <= FEW_CM2
+    return tool.sprayed or tool.drawn_out or small or manner.thinner_share <= MOST_BRUSHED_THINNER + 1e-9
 
 
 def _paints_in(fade: Fade) -> tuple[str, str | None]:
@@ -224,8 +274,21 @@ def _letters(question: ToneQuestion, fade: Fade) -> tuple[tuple[Lab, Lab], ...]:
     pairs = []
     for one in question.lettering:
         bare = replace(one, X=0.0).lab(made)
-        pairs.append((triple(bare), triple(mists_of(one, fade.mists).lab(made))))
+        pairs.append((triple(bare), triple(_as_film(one, fade).lab(made))))
     return tuple(pairs)
+
+
+def _as_film(one: Laying, fade: Fade) -> Laying:
+    """What a fade lays where one mist of it lies so."""
+    if fade.wiped is None:
+        return mists_of(one, fade.mists)
+    return replace(one, X=film_thickness(1, 0.0, VEIL_TOOL) * (1 - fade.wiped))
+
+
+def oils_of(question: ToneQuestion, fade: Fade) -> tuple[Paint, ...]:
+    """What a veil is drawn out of."""
+    known = {paint.id: paint for paint in question.paints}
+    return tuple(known[name] for name in (fade.option.paint, fade.option.second) if name)
 
 
 def stirred_in(question: ToneQuestion, fade: Fade) -> tuple[Paint, tuple[Paint, ...]]:
@@ -237,6 +300,9 @@ def stirred_in(question: ToneQuestion, fade: Fade) -> tuple[Paint, tuple[Paint, 
 
 
 def _made(question: ToneQuestion, fade: Fade) -> Paint:
+    if fade.wiped is not None:
+        oils = oils_of(question, fade)
+        return stirred("veil", "veil", oils, [1.0] * len(oils))
     base, added = stirred_in(question, fade)
     return mixed_of(base, added, fade.option)
 
@@ -254,7 +320,8 @@ def foot_share(question: ToneQuestion, fade: Fade, foot: float) -> float:
     """How much of a fade lies at the foot of the zone, against its top, so that the foot is so much lighter than it was."""
     made = _made(question, fade)
     shares = np.linspace(0, 1, 101)
-    lightness = mists_of(question.mist, fade.mists * shares[:, None]).lab(made)[:, 0] - question.before[0]
+    whole = _as_film(question.mist, fade)
+    lightness = mists_of(whole, shares[:, None]).lab(made)[:, 0] - question.before[0]
     return float(shares[int(np.argmin(np.abs(lightness - max(0.0, foot))))])
 
 
@@ -281,7 +348,7 @@ def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float
 
     A foot that is to be darker gets a shade of its own from below.
     """
-    mix, manner = question.mix(fade.option, fade.mists)
+    mix, manner = question.laid(fade)
     if foot is None:
         return lay_fade(project, question.zone, mix, manner)
     manner = replace(manner, profile="above", far=round(foot_share(question, fade, foot), 2))

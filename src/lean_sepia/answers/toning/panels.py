@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lean_sepia.answers.strata import strata_of
-from lean_sepia.answers.toning.fading import ToneQuestion, stirred_in
+from lean_sepia.answers.toning.fading import ToneQuestion, oils_of, stirred_in
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.edits.coats import edit_coat, lay, remove_coat
@@ -22,7 +22,7 @@ from lean_sepia.paint.paint import stirred
 from lean_sepia.paint.profile import PANELS
 from lean_sepia.recipe.fades.fade import Lightener
 from lean_sepia.recipe.fades.mists import Fade, mists_of
-from lean_sepia.recipe.fades.panels import Box, Level, level_mixes, panel_shares
+from lean_sepia.recipe.fades.panels import Box, Level, level_mixes, level_veils, panel_shares
 from lean_sepia.recipe.parts import proportions
 
 OLDER, NEWER = 1.0, 0.5
@@ -60,11 +60,14 @@ def panel_plan(question: ToneQuestion, fade: Fade, panels: PanelGrid, *, mirrore
     faded = np.array(degrees)
     per_level = [float(shares[faded == number].sum()) for number in range(1, panels.levels + 1)]
     option = fade.option
-    base, added = stirred_in(question, fade)
-    counts = [option.lightener_parts, *([option.second_parts] if option.second else [])]
-    levels = level_mixes(
-        base, added, counts, option.base_parts, mists_of(question.mist, fade.mists), per_level, panels.limit
-    )  # fmt: skip
+    if fade.wiped is not None:
+        levels = level_veils(oils_of(question, fade), question.mist, fade.wiped, per_level, panels.limit)
+    else:
+        base, added = stirred_in(question, fade)
+        counts = [option.lightener_parts, *([option.second_parts] if option.second else [])]
+        levels = level_mixes(
+            base, added, counts, option.base_parts, mists_of(question.mist, fade.mists), per_level, panels.limit
+        )  # fmt: skip
     return PanelPlan(
         panels, boxes, degrees, other, tuple(levels), question.before, float(shares[faded == 0].sum())
     )
@@ -82,7 +85,7 @@ def lay_panels(project: Project, question: ToneQuestion, fade: Fade, plan: Panel
         option = Lightener(
             fade.option.paint, level.base_parts, level.lightener_parts, level.lab, 0.0, None, fade.option.second, level.second_parts
         )  # fmt: skip
-        mix, manner = question.mix(option, fade.mists)
+        mix, manner = question.laid(replace(fade, option=option, wiped=level.wiped))
         manner = replace(manner, area_share=min(1.0, level.area_share), profile=PANELS)
         name = _("Fade, panels {0} of {1}").format(level.number, len(plan.levels))
         project, above = lay(project, [question.zone], "fade", mix, manner, name, above)

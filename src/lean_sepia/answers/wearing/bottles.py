@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Hashable, Sequence
 from itertools import combinations
 
+from lean_sepia.answers.coats.showing import Showing
 from lean_sepia.answers.coats.worn import nearest_bottle
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.written import write_colour
@@ -24,12 +25,12 @@ _PAINTS, _PARTS = 2, 4  # of a mix for marks, which are stirred by the drop
 class Bottles:
     """The bottles that are in use, with the mixes for marks that were looked for already.
 
-    laid : colours after one pass, two … that were predicted already, by what they follow from
+    laid : colours after one pass, two … that were predicted already, with how they show, by what they follow from
     """
 
     def __init__(self, paints: Sequence[Paint]) -> None:
         self.paints = tuple(paints)
-        self.laid: dict[Hashable, tuple[Lab, ...]] = {}
+        self.laid: dict[Hashable, tuple[tuple[Lab, Showing | None], ...]] = {}
         self._solvers: dict[str | None, MixSolver | None] = {}
         self._found: dict[tuple[Lab, str | None], str] = {}
 

@@ -11,12 +11,14 @@ import numpy as np
 from lean_sepia.answers.coats.draft import Draft, usual_draft
 from lean_sepia.answers.coats.laying import laid
 from lean_sepia.answers.coats.mixing import LayQuestion
+from lean_sepia.answers.coats.showing import Showing, showing_of
 from lean_sepia.answers.coats.worn import worn_lab
 from lean_sepia.answers.strata import Strata, strata_of
 from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, WearKind, kind_of
 from lean_sepia.answers.wearing.surveying import measured_region, sound_lab
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.colour.showing import VERDICTS
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.entities.worn import PlannedWear, WearPlan, WearRecord
@@ -28,7 +30,7 @@ from lean_sepia.wear.marks import Statistics
 from lean_sepia.wear.scale import smallest_visible_mm
 from lean_sepia.wear.tools import MARK_TOOLS, Made, made_with, usual_tool
 
-_SHOWS_FROM = 3.0  # ΔE00 from which marks are seen against what they lie on
+FAR_OFF_DE00 = 5.0  # of what a shelf has from what marks should be: it is said
 _USUAL_MM, _USUAL_STREAK_MM = 60.0, 150.0  # on the prototype, where nothing was measured (practice)
 _MOST_PASSES, _NEARLY_BEST, _SOME = 4, 1.0, 0.02
 _STREAK_LONGER, _MARK_LONGER = 8.0, 1.3
@@ -41,7 +43,7 @@ class WearRow:
     share : of the area, heaviness and climate counted in; model_mm : median size of its marks on the model as they are made
     prototype_mm, seen_mm : the size they have on the prototype, and should have on the model by it; visible : whether such marks can be resolved at the viewing distance
     wanted : the colour it should have; lab : the one it has where it is laid, as the strata show it; away : ΔE00 between them
-    contrast : ΔE00 of `lab` against what it lies on, None where that is not known; draft : the coat that lays it
+    showing : how it shows on what it lies on, as the sheet says; None where nothing is known of that; draft : the coat that lays it
     """
 
     kind: str
@@ -53,7 +55,7 @@ class WearRow:
     wanted: Lab
     lab: Lab
     away: float
-    contrast: float | None
+    showing: Showing | None
     visible: bool
     made: Made
     draft: Draft
@@ -61,7 +63,7 @@ class WearRow:
     @property
     def shows(self) -> bool:
         """Whether it can be told from what it lies on."""
-        return self.contrast is None or self.contrast >= _SHOWS_FROM
+        return self.showing is None or self.showing.first_verdict != VERDICTS[0]
 
     @property
     def veil(self) -> bool:
@@ -122,7 +124,7 @@ def _row(project: Project, cut: Strata, plan: WearPlan, planned: PlannedWear, bo
     draft = _draft(project, kind, planned.kind, share, bottles.made_of(wanted, KINDS[kind.kind].medium), tool)
     draft = replace(draft, finish=cut.varnish or "flat")
     return WearRow(
-        planned.kind, draft.name, share, prototype_mm, seen_mm, max(size, made.smallest_mm), wanted, wanted, 0.0, 0.0,
+        planned.kind, draft.name, share, prototype_mm, seen_mm, max(size, made.smallest_mm), wanted, wanted, 0.0, None,
         prototype_mm >= smallest_visible_mm(scale), made, draft,
     )  # fmt: skip
 
@@ -130,29 +132,41 @@ def _row(project: Project, cut: Strata, plan: WearPlan, planned: PlannedWear, bo
 def _as_laid(bare: Project, zone_id: str, row: WearRow, on: Lab | None, bottles: Bottles) -> WearRow:
     """A row with as many passes as bring it near the colour it should have, and the colour it has then."""
     draft = row.draft
-    key = (draft.kind, draft.of, draft.tool, draft.thinned, draft.finish, on, row.wanted)
+    key = (
+        draft.kind,
+        draft.of,
+        draft.tool,
+        draft.thinned,
+        draft.finish,
+        on,
+        row.wanted,
+        row.share if row.veil else None,
+    )
     if key not in bottles.laid:
         bottles.laid[key] = _by_passes(bare, zone_id, row, bottles)
-    labs = bottles.laid[key]
+    laid = bottles.laid[key]
+    labs = [lab for lab, _showing in laid]
     off = [float(delta_e00(np.array(lab), np.array(row.wanted))) for lab in labs]
     passes = next((number for number, away in enumerate(off) if away <= min(off) + _NEARLY_BEST), 0)
     lab, away = (labs[passes], off[passes]) if labs else (row.wanted, 0.0)
-    contrast = float(delta_e00(np.array(lab), np.array(on))) if on is not None else None
-    return replace(row, draft=replace(draft, passes=1 + passes), lab=lab, away=away, contrast=contrast)
+    showing = laid[passes][1] if laid else None
+    return replace(row, draft=replace(draft, passes=1 + passes), lab=lab, away=away, showing=showing)
 
 
-def _by_passes(bare: Project, zone_id: str, row: WearRow, bottles: Bottles) -> tuple[Lab, ...]:
-    """The colour after one pass, two …, as the strata show it; only one where passes make no difference, none where it cannot be laid."""
-    found: list[Lab] = []
+def _by_passes(
+    bare: Project, zone_id: str, row: WearRow, bottles: Bottles
+) -> tuple[tuple[Lab, Showing | None], ...]:
+    """The colour after one pass, two …, as the strata show it, and how it shows; only one where passes make no difference, none where it cannot be laid."""
+    found: list[tuple[Lab, Showing | None]] = []
     share = row.share or _SOME
     for passes in range(1, _MOST_PASSES + 1):
         one = replace(row, share=share, draft=replace(row.draft, passes=passes, area_share=share))
         project, coats = lay_rows(bare, zone_id, [one], bottles, leave_out=True)
         coat = coats.get(row.kind)
         lab = next((b.lab for b in strata_of(project, zone_id).bands if b.coat.id == coat), None)
-        if lab is None or (found and lab == found[-1]):
+        if lab is None or coat is None or (found and lab == found[-1][0]):
             break
-        found.append(lab)
+        found.append((lab, showing_of(project, project.coat(coat))))
     return tuple(found)
 
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from lean_sepia.answers.wearing.kinds import wear_words
-from lean_sepia.answers.wearing.planning import WearRow
+from lean_sepia.answers.wearing.planning import FAR_OFF_DE00, WearRow
 from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.document.entities.worn import WearClass, WearRecord
 from lean_sepia.language import _, ngettext
@@ -80,8 +80,10 @@ def heeded(row: WearRow) -> Iterator[str]:
         )
     if not row.visible and not row.veil:
         yield _("Too small to be seen: make it a tint in Glaze.")
-    if not row.shows:
-        yield _("Will hardly show on this ground.")
+    if row.showing is not None and not row.shows:
+        yield _("Vanishes on this ground: {0:.1f} ΔE00.").format(row.showing.now)
+    if row.away >= FAR_OFF_DE00:
+        yield _("The nearest this shelf has is {0:.0f} ΔE00 off.").format(row.away)
 
 
 def size_bars(sizes_mm: FloatArray, limit_mm: float) -> tuple[FloatArray, IntArray]:

@@ -87,6 +87,7 @@ class Manner:
     down_to: str | None = None
     keep: float | None = None
     printed: Printed | None = None
+    wiped: float = 0.0
 
 
 ONCE = Manner()

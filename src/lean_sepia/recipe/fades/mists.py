@@ -48,11 +48,15 @@ class Path:
 
 @dataclass(frozen=True)
 class Fade:
-    """A lightener with the number of mists it is laid in, and the path there."""
+    """A lightener with the number of mists it is laid in, and the path there.
+
+    wiped : of an oil that is dabbed on and drawn out to a veil, the share that is taken up again; None of what is sprayed or brushed
+    """
 
     option: Lightener
     mists: int
     path: Path
+    wiped: float | None = None
 
 
 @dataclass(frozen=True)

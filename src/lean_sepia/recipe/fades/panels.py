@@ -9,16 +9,19 @@ import numpy as np
 
 from lean_sepia.arrays import FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint, Palette
+from lean_sepia.recipe.fades.veils import VEIL_TOOL, veil_labs
 from lean_sepia.recipe.parts import proportions
 
 Box = tuple[float, float, float, float]
 """Left, top, right, bottom of a panel, as shares of the zone's breadth and height."""
 
 _CHANCE = 0.45  # how far chance may move a panel, of the whole fade (practice)
+_VEIL_STEPS = 400
 _FINE = (200, 120)  # columns and rows on which overlapping panels are counted
-_MOST_PARTS = 18
+_MOST_PARTS = 18, 40, 100  # more only where two degrees would be one mix
 
 
 def grid(rows: int, columns: int, drawn: Sequence[Box] = ()) -> tuple[Box, ...]:
@@ -85,7 +88,10 @@ def fade_levels(
 
 @dataclass(frozen=True)
 class Level:
-    """One degree of fading: parts of base and lightener for it, its colour, and the share of the area of its panels."""
+    """One degree of fading: parts of base and lightener for it, its colour, and the share of the area of its panels.
+
+    wiped : of a veil that is drawn out, the share that is taken up again
+    """
 
     number: int
     base_parts: int
@@ -93,6 +99,7 @@ class Level:
     second_parts: int
     lab: tuple[float, float, float]
     area_share: float
+    wiped: float | None = None
 
 
 def level_mixes(
@@ -114,12 +121,25 @@ def level_mixes(
     whole = [float(base_parts), *lightest]
     full = _lab(base, added, np.array([whole]), laying)[0]
     way = float(delta_e00(start, full))
-    ratios = proportions(2, _MOST_PARTS)
     # The lighteners keep their own proportion: only how much base there is with them changes.
+    for most in _MOST_PARTS:
+        levels = _levels(base, added, added_parts, whole, laying, (start, way), shares, limit, most)
+        if len({(level.base_parts, level.lightener_parts) for level in levels}) == len(levels):
+            break
+    return levels
+
+
+def _levels(
+    base: Paint, added: Sequence[Paint], added_parts: Sequence[int], whole: Sequence[float], laying: Laying,
+    path: tuple[FloatArray, float], shares: Sequence[float], limit: float, most: int,
+) -> list[Level]:  # fmt: skip
+    """The levels in at most so many parts. path : where they start, and how far the whole fade goes from there."""
+    start, way = path
     unit = sum(added_parts)
+    ratios = proportions(2, most)
     rows = np.column_stack([ratios[:, :1] * unit, *(ratios[:, 1] * part for part in added_parts)])
     rows = np.vstack([rows, [whole]])
-    no_more = rows[:, 1:].sum(axis=1) / rows.sum(axis=1) <= unit / (base_parts + unit) + 1e-9
+    no_more = rows[:, 1:].sum(axis=1) / rows.sum(axis=1) <= unit / sum(whole) + 1e-9
     rows = rows[no_more]
     labs = _lab(base, added, rows, laying)
     reached = delta_e00(labs, np.broadcast_to(start, labs.shape))
@@ -132,6 +152,25 @@ def level_mixes(
         parts = rows[best].astype(int) // np.gcd.reduce(rows[best].astype(int))
         second = int(parts[2]) if len(parts) > 2 else 0
         levels.append(Level(number, int(parts[0]), int(parts[1]), second, triple(labs[best]), float(share)))
+    return levels
+
+
+def level_veils(
+    oils: Sequence[Paint], ground: Laying, wiped: float, shares: Sequence[float], limit: float = 1.0
+) -> list[Level]:
+    """Veils of oils for degrees of fading up to one of which a share is taken up again, in even steps of ΔE00.
+
+    ground : how something is laid on what is below; shares : of the area of each level, from the weakest
+    """
+    least = 1 - (1 - wiped) * limit
+    taken = np.linspace(1.0, least, _VEIL_STEPS)
+    labs = veil_labs(oils, ground, film_thickness(1, 0.0, VEIL_TOOL) * (1 - taken))
+    reached = delta_e00(labs, np.broadcast_to(labs[0], labs.shape))
+    levels = []
+    for number, share in enumerate(shares, start=1):
+        best = int(np.argmin(np.abs(reached - reached[-1] * number / len(shares))))
+        kept = round(float(taken[best]), 3)
+        levels.append(Level(number, 0, 1, len(oils) - 1, triple(labs[best]), float(share), min(kept, 0.999)))
     return levels
 
 

@@ -21,6 +21,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.recipe.fades.mists import MOST_MISTS, Fade
 from lean_sepia.recipe.fades.turn import Turn
+from lean_sepia.recipe.fades.veils import bead_on_10_cm2
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plots.colour_plane import ColourPlane
 from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
@@ -194,11 +195,15 @@ class ToneRoom(RoomPage):
 
     def _parts(self, fade: Fade) -> str:
         option = fade.option
+        if fade.wiped is not None:
+            return _("drawn out")
         parts = f"{option.base_parts} : {option.lightener_parts}"
         return parts + (f" : {option.second_parts}" if option.second else "")
 
     def _verdict(self, fade: Fade, turn: Turn) -> str:
         mists = ngettext("{0} mist", "{0} mists", fade.mists).format(fade.mists)
+        if fade.wiped is not None:
+            mists = _("{0} % taken up again").format(f"{100 * fade.wiped:.0f}")
         if turn.towards and not turn.kept:
             said = _("turns pink: {0}° towards {1}") if turn.pink else _("turns: {0}° towards {1}")
             words = said.format(f"{abs(turn.degrees or 0):.0f}", _(turn.towards))
@@ -220,11 +225,17 @@ class ToneRoom(RoomPage):
         self._say_what_it_is(question, fade, answer, laid)
         self._show_strip(question, fade)
         self._show_plane(answer, fade)
-        mix, manner = question.mix(fade.option, fade.mists)
+        mix, manner = question.laid(fade)
         names = {paint.id: paint.name for paint in question.paints} | {question.base.id: question.base.name}
         cup = [_("{0} parts of {1}").format(mix.base_parts, question.base_words)] if mix.base_parts else []
         parts = " : ".join([*cup, *(f"{count} {names.get(name, name)}" for name, count in mix.parts)])
         thinned = _("{0}, {1} % thinner").format(parts, f"{100 * manner.thinner_share:.0f}")
+        if fade.wiped is not None:
+            words = _(
+                "{0}: dots of it, {1} mm of bead on 10 cm² in all, drawn out with an almost dry brush until a veil is left."
+            )
+            thinned = words.format(parts, f"{bead_on_10_cm2(0.0):.1f}")
+            thinned += " " + _("{0} % of it is taken up again.").format(f"{100 * fade.wiped:.0f}")
         self._mix_words.setText(thinned)
         self._letters.setVisible(bool(answer.letters[self.rows.current]))
         # Each in a turn of its own, so that the window answers in between.
@@ -248,12 +259,16 @@ class ToneRoom(RoomPage):
             self._statement.setText(_("Hardly faded at all: there is nothing to lay."))
         else:
             said = ngettext("{0} mist of {1}, {2}.", "{0} mists of {1}, {2}.", fade.mists)
+            if fade.wiped is not None:
+                said = _("A veil of {1}, drawn out from dots.")
             self._statement.setText(said.format(fade.mists, self._name(fade), self._parts(fade)))
         off = _("As laid, {0:.1f} ΔE00 from the goal: {1}.").format(fade.option.de00, question.target.source)
         path, following = fade.path, fade.mists + 1
         if path.stop > fade.mists:
             off += " " + _("{0} mists would come nearer, {1:.1f}.").format(path.stop, path.away[path.stop])
-        elif following < len(path.away) and path.away[following] > path.away[fade.mists]:
+        elif (
+            fade.wiped is None and following < len(path.away) and path.away[following] > path.away[fade.mists]
+        ):
             off += " " + _("One mist more would overshoot.")
         school, decided = self._school(answer)
         if school:
