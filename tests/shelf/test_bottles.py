@@ -3,8 +3,9 @@
 import pytest
 
 from lean_sepia.errors import ColourError, ShelfError
-from lean_sepia.shelf.bottles import Bottle, bottle_of, fresh_bottle_id, record_of
+from lean_sepia.shelf.bottles import Bottle, bottle_of, record_of
 from lean_sepia.shelf.content import ShelfContent
+from lean_sepia.shelf.ids import Ids
 from lean_sepia.shelf.shelf import Shelf
 from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
 
@@ -58,10 +59,10 @@ def test_a_bottle_needs_a_name_and_a_colour():
 
 
 def test_ids_are_made_of_names_and_never_taken_twice():
-    assert fresh_bottle_id("Élan №5", []) == "lan-5"
-    assert fresh_bottle_id("☂", []) == "paint"
-    assert fresh_bottle_id("a", {"a", "a-2"}) == "a-3"
-    assert len(fresh_bottle_id("x" * 500, [])) <= 60
+    assert Ids([]).fresh("Élan №5") == "lan-5"
+    assert Ids([]).fresh("☂") == "paint"
+    assert Ids({"a", "a-2"}).fresh("a") == "a-3"
+    assert len(Ids([]).fresh("x" * 500)) <= 60
 
 
 def test_a_retired_bottle_stays_on_the_shelf_and_is_not_used():
@@ -118,9 +119,9 @@ def test_a_table_in_everyday_words_with_decimal_commas_and_hex(tmp_path):
 @pytest.mark.parametrize(
     ("row", "said"),
     [
-        ("a;gouache;flat;#fff", "medium is one of"),
-        ("a;oil;wet;#fff", "finish is one of"),
-        ("a;oil;flat;#ggg", "hex"),
+        ("a;gouache;flat;#fff", "line 2, medium: .gouache. is none of"),
+        ("a;oil;wet;#fff", "line 2, finish: .wet. is none of"),
+        ("a;oil;flat;#ggg", "line 2, hex"),
     ],
 )
 def test_a_word_that_names_nothing_is_said_with_its_line(tmp_path, row, said):

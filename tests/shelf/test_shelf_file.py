@@ -127,7 +127,7 @@ def test_records_that_break_a_rule(tmp_path, record, words):
         (b'{"paints": []}', "lists no paints"),
         (b'{"paints": [3]}', "not a paint"),
         (b"id,medium,finish,lab_L,lab_a\na,oil,flat,1,2", "lacks the column 'lab_b'"),
-        (b"id,medium,finish,lab_L,lab_a,lab_b\na,oil,flat,x,2,3", "line 2: lab_L"),
+        (b"id,medium,finish,lab_L,lab_a,lab_b\na,oil,flat,x,2,3", "line 2, lab_L: .x. is no number"),
         ("id,name,medium,finish,lab_L,lab_a,lab_b\nå,Blå,oil,flat,50,0,0".encode("latin-1"), "UTF-8"),
         ("id,medium".encode("utf-16"), "UTF-8"),
     ],

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, fields, replace
 from itertools import compress
@@ -19,6 +20,7 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import medium_of, paint_of
 from lean_sepia.language import N_, _
 from lean_sepia.paint.film import film_thickness
+from lean_sepia.paint.handling.bodies import USES
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.stack import Coating
@@ -28,6 +30,8 @@ from lean_sepia.plan.traits.said import Preset
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
+from lean_sepia.recipe.covering import what_covers
+from lean_sepia.recipe.knowing import WHAT
 from lean_sepia.recipe.limits import Limits
 from lean_sepia.recipe.mix import MixSolver, Recipe
 from lean_sepia.recipe.mixture_table import Progress, no_progress
@@ -40,10 +44,17 @@ BASE_COATS, BASE_THINNER = 2, 0.6
 AS_PLANNED, OWN_SHEEN = "as planned", "own"
 """The final sheen besides flat, satin and gloss: that of the zone's last varnish, or the paint's own."""
 
-_BY_ARRAY = ("paints", "laying", "lost", "beyond")  # fields that hold arrays, which `==` does not tell apart
+_BY_ARRAY = (
+    "paints",
+    "laying",
+    "lost",
+    "beyond",
+    "primers",
+)  # fields that hold arrays, which `==` does not tell apart
 _KIND = "base"  # what this room matches
 _OFFERED_AMONG = 120
 _WORTH_SAYING = 0.3  # ΔE00 that other tools must gain
+_SHORT_OF_A_COAT = 0.2  # by so much may a coat fall short and nobody sees it
 _MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
 
 
@@ -129,7 +140,8 @@ class MatchQuestion:
     pinned : whole parts by shelf id of the zone's base; lost : paints of it that are no longer on the shelf
     volume : the thinned mix for the base itself; set_aside_ml : paint of it for coats mixed from its cup
     beyond : paints of the shelf that what the person has to work with rules out
-    thinner : the carrier its step states, if any; below : medium of the coat below
+    thinner : the carrier its step states, if any; below : medium of the coat below; coats : that are laid
+    primers : of the shelf
     """
 
     zone: str
@@ -148,6 +160,8 @@ class MatchQuestion:
     tool: str = "airbrush"
     thinner: str = ""
     below: str | None = None
+    coats: int = BASE_COATS
+    primers: tuple[Paint, ...] = ()
 
     def same_mixtures_as(self, other: MatchQuestion) -> bool:
         """Whether the mixtures to look at, and their colours, are the same."""
@@ -242,11 +256,50 @@ class MatchAnswer:
         best = min((choice.recipe for choice in self.choices), key=lambda recipe: recipe.de00)
         if best.de00 <= max(1.0, _MATTERS * (target.de00_90 or 0.0)):
             return ""
+        if ground := self._what_covers(best):
+            return ground
         return why_not_exactly(self.question.paints, target.lab, best, self.question.laying, progress)
+
+    def _what_covers(self, best: Recipe) -> str:
+        """What helps where what lies below shines through, in words; empty where that is not the reason."""
+        question = self.question
+        found = what_covers(
+            question.paints, question.primers, question.target.lab, best, question.laying, question.coats, question.max_paints
+        )  # fmt: skip
+        if found is None:
+            return ""
+        said = [
+            _("What lies below shines through: in coats that hide it comes to {0:.1f}.").format(
+                found.opaque.de00
+            )
+        ]
+        names = {paint.id: paint.name for paint in question.paints}
+        mix = " + ".join(f"{count} {names[name]}" for name, count in found.opaque.parts)
+        if found.coats is not None:
+            said.append(_("{0} coats of {1} do that.").format(found.coats, mix))
+        if found.primer is not None:
+            primer, away = found.primer
+            said.append(_("Over {0} first, the coats you lay come to {1:.1f}.").format(primer.name, away))
+        if found.coats is None and found.primer is None:
+            said.append(_("A light primer below it helps; none is on the shelf."))
+        return " ".join(said)
+
+    def taken_as_hiding(self) -> str:
+        """That nothing is said of what lies below, and in how many coats the first choice hides; empty where it is said."""
+        question, how = self.question, self.behaviours[0]
+        if question.laying.ground is not None or how.hides_coats is None:
+            return ""
+        coats = max(1, math.ceil(how.hides_coats - _SHORT_OF_A_COAT))
+        if coats <= question.coats:
+            return ""
+        words = _(
+            "Nothing is said of what lies below: as thick as hides anything, {0} coats laid so. Say what is there, and it is counted."
+        )
+        return words.format(coats)
 
     def remarks(self, progress: Progress = no_progress) -> str:
         """Why not exactly, and what more would gain: what takes a while to find out."""
-        said = (self.why_not_exactly(progress), self.what_more_would_gain(progress))
+        said = (self.why_not_exactly(progress), self.taken_as_hiding(), self.what_more_would_gain(progress))
         return " ".join(sentence for sentence in said if sentence)
 
     def what_more_would_gain(self, progress: Progress = no_progress) -> str:
@@ -307,6 +360,8 @@ def ask(
         tool=_tool(project, zone),
         thinner=(project.step(coat.step).carrier or "") if coat else "",
         below=medium_below(project, zone),
+        coats=passes,
+        primers=tuple(paint for paint in shelf if USES[paint.use].primes and not (paint.retired or paint.empty)),
     )  # fmt: skip
 
 
@@ -355,6 +410,11 @@ def sureness(target: Target, recipe: Recipe, how: Behaviour) -> list[str]:
     stray = _("One stray drop moves it by at most {0}.")
     sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))
     sentences.append(_(_KNOWN[recipe.knowledge]).format(f"{how.sure_de00:.1f}"))
+    if how.to_know is not None:
+        what = _(WHAT[how.to_know.what]).format(how.to_know.paint.name if how.to_know.paint else "")
+        sentences.append(
+            _("Cheapest to know next: {0}; then ±{1}.").format(what, f"{how.to_know.de00_90:.1f}")
+        )
     if recipe.expected_de00 is not None:
         expected = _("Over the whole range: {0} in the mean.")
         sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))

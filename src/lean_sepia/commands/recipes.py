@@ -249,6 +249,7 @@ def predict(
     """Say what colour a mixture will have, and how far to trust that."""
     from lean_sepia.paint.trust import Film as LowerFilm
     from lean_sepia.paint.trust import predict as predicted
+    from lean_sepia.recipe.knowing import WHAT, to_know_next
     from lean_sepia.recipe.reasons import media_cautions
     from lean_sepia.shelf.shelf_file import read_shelf
 
@@ -261,27 +262,39 @@ def predict(
         parts, X = parse_film(text)
         used = tuple(mixed_paint(paints, name, alone=len(parts) == 1) for name, _unused in parts)
         below.append(LowerFilm(used, tuple(float(count) for _unused, count in parts), X))
-    found, said = [], []
+    found, said, next_ones = [], [], []
     for text in mixtures:
         parts = parse_parts(text)
         top = [mixed_paint(paints, name, alone=len(parts) == 1) for name, _unused in parts]
         said.append(media_cautions([paint.medium for paint in top], tool=film.tool or "airbrush"))
-        found.append(predicted(top, [count for _unused, count in parts], laying, below))
+        counts = [count for _unused, count in parts]
+        found.append(predicted(top, counts, laying, below))
+        next_ones.append(to_know_next(top, counts, laying, found[-1].de00_90) if not below else None)
 
     def words() -> str:
         lines = []
-        for text, one in zip(mixtures, found, strict=True):
+        for text, one, then in zip(mixtures, found, next_ones, strict=True):
             L, a, b = one.lab
             lines.append(
                 _(
                     "{0}: L* {1:.1f} a* {2:.1f} b* {3:.1f}, within ±{4:.1f} ΔE00 nine times in ten (known by: {5})"
                 ).format(text, L, a, b, one.de00_90, one.knowledge)
             )
+            if then is not None:
+                what = _(WHAT[then.what]).format(then.paint.name if then.paint else "")
+                lines.append(_("Cheapest to know next: {0}; then ±{1}.").format(what, f"{then.de00_90:.1f}"))
         return "\n".join([*lines, *dict.fromkeys(caution for cautions in said for caution in cautions)])
 
     answer = [
-        {"lab": one.lab, "de00_90": one.de00_90, "knowledge": str(one.knowledge), "cautions": cautions}
-        for one, cautions in zip(found, said, strict=True)
+        {
+            "lab": one.lab,
+            "de00_90": one.de00_90,
+            "knowledge": str(one.knowledge),
+            "cautions": cautions,
+            "to_know_next": then
+            and {"what": then.what, "paint": then.paint.id if then.paint else None, "de00_90": then.de00_90},
+        }
+        for one, cautions, then in zip(found, said, next_ones, strict=True)
     ]
     print_answer({"predictions": answer}, as_json, words)
 

@@ -17,7 +17,7 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge, Paint, stirred
 
-_OF_THE_BOTTLE = ("use", "body", "can", "thinner_share")
+_OF_THE_BOTTLE = ("use", "body", "can", "thinner_share", "cover_said")
 """What a bottle is besides its colour; told apart in a version's content only where it is not as usual."""
 _PLAIN = PaintVersion.model_construct()
 

@@ -173,7 +173,7 @@ def _check_depth_and_letters(data: Any) -> None:
 def csv_rows(
     text: str, path: str | Path, what: str, needed: Sequence[str], error: type[BadInputError]
 ) -> Iterator[tuple[int, dict[str, str]]]:
-    """Line number and cells of every row of a CSV text that is not blank; commas or semicolons between the cells.
+    """Line number and cells of every row of a CSV text that is not blank; commas, semicolons or tabs between the cells.
 
     Raises
     ------
@@ -181,7 +181,7 @@ def csv_rows(
         A needed column is missing, or a row has more cells than there are columns.
     """
     head = text.split("\n", 1)[0]
-    delimiter = ";" if head.count(";") > head.count(",") else ","
+    delimiter = max(",;\t", key=head.count)
     reader = csv.DictReader(io.StringIO(text.replace("\0", "")), delimiter=delimiter, skipinitialspace=True)
     columns = [(name or "").strip() for name in _header(reader, path, what, error)]
     missing = [name for name in needed if name not in columns]

@@ -61,7 +61,7 @@ class Mixture:
 class Paint:
     """One paint: absorption K and scattering S (31,) per film unit, and its surface.
 
-    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt; `remark` is what its owner noted; `use` and `body` are names of their tables; `empty` says that nothing usable is left in it; `thinner_share` is what it is sold with.
+    `g` is the share of the surface reflection that reaches the eye; `notes` says what was assumed; `drops_per_ml` is the bottle's own figure, where it is known; `can` says that it comes from a spray can, `retired` that it is not to be used; `keep` is what the first varnish leaves of powder, where that was learnt; `remark` is what its owner noted; `use` and `body` are names of their tables; `empty` says that nothing usable is left in it; `thinner_share` is what it is sold with; `cover_said` that its owner said in how many coats it hides.
     """
 
     id: str
@@ -85,6 +85,7 @@ class Paint:
     body: str = "usual"
     empty: bool = False
     thinner_share: float = 0.0
+    cover_said: bool = False
 
     @cached_property
     def surface(self) -> Surface:

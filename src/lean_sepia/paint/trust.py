@@ -23,9 +23,12 @@ _READING = 0.25
 _SPREAD = {
     Knowledge.SPECTRAL: Doubt(0.09, 0.09, 0.0, reach=10.0, together=False),
     Knowledge.TWO_CONSTANT: Doubt(0.14, 0.2, 0.2, reach=8.0, together=True),
-    Knowledge.ONE_CONSTANT: Doubt(0.45, 0.3, 0.05, reach=8.0, together=True),
+    Knowledge.ONE_CONSTANT: Doubt(0.3, 0.15, 0.02, reach=8.0, together=True),
 }
-_SCALE = {Knowledge.SPECTRAL: 1.06, Knowledge.TWO_CONSTANT: 0.87, Knowledge.ONE_CONSTANT: 0.8}
+_COVER_SAID = (
+    0.55  # of what is open of a paint known by one colour, where its owner said in how many coats it hides
+)
+_SCALE = {Knowledge.SPECTRAL: 1.06, Knowledge.TWO_CONSTANT: 0.87, Knowledge.ONE_CONSTANT: 1.26}
 
 
 @dataclass(frozen=True)
@@ -84,6 +87,8 @@ class _Stirred:
         for paint, share in zip(self.paints, self.shares, strict=True):
             basis = curves(_SPREAD[paint.knowledge])
             stray = np.einsum("cbm,dm->cdb", basis, rng.normal(size=(_DRAWS, basis.shape[-1])))
+            if paint.knowledge is Knowledge.ONE_CONSTANT and paint.cover_said:
+                stray *= _COVER_SAID
             K += share * paint.K * np.exp(stray[0])
             S += share * paint.S * np.exp(stray[1])
         return Mixture(K, S, self.known.surface)

@@ -21,6 +21,7 @@ from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint, mixed
 from lean_sepia.paint.saunderson import SHEEN, Surface
 from lean_sepia.paint.trust import predict
+from lean_sepia.recipe.knowing import ToKnow, to_know_next
 from lean_sepia.recipe.mix import MixSolver, Recipe
 from lean_sepia.recipe.parts import reduced, stray_drops
 from lean_sepia.recipe.reasons import sheen_share, wet_and_dry
@@ -55,7 +56,8 @@ class Behaviour:
     lights : target and recipe under each light, each as L*a*b* adapted to that light
     hides_coats : coats as they are laid until no ground shows, None where it never hides
     wet : its colour before it dries
-    sure_de00 : within how much of its predicted colour the user's own bottles come out nine times in ten
+    sure_de00 : within how much of its predicted colour the user's own bottles come out nine times in ten; to_know : what to find out
+        to make that less
     by_medium : how a medium of this shelf gives the sheen of the final varnish without one, None where none does
     """
 
@@ -65,6 +67,7 @@ class Behaviour:
     hides_coats: float | None
     wet: Lab
     sure_de00: float
+    to_know: ToKnow | None
     by_medium: SheenByMedium | None
 
 
@@ -89,6 +92,7 @@ def behaviour_of(
     made = mixed(used, counts)
     X = thickness_to_hide(made)
     wet, _ = wet_and_dry(used, counts, solver.laying)
+    sure = predict(used, counts, solver.laying).de00_90
     return Behaviour(
         strayed=tuple(triple(lab) for lab in lab_from_reflectance(strayed)),
         films=films_over_grounds(used, counts, _ground_reflectances(), [coats * one_coat for coats in FILM_COATS]),
@@ -98,7 +102,8 @@ def behaviour_of(
         ),
         hides_coats=None if X is None else X / one_coat,
         wet=wet,
-        sure_de00=predict(used, counts, solver.laying).de00_90,
+        sure_de00=sure,
+        to_know=to_know_next(used, counts, solver.laying, sure),
         by_medium=sheen_by_medium(used, counts, media, solver.laying.varnish, solver.laying),
     )  # fmt: skip
 

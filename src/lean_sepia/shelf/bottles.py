@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import re
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
 from lean_sepia.colour.written import read_colour
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
+from lean_sepia.shelf.ids import Ids
 
-_NOT_IN_IDS = re.compile(r"[^a-z0-9]+")
 _COLOURS = ("K", "S", "R", "R_over_black", "R_tint", "lab", "lab_over_white", "lab_over_black", "lab_tint", "wavelengths",
             "tint_white", "tint_parts_white", "film_coats", "g", "knowledge")  # fmt: skip
 """The fields that say what colour a bottle has and how that is known."""
@@ -43,20 +42,6 @@ class Bottle:
     opaque_coats: float | None = None
 
 
-def fresh_bottle_id(name: str, taken: Collection[str]) -> str:
-    """An id made of a name, with a number behind it where another bottle has it.
-
-    >>> fresh_bottle_id("Sea green!", {"sea-green"})
-    'sea-green-2'
-    """
-    stem = _NOT_IN_IDS.sub("-", name.casefold()).strip("-")[:60] or "paint"
-    number, found = 1, stem
-    while found in taken:
-        number += 1
-        found = f"{stem}-{number}"
-    return found
-
-
 def record_of(bottle: Bottle, old: Mapping[str, Any] | None, taken: Iterable[str]) -> dict[str, Any]:
     """The record of a bottle: that of an old one with what is written changed, else a new one.
 
@@ -67,7 +52,7 @@ def record_of(bottle: Bottle, old: Mapping[str, Any] | None, taken: Iterable[str
     """
     if not bottle.name.strip():
         raise ShelfError(_("A bottle needs a name, such as Sea green."))
-    record = dict(old or {"id": fresh_bottle_id(bottle.name, set(taken))})
+    record = dict(old or {"id": Ids(taken).fresh(bottle.name)})
     if bottle.colour.strip():
         for field in (*_COLOURS, "hex"):
             record.pop(field, None)

@@ -20,10 +20,11 @@ Record = dict[str, Any]
 
 @dataclass(frozen=True)
 class ShelfContent:
-    """Paint records in file order, and what the file says about all of them."""
+    """Paint records in file order, what the file says about all of them, and what of it was not understood, in words."""
 
     records: tuple[Record, ...]
     extra: Mapping[str, Any] = field(default_factory=dict)
+    unread: tuple[str, ...] = ()
 
     def paints(self) -> list[Paint]:
         """Build every paint.

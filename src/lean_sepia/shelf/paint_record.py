@@ -78,7 +78,7 @@ def paint_from_record(
     who = _("Paint {0!r}").format(given.id)
     blank = Paint(given.id, given.name or given.id, given.medium, given.finish, np.zeros(BANDS), np.ones(BANDS),
                   SHEEN[given.finish], Knowledge.SPECTRAL, given.line, given.k1, given.k2,
-                  drops_per_ml=given.drops_per_ml or (DROPS_PER_ML if given.thinner_share > _IN_A_BOTTLE else None), can=given.can, retired=given.retired, keep=given.keep, use=given.use, body=given.body, thinner_share=given.thinner_share, empty=_is_empty(record), remark=noted.strip() if isinstance(noted := record.get("note"), str) else "")  # fmt: skip
+                  drops_per_ml=given.drops_per_ml or (DROPS_PER_ML if given.thinner_share > _IN_A_BOTTLE else None), can=given.can, retired=given.retired, keep=given.keep, use=given.use, body=given.body, thinner_share=given.thinner_share, cover_said=given.opaque_coats is not None, empty=_is_empty(record), remark=noted.strip() if isinstance(noted := record.get("note"), str) else "")  # fmt: skip
     if given.K is not None or given.S is not None:
         K, S = (_spectrum(given, key, who, least=0.0) for key in ("K", "S"))
         level = next(level for level in Knowledge if str(level) == given.knowledge)

@@ -33,6 +33,7 @@ class PaintVersion(Frozen):
     body: BodyName = "usual"
     can: bool = False
     thinner_share: Annotated[float, Field(ge=0, lt=1)] = 0.0
+    cover_said: bool = False
 
 
 class Recipe(Frozen):

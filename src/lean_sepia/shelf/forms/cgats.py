@@ -21,6 +21,7 @@ from lean_sepia.files.typed import to_number
 from lean_sepia.language import N_, _
 from lean_sepia.shelf.content import ShelfContent
 from lean_sepia.shelf.forms.form import Form
+from lean_sepia.shelf.ids import Ids
 
 _BAND = re.compile(r"(?:SPECTRAL_(?:NM_?|DEC)?|NM_?|R_?|SPEC_)([0-9]{3})(?:\.0+)?$", re.IGNORECASE)
 _D50 = np.array([0.9642, 1.0, 0.8251])  # ICC.1, the white of the profile connection space
@@ -56,14 +57,14 @@ def read(text: str, file: Path) -> ShelfContent:
         )
     was = "" if len(bands) >= 6 else _what_it_was(table.header)
     records: list[dict[str, Any]] = []
-    taken: dict[str, int] = {}
+    ids = Ids()
     for line, row in table.rows:
         name = next(
             (row[table.fields.index(key)] for key in _NAMES if key in table.fields),
             _("Sample {0}").format(len(records) + 1),
         )
         record: dict[str, Any] = {
-            "id": unused_id(name, taken), "name": name, "medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH,
+            "id": ids.fresh(name), "name": name, "medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH,
             "note": _("from {0}: medium and finish are guesses{1}").format(source, was),
         }  # fmt: skip
         if len(bands) >= 6:
@@ -166,17 +167,6 @@ def _what_it_was(header: Sequence[str]) -> str:
     if any(re.search(r"\b10\s*(?:°|DEG)", line) for line in header):
         said += _("; measured for the 10° observer, which cannot be converted without spectra")
     return said
-
-
-def unused_id(name: str, taken: dict[str, int]) -> str:
-    """An id in the shelf's letters that no other sample of the file has; `taken` counts how often each was wanted."""
-    base = re.sub(r"[^a-z0-9._-]+", "-", name.casefold()).strip("-")[:60] or "sample"
-    identity = base
-    while identity in taken:
-        taken[base] += 1
-        identity = f"{base}-{taken[base]}"
-    taken[identity] = 1
-    return identity
 
 
 def write(content: ShelfContent) -> str:

@@ -14,8 +14,9 @@ from lean_sepia.errors import ShelfError
 from lean_sepia.files.gate import one_line, shown
 from lean_sepia.language import N_, _
 from lean_sepia.shelf.content import ShelfContent
-from lean_sepia.shelf.forms.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM, unused_id
+from lean_sepia.shelf.forms.cgats import DEFAULT_FINISH, DEFAULT_MEDIUM
 from lean_sepia.shelf.forms.form import Form
+from lean_sepia.shelf.ids import Ids
 
 _HEAD = "GIMP Palette"  # the first line that the format asks for
 _LINE = re.compile(r"\s*([0-9]{1,3})\s+([0-9]{1,3})\s+([0-9]{1,3})(?![0-9])\s*(.*)$")
@@ -36,7 +37,7 @@ def read(text: str, file: Path) -> ShelfContent:
     """
     source = shown(file.name)
     records: list[dict[str, Any]] = []
-    taken: dict[str, int] = {}
+    ids = Ids()
     for number, line in enumerate(text.splitlines()[1:], start=2):
         if not line.strip() or line.lstrip().startswith("#") or re.match(r"\s*(Name|Columns)\s*:", line):
             continue
@@ -52,7 +53,7 @@ def read(text: str, file: Path) -> ShelfContent:
         lab = lab_from_xyz(rgb_to_xyz_matrix() @ linear_from_srgb(rgb))
         records.append(
             {
-                "id": unused_id(name, taken), "name": name, "medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH,
+                "id": ids.fresh(name), "name": name, "medium": DEFAULT_MEDIUM, "finish": DEFAULT_FINISH,
                 "lab": lab.round(3).tolist(), "note": _("from {0}: a screen colour; medium and finish are guesses").format(source),
             }
         )  # fmt: skip

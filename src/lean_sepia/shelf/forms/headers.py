@@ -45,6 +45,8 @@ NUMBERS = (
     "thinner_share",
     "keep",
 )
+KNOWN = frozenset(_FIELDS.values())
+"""The fields that columns may be called."""
 YES_OR_NO = ("can", "retired")
 _SHARES = ("thinner_share", "keep")
 _UNIT = re.compile(r"\s*(coats?|ml|millilitres?|drops?|thinner|%)\s*$", re.IGNORECASE)

@@ -15,7 +15,7 @@ from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, FINISHES
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
-from lean_sepia.shelf.forms.cgats import unused_id
+from lean_sepia.shelf.ids import Ids
 from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
 from lean_sepia.ui.kit.panel import label, measure_box, row
 from lean_sepia.ui.kit.swatch import Fields
@@ -100,13 +100,13 @@ class CardDialog(TitledDialog):
 
     def names(self) -> dict[int, dict[str, str]]:
         """What the taken fields are, by number, with ids that nothing on the shelf has."""
-        taken = dict.fromkeys(self._taken_ids, 1)
+        ids = Ids(self._taken_ids)
         answer = {}
         for line in self.rows:
             if line.taken.isChecked():
                 name = line.name.text().strip() or line.name.placeholderText()
                 answer[line.field] = {
-                    "id": unused_id(name, taken), "name": name, "line": "", "medium": line.medium.currentData(),
+                    "id": ids.fresh(name), "name": name, "line": "", "medium": line.medium.currentData(),
                     "finish": line.finish.currentData(),
                 }  # fmt: skip
         return answer

@@ -24,8 +24,8 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.paint.handling.bodies import USES
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
-from lean_sepia.shelf.bottles import fresh_bottle_id
 from lean_sepia.shelf.content import ShelfContent, stock_ml
+from lean_sepia.shelf.ids import Ids
 from lean_sepia.shelf.shelf import with_own_words
 from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
 from lean_sepia.ui.kit.dialogs.ask import choose, confirm
@@ -227,7 +227,7 @@ class ShelfPage(QWidget):
             return
         shelf, paint = self.session.shelf, self._shown[self.list.current]
         name = _("{0}, another").format(paint.name)
-        record = {**shelf.by_id()[paint.id], "id": fresh_bottle_id(paint.id, shelf.by_id()), "name": name}
+        record = {**shelf.by_id()[paint.id], "id": Ids(shelf.by_id()).fresh(paint.id), "name": name}
         if self._write(lambda: shelf.add(ShelfContent((record,)))):
             self.list.current = next(i for i, p in enumerate(self._shown) if p.id == record["id"])
             self.change_bottle()
@@ -291,7 +291,13 @@ class ShelfPage(QWidget):
             shelf.add(content, replace=bool(clash))
             shelf.paints()
 
-        self.session.jobs.act("shelf", lambda: add, lambda _none: self._show_changed())
+        def shown(_none: None) -> None:
+            self._show_changed()
+            if content.unread:
+                words = _("Not understood, and kept as it is: {0}.")
+                self.session.refused.emit(words.format(", ".join(content.unread)))
+
+        self.session.jobs.act("shelf", lambda: add, shown)
 
     def _show_changed(self) -> None:
         self.list.forget()
