@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from lean_sepia.answers.match import OWN_SHEEN, answer, ask, base_laying, medium_below, planned_varnish
+from lean_sepia.answers.match_told import why_not_exactly_in
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import change_coat, lay_primer, switch_coat
@@ -141,8 +142,8 @@ def test_a_bottle_off_the_shelf_is_lost_and_stood_in_for(worked, shelf_paints, q
 
 def test_why_is_asked_only_where_the_miss_matters(question):
     near = answer(question())
-    assert near.why_not_exactly() == ""
+    assert why_not_exactly_in(near) == ""
     far = replace(
         question(), target=replace(question().target, lab=(55.0, 70.0, -40.0), de00_90=None, half90=None)
     )
-    assert "No mixture of this shelf" in answer(far).why_not_exactly()
+    assert "No mixture of this shelf" in why_not_exactly_in(answer(far))

@@ -163,6 +163,7 @@ def _before_form_9(data):
     """Take out what form 9 added."""
     for coat in data["coats"]:
         coat.pop("printed")
+        coat.pop("wiped")
     for paint in data["paints"]:
         for later in ("use", "body", "can", "thinner_share", "cover_said"):
             paint.pop(later)

@@ -86,7 +86,7 @@ def test_what_cannot_be_a_shelf_says_what_it_lacks(tmp_path, head, words):
 def test_a_cell_that_cannot_be_read_is_named_with_its_line(tmp_path):
     file = tmp_path / "shelf.csv"
     file.write_text("Name;Colour;Hides in\nMud;#6d5c47;quite soon\n")
-    with pytest.raises(ShelfError, match="line 2, Hides in: .quite soon. is no number"):
+    with pytest.raises(ShelfError, match=r"line 2, Hides in: .quite soon. is no number"):
         read_shelf(file)
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, fields, replace
 from itertools import compress
@@ -18,11 +17,10 @@ from lean_sepia.document.edits.coats import lay_varnish, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import medium_of, paint_of
-from lean_sepia.language import N_, _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.handling.bodies import USES
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Knowledge, Paint
+from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.presets import preset
@@ -30,13 +28,11 @@ from lean_sepia.plan.traits.said import Preset
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.recipe.behaviour import Behaviour, behaviour_of
 from lean_sepia.recipe.choice import Choice, base_paints, offer
-from lean_sepia.recipe.covering import what_covers
-from lean_sepia.recipe.knowing import WHAT
 from lean_sepia.recipe.limits import Limits
-from lean_sepia.recipe.mix import MixSolver, Recipe
+from lean_sepia.recipe.mix import MixSolver
 from lean_sepia.recipe.mixture_table import Progress, no_progress
 from lean_sepia.recipe.parts import DROPS_PER_ML
-from lean_sepia.recipe.reasons import Substitute, media_cautions, substitutes, why_not_exactly
+from lean_sepia.recipe.reasons import Substitute, media_cautions, substitutes
 
 BASE_COATS, BASE_THINNER = 2, 0.6
 """How a base is laid unless the user says otherwise: two airbrushed coats, 60 % thinner (practice)."""
@@ -53,9 +49,6 @@ _BY_ARRAY = (
 )  # fields that hold arrays, which `==` does not tell apart
 _KIND = "base"  # what this room matches
 _OFFERED_AMONG = 120
-_WORTH_SAYING = 0.3  # ΔE00 that other tools must gain
-_SHORT_OF_A_COAT = 0.2  # by so much may a coat fall short and nobody sees it
-_MATTERS = 0.5  # of the photo's own range: a smaller miss is not worth a reason
 
 
 def base_coat(project: Project, zone_id: str) -> Coat | None:
@@ -250,73 +243,6 @@ class MatchAnswer:
         behaviours[index] = self.question.behaviour(self.solver, choices[index])
         return replace(self, choices=tuple(choices), behaviours=tuple(behaviours))
 
-    def why_not_exactly(self, progress: Progress = no_progress) -> str:
-        """Why the best of the choices misses the target; empty where that matters less than the photo's own range."""
-        target = self.question.target
-        best = min((choice.recipe for choice in self.choices), key=lambda recipe: recipe.de00)
-        if best.de00 <= max(1.0, _MATTERS * (target.de00_90 or 0.0)):
-            return ""
-        if ground := self._what_covers(best):
-            return ground
-        return why_not_exactly(self.question.paints, target.lab, best, self.question.laying, progress)
-
-    def _what_covers(self, best: Recipe) -> str:
-        """What helps where what lies below shines through, in words; empty where that is not the reason."""
-        question = self.question
-        found = what_covers(
-            question.paints, question.primers, question.target.lab, best, question.laying, question.coats, question.max_paints
-        )  # fmt: skip
-        if found is None:
-            return ""
-        said = [
-            _("What lies below shines through: in coats that hide it comes to {0:.1f}.").format(
-                found.opaque.de00
-            )
-        ]
-        names = {paint.id: paint.name for paint in question.paints}
-        mix = " + ".join(f"{count} {names[name]}" for name, count in found.opaque.parts)
-        if found.coats is not None:
-            said.append(_("{0} coats of {1} do that.").format(found.coats, mix))
-        if found.primer is not None:
-            primer, away = found.primer
-            said.append(_("Over {0} first, the coats you lay come to {1:.1f}.").format(primer.name, away))
-        if found.coats is None and found.primer is None:
-            said.append(_("A light primer below it helps; none is on the shelf."))
-        return " ".join(said)
-
-    def taken_as_hiding(self) -> str:
-        """That nothing is said of what lies below, and in how many coats the first choice hides; empty where it is said."""
-        question, how = self.question, self.behaviours[0]
-        if question.laying.ground is not None or how.hides_coats is None:
-            return ""
-        coats = max(1, math.ceil(how.hides_coats - _SHORT_OF_A_COAT))
-        if coats <= question.coats:
-            return ""
-        words = _(
-            "Nothing is said of what lies below: as thick as hides anything, {0} coats laid so. Say what is there, and it is counted."
-        )
-        return words.format(coats)
-
-    def remarks(self, progress: Progress = no_progress) -> str:
-        """Why not exactly, and what more would gain: what takes a while to find out."""
-        said = (self.why_not_exactly(progress), self.taken_as_hiding(), self.what_more_would_gain(progress))
-        return " ".join(sentence for sentence in said if sentence)
-
-    def what_more_would_gain(self, progress: Progress = no_progress) -> str:
-        """How much nearer the shelf would come with tools or a place the person has not; empty where it would not."""
-        question = self.question
-        if not question.beyond:
-            return ""
-        every = (*question.paints, *question.beyond)
-        solver = MixSolver(every, question.laying, max_paints=2, max_parts=question.max_parts)
-        best = solver.solve(question.target.lab, 1, progress)[0]
-        own = min(choice.recipe.de00 for choice in self.choices)
-        if best.de00 > own - _WORTH_SAYING:
-            return ""
-        used = [paint for paint in question.beyond if paint.id in {name for name, _parts in best.parts}]
-        words = _("With all you do not use now it would come to {0:.1f} in place of {1:.1f}, such as by {2}.")
-        return words.format(best.de00, own, ", ".join(paint.name for paint in used) or _("mixing"))
-
     def stand_ins(self, parts: Sequence[tuple[str, int]], missing: Collection[str]) -> list[Substitute]:
         """Recipes for the colour of these parts without some of their bottles, which may have left the shelf."""
         question = self.question
@@ -389,33 +315,3 @@ def answer(
     choices = tuple(offer(solver, ranked, target.lab, pinned, half90=target.half90))
     behaviours = tuple(question.behaviour(solver, choice) for choice in choices)
     return MatchAnswer(question, choices, behaviours, solver)
-
-
-_KNOWN = {
-    Knowledge.SPECTRAL: N_("Known from spectra: it comes out within ±{0}."),
-    Knowledge.TWO_CONSTANT: N_("Known from two colours: it comes out within ±{0}."),
-    Knowledge.ONE_CONSTANT: N_("Known from one colour only: it comes out within ±{0}."),
-}
-
-
-def sureness(target: Target, recipe: Recipe, how: Behaviour) -> list[str]:
-    """How the miss compares with the photo's own range, and what a stray drop and weak knowledge do."""
-    sentences = []
-    if target.de00_90 is not None:
-        within = recipe.de00 <= target.de00_90
-        inside = _("Inside the photo's own ±{0}.") if within else _("Outside the photo's own ±{0}.")
-        if target.stated:
-            inside = _("Inside the stated ±{0}.") if within else _("Outside the stated ±{0}.")
-        sentences.append(inside.format(f"{target.de00_90:.1f}"))
-    stray = _("One stray drop moves it by at most {0}.")
-    sentences.append(stray.format(f"{recipe.one_drop_de00:.1f}"))
-    sentences.append(_(_KNOWN[recipe.knowledge]).format(f"{how.sure_de00:.1f}"))
-    if how.to_know is not None:
-        what = _(WHAT[how.to_know.what]).format(how.to_know.paint.name if how.to_know.paint else "")
-        sentences.append(
-            _("Cheapest to know next: {0}; then ±{1}.").format(what, f"{how.to_know.de00_90:.1f}")
-        )
-    if recipe.expected_de00 is not None:
-        expected = _("Over the whole range: {0} in the mean.")
-        sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))
-    return sentences

@@ -225,8 +225,11 @@ def coating_of(project: Project, coat: Coat) -> Coating:
         if coat.printed is None
         else 1.0
     )
+    covers = kind.coat_covers(medium_of(project, coat))
+    if covers == "film" and coat.wiped:
+        covers = "tint"  # a veil is too thin to have a sheen of its own
     return Coating(
-        kind.coat_covers(medium_of(project, coat)), body, X, coat.area_share, mark=coat.id, down_to=coat.down_to or "",
+        covers, body, X, coat.area_share, mark=coat.id, down_to=coat.down_to or "",
         keep=coat.keep if coat.keep is not None or paint is None else paint.keep, profile=coat.profile, far=coat.far,
     )  # fmt: skip
 

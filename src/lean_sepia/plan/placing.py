@@ -36,18 +36,40 @@ def _seals_markings(step: PlanStep, schools: Mapping[str, str], others: Sequence
 
 
 def place_of(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, str]) -> int:
-    """Where a step comes among others: the place against which least speaks, the nearest to its phase of those."""
+    """Where a step comes among others: the place against which least speaks, the nearest to its phase of those.
+
+    No place that would have it change sides with a coat of its zones is looked at: what is said against a coat where it belongs
+    is told, and never pushes it under its ground.
+    """
     usual = _usual_place(steps, step, schools)
     best = _cost([*steps[:usual], step, *steps[usual:]], schools)
     if best < _WORTH_A_SEARCH or best <= _cost(steps, schools):
         return usual
-    places = sorted(range(len(steps) + 1), key=lambda i: (abs(i - usual), -i))[:_MOST_PLACES]
+    low, high = _between_its_neighbours(steps, step, schools, usual)
+    places = sorted(range(low, high + 1), key=lambda i: (abs(i - usual), -i))[:_MOST_PLACES]
     found = usual
     for place in places:
         cost = _cost([*steps[:place], step, *steps[place:]], schools)
         if cost < best:
             best, found = cost, place
     return found
+
+
+def _between_its_neighbours(
+    steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, str], usual: int
+) -> tuple[int, int]:
+    """The first and the last place between the coats of its zones that come before it and after it by their phases."""
+    mine = phase(step, schools, steps)
+    low, high = 0, len(steps)
+    for index, other in enumerate(steps):
+        if not other.shares_zone(step) or other.nature.covers == "nothing":
+            continue
+        theirs = phase(other, schools, [s for s in steps if s is not other])
+        if index < usual and theirs < mine:
+            low = index + 1
+        elif index >= usual and theirs > mine:
+            high = min(high, index)
+    return low, high
 
 
 def _usual_place(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, str]) -> int:

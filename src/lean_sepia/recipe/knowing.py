@@ -34,11 +34,12 @@ class ToKnow:
 def to_know_next(
     paints: Sequence[Paint], parts: Sequence[float], laying: Laying = OPAQUE, radius: float | None = None
 ) -> ToKnow | None:
-    """The cheapest thing that makes a mix markedly surer; None where nothing would, or where it is known as well as can be.
+    """The cheapest thing that makes a mix markedly surer; None where nothing would, or where no bottle of it
+    is known by one colour only.
 
     radius : that of the mix now, where it is known already
     """
-    if all(paint.knowledge is Knowledge.SPECTRAL for paint in paints):
+    if all(paint.knowledge is not Knowledge.ONE_CONSTANT for paint in paints):
         return None
     now = predict(paints, parts, laying).de00_90 if radius is None else radius
     for what, better in _WAYS:

@@ -73,8 +73,9 @@ def paint_from_record(
         The record breaks a rule; the message names the paint and the field.
     """
     given = read_record(record)
-    if "body" not in record:
-        given = given.model_copy(update={"body": USES[given.use].body})
+    use = USES[given.use]
+    unsaid = {"body": use.body, "thinner_share": use.sold_thinned}
+    given = given.model_copy(update={field: value for field, value in unsaid.items() if field not in record})
     who = _("Paint {0!r}").format(given.id)
     blank = Paint(given.id, given.name or given.id, given.medium, given.finish, np.zeros(BANDS), np.ones(BANDS),
                   SHEEN[given.finish], Knowledge.SPECTRAL, given.line, given.k1, given.k2,

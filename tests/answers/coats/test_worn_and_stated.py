@@ -12,6 +12,7 @@ from lean_sepia.answers.coats.laying import answer, laid
 from lean_sepia.answers.coats.mixing import LayQuestion, read_free_mix
 from lean_sepia.answers.coats.stating import ColourList, read_stated, suggestions
 from lean_sepia.answers.coats.worn import nearest_bottle, worn_draft
+from lean_sepia.answers.match_told import what_more_would_gain
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.targets import Targets
 from lean_sepia.answers.toning import fading
@@ -119,7 +120,7 @@ def test_tone_fades_a_found_finish_as_the_strata_show_it(roof, shelf_paints):
         assert not question.cup
         fade = fading.answer(question).fades[0]
         best = fade.option
-        mix, manner = question.mix(fade.option, fade.mists)
+        mix, manner = question.laid(fade)
         done, _coat = lay(project, [zone], "fade", mix, manner)
         seen = strata_of(done, zone).exposed
         assert float(delta_e00(seen, best.lab)) < (0.05 if paints is shelf_paints else 0.6)
@@ -144,8 +145,8 @@ def test_proposals_keep_to_what_the_person_has_and_say_what_more_would_gain(roof
     for choice in found.choices:
         assert len(choice.recipe.parts) == 1
         assert choice.recipe.parts[0][0] in ("sand", "ochre", "oxide")
-    assert "in place of" in found.what_more_would_gain()
-    assert asked(project, shelf_paints).what_more_would_gain() == ""
+    assert "in place of" in what_more_would_gain(found)
+    assert what_more_would_gain(asked(project, shelf_paints)) == ""
     lacquers = [replace(paint, medium="lacquer") for paint in shelf_paints if paint.id != "sand"]
     no_booth = set_owned(project, Owned(booth=False))
     kept, beyond = match.usable_paints(

@@ -20,7 +20,7 @@ from lean_sepia.document.versions import coat_paint
 from lean_sepia.errors import EditError, ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.laying import Laying
+from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Knowledge, Paint, stirred
 from lean_sepia.paint.stack import Coating
@@ -48,6 +48,7 @@ MOST_BRUSHED_THINNER, FEW_CM2 = 0.8, 5.0
 """Beyond which share of thinner a brush leaves streaks on more than so few square centimetres (practice)."""
 _SHOWN, _VEILS, _MOST_RATIO = 5, 2, 12
 _LIGHTER_L = 1.0
+_VEIL_MUST_GAIN = 1.0  # ΔE00 by which a veil must be nearer to come before what is sprayed
 _KIND = "fade"  # what is laid here
 
 
@@ -79,7 +80,7 @@ class ToneQuestion:
     """A zone's base, how a fade of it is laid, and the faded colour to meet.
 
     before : colour of the zone before the fade, under the same varnish; lettering : what of it is lettered, as one mist lies there
-    mist : how one mist lies; goal : what the search aims at; target : its colour and where it is from
+    mist : how one mist lies; veil : how a tint does, which keeps the sheen below; goal : what the search aims at; target : its colour and where it is from
     cup : whether `base` is the zone's own mix; else it is the clear medium that a fade over a found finish is mixed with
     """
 
@@ -95,6 +96,7 @@ class ToneQuestion:
     lettering: tuple[Laying, ...] = ()
     cup: bool = True
     area_cm2: float | None = None
+    veil: Laying = OPAQUE
 
     def same_as(self, other: ToneQuestion | None) -> bool:
         """Whether the answer will be the same."""
@@ -194,7 +196,7 @@ def ask(
     before = below or triple(mist.lab(used))
     return ToneQuestion(
         zone_id, used, before, aim.target, aim.goal, tuple(shelf), mist, spray, tool, lettering, cup=base is not None,
-        area_cm2=project.zone(zone_id).area_cm2,
+        area_cm2=project.zone(zone_id).area_cm2, veil=stack.laying(Coating("tint"), varnish),
     )  # fmt: skip
 
 
@@ -220,7 +222,7 @@ def answer(question: ToneQuestion) -> ToneAnswer:
         No paint of the shelf can take the base there.
     """
     veils = [
-        fade for fade in veil_fades(question.paints, question.goal, question.mist, question.before) if _lightens(question, fade)
+        fade for fade in veil_fades(question.paints, question.goal, question.veil, question.before) if _lightens(question, fade)
     ]  # fmt: skip
     try:
         found = choose_fades(
@@ -239,9 +241,9 @@ def answer(question: ToneQuestion) -> ToneAnswer:
             )
         )  # fmt: skip
     shown = various(found, _paints_in, _SHOWN - min(_VEILS, len(veils)) if found else 0)
-    shown = sorted(
-        [*shown, *various(veils, _paints_in, _VEILS if found else _SHOWN)], key=lambda fade: fade.option.de00
-    )
+    shown += various(veils, _paints_in, _VEILS if found else _SHOWN)
+    handicap = _VEIL_MUST_GAIN if TOOLS[question.tool].sprayed else 0.0
+    shown.sort(key=lambda fade: fade.option.de00 + (handicap if fade.wiped is not None else 0.0))
     turns = tuple(turn_of(fade.option.lab, question.target.lab) for fade in shown)
     letters = tuple(_letters(question, fade) for fade in shown)
     return ToneAnswer(question, tuple(shown), turns, letters)
@@ -274,15 +276,16 @@ def _letters(question: ToneQuestion, fade: Fade) -> tuple[tuple[Lab, Lab], ...]:
     pairs = []
     for one in question.lettering:
         bare = replace(one, X=0.0).lab(made)
-        pairs.append((triple(bare), triple(_as_film(one, fade).lab(made))))
+        pairs.append((triple(bare), triple(_as_film(question, one, fade).lab(made))))
     return tuple(pairs)
 
 
-def _as_film(one: Laying, fade: Fade) -> Laying:
+def _as_film(question: ToneQuestion, one: Laying, fade: Fade) -> Laying:
     """What a fade lays where one mist of it lies so."""
     if fade.wiped is None:
         return mists_of(one, fade.mists)
-    return replace(one, X=film_thickness(1, 0.0, VEIL_TOOL) * (1 - fade.wiped))
+    kept = question.veil.kept
+    return replace(one, X=film_thickness(1, 0.0, VEIL_TOOL) * (1 - fade.wiped), kept=kept)
 
 
 def oils_of(question: ToneQuestion, fade: Fade) -> tuple[Paint, ...]:
@@ -320,7 +323,7 @@ def foot_share(question: ToneQuestion, fade: Fade, foot: float) -> float:
     """How much of a fade lies at the foot of the zone, against its top, so that the foot is so much lighter than it was."""
     made = _made(question, fade)
     shares = np.linspace(0, 1, 101)
-    whole = _as_film(question.mist, fade)
+    whole = _as_film(question, question.mist, fade)
     lightness = mists_of(whole, shares[:, None]).lab(made)[:, 0] - question.before[0]
     return float(shares[int(np.argmin(np.abs(lightness - max(0.0, foot))))])
 

@@ -61,7 +61,7 @@ def panel_plan(question: ToneQuestion, fade: Fade, panels: PanelGrid, *, mirrore
     per_level = [float(shares[faded == number].sum()) for number in range(1, panels.levels + 1)]
     option = fade.option
     if fade.wiped is not None:
-        levels = level_veils(oils_of(question, fade), question.mist, fade.wiped, per_level, panels.limit)
+        levels = level_veils(oils_of(question, fade), question.veil, fade.wiped, per_level, panels.limit)
     else:
         base, added = stirred_in(question, fade)
         counts = [option.lightener_parts, *([option.second_parts] if option.second else [])]

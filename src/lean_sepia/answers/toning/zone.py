@@ -13,6 +13,7 @@ from lean_sepia.answers.toning.fading import Spray, ToneAnswer
 from lean_sepia.answers.toning.wishes import Aim, Wish, aim_of
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
 
 
@@ -65,6 +66,7 @@ def find(request: ToneRequest) -> ToneFound:
 
 
 def may_be_used(project: Project, zone: str, shelf: Sequence[Paint]) -> tuple[Paint, ...]:
-    """The paints a fade of a zone may be made of, and the clear media."""
-    media = [paint for paint in shelf if paint.clear]
-    return tuple(dict.fromkeys((*usable_paints(project, zone, shelf)[0], *media)))
+    """The paints a fade of a zone may be made of, the clear media, and oils, which are drawn out by hand."""
+    media = [paint for paint in shelf if paint.clear and not paint.empty]
+    oils = [paint for paint in shelf if paint.tints and MEDIA[paint.medium].tube]
+    return tuple(dict.fromkeys((*usable_paints(project, zone, shelf)[0], *media, *oils)))

@@ -45,7 +45,7 @@ class Use:
     thinned : whether it is usually thinned for use; what is ready is laid as it comes
     colourless : whether it has no colour, as a rule; spare : whether a reserve of it is mixed for touch-ups
     seals, primes : whether the program lays it as the varnish or the primer that a step asks for
-    body : how far it covers unless its bottle says
+    body, sold_thinned : how far it covers, and the share of thinner it is sold with, unless its bottle says
     """
 
     words: str
@@ -59,6 +59,7 @@ class Use:
     seals: bool = False
     primes: bool = False
     body: str = "usual"
+    sold_thinned: float = 0.0
     said: tuple[str, ...] = ()
 
 
@@ -67,7 +68,7 @@ USES: dict[str, Use] = {
     "primer": Use(words=N_("primer"), proposed=False, alone=False, primes=True, said=("undercoat", "surfacer")),
     "varnish": Use(words=N_("varnish"), proposed=False, alone=False, colourless=True, spare=False, seals=True, said=("clear", "clear coat", "lacquer clear")),
     "medium": Use(words=N_("medium"), proposed=False, alone=False, colourless=True, spare=False, said=("flat base", "gloss medium", "retarder", "thinner medium")),
-    "wash": Use(words=N_("ready wash"), proposed=False, alone=False, tints=True, thinned=False, spare=False, said=("filter", "shade", "pin wash")),
+    "wash": Use(words=N_("ready wash"), proposed=False, alone=False, tints=True, thinned=False, spare=False, sold_thinned=0.9, said=("filter", "shade", "pin wash")),
     "ink": Use(words=N_("ink"), proposed=True, alone=False, offered=True, tints=True, body="transparent", said=("drawing ink",)),
     "powder": Use(words=N_("powder"), proposed=False, alone=False, offered=True, thinned=False, spare=False, said=("pigment", "weathering powder")),
     "pencil": Use(words=N_("pencil"), proposed=False, alone=True, offered=True, thinned=False, spare=False, said=("crayon", "marker")),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
@@ -29,7 +30,7 @@ _FIELD_CM2 = 10.0
 def veil_fades(paints: Sequence[Paint], goal: Goal, ground: Laying, before: npt.ArrayLike) -> list[Fade]:
     """Oils from the tube, alone or two in equal parts, each as the veil that comes nearest to the goal, the nearest first.
 
-    ground : how something is laid on what is below; before : L*a*b* (3,) there
+    ground : how a tint is laid on what is below; before : L*a*b* (3,) there
     """
     oils = [paint for paint in paints if paint.tints and MEDIA[paint.medium].tube]
     if not oils or ground.ground is None:
@@ -62,7 +63,7 @@ def _veil(oils: tuple[Paint, ...], goal: Goal, ground: Laying, before: npt.Array
 def veil_labs(oils: Sequence[Paint], ground: Laying, films: FloatArray) -> FloatArray:
     """L*a*b* (n, 3) of films X (n,) of oils in equal parts."""
     shares = np.full(len(oils), 1 / len(oils))
-    return Laying(ground.ground, films[:, None], ground.varnish).lab(Palette.of(oils).mixture(shares))
+    return replace(ground, X=films[:, None]).lab(Palette.of(oils).mixture(shares))
 
 
 def bead_on_10_cm2(wiped: float) -> float:

@@ -144,6 +144,7 @@ class DraftLines(QObject):
         self.printed.choose(draft.printed)
         self._usual_thinning = draft.thinned or ""
         self.thinned.setText(self._usual_thinning)
+        self.thinned.setCursorPosition(0)
         self.called.setText(draft.name)
         self.passes.setValue(draft.passes)
         self.share.setValue(100 * draft.area_share)
@@ -219,6 +220,7 @@ class DraftLines(QObject):
             usual_thinner(self.kind.currentData(), self.tool.currentData(), named)
         )
         self.thinned.setText(self._usual_thinning)
+        self.thinned.setCursorPosition(0)
         self._filling = before
 
     def _take_heaviness(self) -> None:

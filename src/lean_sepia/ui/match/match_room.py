@@ -16,9 +16,9 @@ from lean_sepia.answers.match import (
     answer,
     ask,
     pin,
-    sureness,
     usable_paints,
 )
+from lean_sepia.answers.match_told import remarks, sureness
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
 from lean_sepia.document.edits.mixes import Mix
@@ -207,7 +207,7 @@ class MatchRoom(RoomPage):
         self._chosen, self._why = 0, ""
         self.session.jobs.later("cards", self._fill_cards)
         self._show_choice()
-        self.session.jobs.at_rest("why", lambda progress: (found, found.remarks(progress)), self._show_why)
+        self.session.jobs.at_rest("why", lambda progress: (found, remarks(found, progress)), self._show_why)
 
     def _show_why(self, told: tuple[MatchAnswer, str]) -> None:
         about, words = told

@@ -98,7 +98,7 @@ class BottleSheet(Sheet):
         self.line(_("it is"), self.use)
         self.line(_("name"), self.name)
         self.line(_("line"), self.of_line)
-        self.line(_("colour"), self.colour, self._chip)
+        self._colour_line = self.line(_("colour"), self.colour, self._chip)
         self.line(_("covers"), self.body_of)
         self._hiding_line = self.line(_("hides in"), self.hides, self.counted, None)
         self.add(self._taken)
@@ -112,16 +112,17 @@ class BottleSheet(Sheet):
         self.line("", self.retired)
 
     def _use_chosen(self) -> None:
-        """A varnish or a medium has no colour, as a rule."""
+        """A varnish or a medium has no colour, as a rule; a ready wash is sold thinned."""
         if self._record is None and not self.colour.text().strip():
-            colourless = USES[str(self.use.value)].colourless
-            self.body_of.choose("clear" if colourless else "usual")
+            use = USES[str(self.use.value)]
+            self.body_of.choose("clear" if use.colourless else use.body)
+            self.thinned.setValue(100 * use.sold_thinned)
 
     def _show_hiding(self) -> None:
         """In how many coats it is taken to hide, where its owner does not know."""
         clear = self.body_of.value == "clear"
         self._hiding_line.setVisible(not clear)
-        self.colour.setEnabled(not clear)
+        self._colour_line.setVisible(not clear)
         lab = self._colour
         if clear:
             self._taken.setText(_("It changes the sheen of a mixture, and thins its colour."))

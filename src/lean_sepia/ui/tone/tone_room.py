@@ -37,6 +37,7 @@ from lean_sepia.ui.tone.panels_panel import PanelsPanel
 
 _FIELDS, _RAMP = 6, 5
 _WEAK_DE00 = 2.0
+_NAMES_APART_DE00 = 6.0  # nearer, two names on the plane would lie on each other
 
 
 class ToneRoom(RoomPage):
@@ -196,14 +197,14 @@ class ToneRoom(RoomPage):
     def _parts(self, fade: Fade) -> str:
         option = fade.option
         if fade.wiped is not None:
-            return _("drawn out")
+            return _("{0} % wiped").format(f"{100 * fade.wiped:.0f}")
         parts = f"{option.base_parts} : {option.lightener_parts}"
         return parts + (f" : {option.second_parts}" if option.second else "")
 
     def _verdict(self, fade: Fade, turn: Turn) -> str:
         mists = ngettext("{0} mist", "{0} mists", fade.mists).format(fade.mists)
         if fade.wiped is not None:
-            mists = _("{0} % taken up again").format(f"{100 * fade.wiped:.0f}")
+            mists = _("drawn out")
         if turn.towards and not turn.kept:
             said = _("turns pink: {0}° towards {1}") if turn.pink else _("turns: {0}° towards {1}")
             words = said.format(f"{abs(turn.degrees or 0):.0f}", _(turn.towards))
@@ -227,7 +228,15 @@ class ToneRoom(RoomPage):
         self._show_plane(answer, fade)
         mix, manner = question.laid(fade)
         names = {paint.id: paint.name for paint in question.paints} | {question.base.id: question.base.name}
-        cup = [_("{0} parts of {1}").format(mix.base_parts, question.base_words)] if mix.base_parts else []
+        cup = (
+            [
+                ngettext("{0} part of {1}", "{0} parts of {1}", mix.base_parts).format(
+                    mix.base_parts, question.base_words
+                )
+            ]
+            if mix.base_parts
+            else []
+        )
         parts = " : ".join([*cup, *(f"{count} {names.get(name, name)}" for name, count in mix.parts)])
         thinned = _("{0}, {1} % thinner").format(parts, f"{100 * manner.thinner_share:.0f}")
         if fade.wiped is not None:
@@ -301,9 +310,11 @@ class ToneRoom(RoomPage):
         worst = max(zip(answer.fades, answer.turns, strict=True), key=lambda pair: abs(pair[1].degrees or 0))[
             0
         ]
+        apart = difference(fade.option.lab, worst.option.lab).de00 >= _NAMES_APART_DE00
+        named = (fade, worst) if apart else (fade,)
         ways = [
             Way(
-                other.path.labs[: other.mists + 1], self._name(other) if other in (fade, worst) else "",
+                other.path.labs[: other.mists + 1], self._name(other) if other in named else "",
                 index == self.rows.current,
             )
             for index, other in enumerate(answer.fades)
