@@ -122,10 +122,10 @@ def phrase_targets() -> list[Target]:
 
     return [
         Target("ratio", ratio, ("1:20", "20:1 thinner to paint", "95 % thinner", "a third of the cup", "3 drops in 5 ml",
-                                "2:1 then 10:1 alcohol", "80/15/5", "10:1 alcohol", "base + 3 dollops of white", "40 % mud 60 % sand", "a few drops in a jar"), 8),
+                                "2:1 then 10:1 alcohol", "70/20/10", "10:1 alcohol", "base + 2 dollops of fog grey", "30 % mud 70 % sand", "a few drops in a jar"), 8),
         Target("mixture", mixture, ("8 Deep sea, 1 chalk", "deep-sea=8 chalk=1", "8 deep-sea + 2 chalk", "Deep sea"), 8),
-        Target("spoken mix", spoken_mix, ("3 chalk + 1 deep sea", "base + 3 dollops of chalk + half a dollop of deep sea",
-                                          "80/15/5 deep sea, chalk, bottle green", "from the road dust cup", "2:1:10 chalk, deep sea, alcohol",
+        Target("spoken mix", spoken_mix, ("3 chalk + 1 deep sea", "base + 2 dollops of chalk + a brush-load of deep sea",
+                                          "70/20/10 deep sea, chalk, bottle green", "from the road dust cup", "2:1:10 chalk, deep sea, alcohol",
                                           "40 % chalk 40 % deep sea 20 % bottle green", "half chalk half deep sea"), 8),
         Target("colour as written", lambda text: read_colour(text) if is_colour(text) else None, ("#4f7a6c", "45, -13, -6", "rgb 1 2 3"), 4),
         Target("evenings", evenings, ("mon-fri 19:00-21:30,sat 10:00-16:00", "daily 20:00-01:00"), 5),

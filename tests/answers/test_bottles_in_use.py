@@ -269,7 +269,7 @@ def test_printed_and_painted_lettering_differ_in_steps_waits_and_rescue(shelf, h
 
 def test_powders_are_mingled_by_area_and_never_wet(shelf, known, hull):
     project, zone = hull
-    done, coat = _lay(project, zone, shelf, "powder", of="50:50 black to grey", area_share=1.0)
+    done, coat = _lay(project, zone, shelf, "powder", of="1:1 black to grey", area_share=1.0)
     assert {done.paint(v).shelf_id for v, _n in done.recipe(coat.recipe).parts} == {"pblack", "pgrey"}
     alone = []
     for name in ("powder black", "powder grey"):

@@ -78,13 +78,13 @@ def test_drops_in_a_cup():
         ("20:1 thinner to paint", {"thinner": 20 / 21, "paint": 1 / 21}), ("95:5", {"thinner": 0.95, "paint": 0.05}),
         ("1 part paint to 9 parts thinner", {"paint": 0.1, "thinner": 0.9}), ("50-50", {"paint": 0.5, "thinner": 0.5}),
         ("equal parts", {"paint": 0.5, "thinner": 0.5}), ("nine to one", {"paint": 0.9, "thinner": 0.1}),
-        ("10:1 alcohol to paint", {"alcohol": 10 / 11, "paint": 1 / 11}), ("80 % A, 15 % B, 5 % C", {"A": 0.8, "B": 0.15, "C": 0.05}),
-        ("40 % mud 40 % earth 20 % sand", {"mud": 0.4, "earth": 0.4, "sand": 0.2}), ("50:50 black to grey", {"black": 0.5, "grey": 0.5}),
+        ("10:1 alcohol to paint", {"alcohol": 10 / 11, "paint": 1 / 11}), ("70 % A, 20 % B, 10 % C", {"A": 0.7, "B": 0.2, "C": 0.1}),
+        ("50 % moss 30 % rope 20 % chalk", {"moss": 0.5, "rope": 0.3, "chalk": 0.2}), ("2:1 black to grey", {"black": 2 / 3, "grey": 1 / 3}),
         ("3 sand + 1 ochre", {"sand": 0.75, "ochre": 0.25}), ("3:1 base to off-white", {"base": 0.75, "off-white": 0.25}),
-        ("80/15/5", {"paint 1": 0.8, "paint 2": 0.15, "paint 3": 0.05}), ("Sand and Ochre 3:1", {"Sand": 0.75, "Ochre": 0.25}),
+        ("70/20/10", {"paint 1": 0.7, "paint 2": 0.2, "paint 3": 0.1}), ("Sand and Ochre 3:1", {"Sand": 0.75, "Ochre": 0.25}),
         ("two thirds thinner", {"thinner": 2 / 3, "paint": 1 / 3}), ("one part Deep Sea, two parts chalk", {"Deep Sea": 1 / 3, "chalk": 2 / 3}),
-        ("1:3 paint to white spirit", {"paint": 0.25, "white spirit": 0.75}), ("80 % A, 15 % B", {"A": 0.8, "B": 0.15, "the rest": 0.05}),
-        ("2 dollops of white + half a dollop of blue", {"white": 0.8, "blue": 0.2}),
+        ("1:3 paint to white spirit", {"paint": 0.25, "white spirit": 0.75}), ("70 % A, 20 % B", {"A": 0.7, "B": 0.2, "the rest": 0.1}),
+        ("3 dollops of fog grey + a brush-load of moss", {"fog grey": 0.9, "moss": 0.1}),
     ],
 )  # fmt: skip
 def test_the_likelier_reading_comes_first_with_the_names_as_typed(phrase, shares):
@@ -101,7 +101,7 @@ def test_off_white_is_a_colour_and_white_spirit_is_not():
 @pytest.mark.parametrize(
     ("phrase", "names"),
     [
-        ("a few drops in a jar", ("paint", "thinner")), ("base + 3 dollops of white + half a dollop of blue", ("base", "white", "blue")),
+        ("a few drops in a jar", ("paint", "thinner")), ("base + 2 dollops of fog grey + a brush-load of moss", ("base", "fog grey", "moss")),
         ("some white in grey", ("white", "grey")), ("10 parts paint, 3 drops white", ("paint", "white")),
     ],
 )  # fmt: skip

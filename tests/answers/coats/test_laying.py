@@ -51,9 +51,9 @@ def test_every_kind_can_be_laid_and_comes_out_as_it_was_promised(ask, worked, ki
         ("8 sand 1 ochre", {"sand": 8, "ochre": 1}),
         ("some sand, 1 ochre", None),
         ("3 sand + 1 ochre", {"sand": 3, "ochre": 1}),
-        ("50:50 lamp to slate", {"lamp": 1, "slate": 1}),
-        ("80/15/5 sand, ochre, lamp", {"sand": 16, "ochre": 3, "lamp": 1}),
-        ("40 % moss 40 % sepia 20 % sand", {"moss": 2, "sepia": 2, "sand": 1}),
+        ("2:1 lamp to slate", {"lamp": 2, "slate": 1}),
+        ("70/20/10 sand, ochre, lamp", {"sand": 7, "ochre": 2, "lamp": 1}),
+        ("50 % moss 30 % sepia 20 % sand", {"moss": 5, "sepia": 3, "sand": 2}),
         ("half sand half ochre", {"sand": 1, "ochre": 1}),
     ],
 )
@@ -68,10 +68,10 @@ def test_mixes_are_read_as_people_say_them(ask, said, parts):
 
 
 def test_a_mix_of_the_base_cup_says_what_it_takes_the_base_to_be(ask, worked):
-    found = ask("fade", "base + 3 dollops of chalk + half a dollop of lamp")
+    found = ask("fade", "base + 2 dollops of chalk + a brush-load of lamp")
     recipe = found.project.recipe(found.project.coat(found.coat).recipe)
     base = next(coat for coat in worked.coats_of("hull") if coat.kind == "base")
-    assert recipe.cups == ((base.recipe, 20),)
+    assert recipe.cups == ((base.recipe, 30),)  # a brush-load is a third of a dollop
     assert [count for _name, count in recipe.parts] == [6, 1]
     assert any("taken as 10 parts" in words for words in found.remarks)
 
@@ -85,7 +85,7 @@ def test_a_whole_cup_is_shared_and_not_copied(ask, worked):
 
 
 def test_a_mix_with_its_thinner_in_it_is_thinned_so(ask):
-    found = ask("fade", "2:1:10 tan, flat base, alcohol")
+    found = ask("fade", "2:1:10 buff, flat base, alcohol")
     coat = found.project.coat(found.coat)
     assert coat.thinner_share == pytest.approx(10 / 13)
     assert [count for _name, count in found.project.recipe(coat.recipe).parts] == [2, 1]
@@ -140,7 +140,7 @@ def test_every_coat_of_the_demo_reads_back_as_it_is_written(worked, shelf_paints
         ("chips", "raw umber", {"area_share": 0.0}, "more than nothing"),
         ("base", "no such bottle", {}, "no paint on this shelf"),
         ("base", "", {}, "Say what it is mixed of"),
-        ("base", "80/15/5", {}, "of what?"),
+        ("base", "70/20/10", {}, "of what?"),
         ("base", "sand + quay dust", {}, "laid alone"),
         ("base", "sand", {"thinned": "a few drops in a jar"}, "does not say how much thinner"),
         ("base", "from the stern cup", {}, "no cup"),

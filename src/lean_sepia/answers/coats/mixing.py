@@ -109,7 +109,7 @@ def cup_names(project: Project) -> dict[str, str]:
 
 
 def _with_names(question: LayQuestion, text: str) -> str:
-    """Bare figures, such as 80/15/5, on a coat that is changed: they are of what it is mixed of now, in that order."""
+    """Bare figures, such as 70/20/10, on a coat that is changed: they are of what it is mixed of now, in that order."""
     figures = re.findall(r"\d+(?:[.,]\d+)?", text)
     if not question.replacing or not re.fullmatch(r"[\d.,\s]+(?:[:/][\d.,\s]+)+", text):
         return text

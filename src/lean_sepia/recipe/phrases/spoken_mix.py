@@ -1,5 +1,5 @@
-"""A mix as people say it, against the bottles they have: "50:50 black to grey", "3 sand + 1 ochre", "base + 3 dollops of white",
-"2:1:10 tan, flat base, alcohol", "from the hull cup".
+"""A mix as people say it, against the bottles they have: "2:1 black to grey", "3 sand + 1 ochre", "base + 2 dollops of fog grey",
+"2:1:10 buff, flat base, alcohol", "from the hull cup".
 
 Where a phrase does not say how much of the base there is, it is taken to be `ASSUMED_BASE` times the thing added; that is said.
 """

@@ -1,4 +1,4 @@
-"""Mixes spoken piece by piece: "3 sand + 1 ochre", "buff 70–80 %, straw 15 %, the rest rust", "base + 3 dollops of white".
+"""Mixes spoken piece by piece: "3 sand + 1 ochre", "buff 70–80 %, straw 15 %, the rest rust", "base + 2 dollops of fog grey".
 
 A grammar of terms: how much of what, in any order and unit. What can be compared is; what a phrase leaves open stays open. The customs
 of speech are common practice, no source.
