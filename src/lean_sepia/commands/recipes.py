@@ -24,7 +24,9 @@ from lean_sepia.language import _, ngettext
 
 if TYPE_CHECKING:
     from lean_sepia.paint.paint import Paint
+    from lean_sepia.paint.trust import Prediction
     from lean_sepia.recipe.fades.fade import Goal, Lightener
+    from lean_sepia.recipe.knowing import ToKnow
 
 # The core is imported inside the commands: help and the window start without it.
 
@@ -214,14 +216,11 @@ def glaze(shelf: str, base: tuple[str, ...], target: tuple[str, ...], tints: int
     def words() -> str:
         return "\n".join(
             ngettext(
-                "{1:5.2f} ΔE00 mean  1 {2} : {3} thinner, {0} pass",
-                "{1:5.2f} ΔE00 mean  1 {2} : {3} thinner, {0} passes",
-                g.passes,
+                "{1:5.2f} ΔE00 mean  {2}, {0} pass", "{1:5.2f} ΔE00 mean  {2}, {0} passes", g.passes
             ).format(
                 g.passes,
                 g.de00_mean,
-                " + ".join(names[name] for name in (g.paint, g.second) if name),
-                g.thinner_parts,
+                _cup(" + ".join(names[name] for name in (g.paint, g.second) if name), g.thinner_parts),
             )
             for g in found
         )
@@ -249,7 +248,7 @@ def predict(
     """Say what colour a mixture will have, and how far to trust that."""
     from lean_sepia.paint.trust import Film as LowerFilm
     from lean_sepia.paint.trust import predict as predicted
-    from lean_sepia.recipe.knowing import WHAT, to_know_next
+    from lean_sepia.recipe.knowing import to_know_next
     from lean_sepia.recipe.reasons import media_cautions
     from lean_sepia.shelf.shelf_file import read_shelf
 
@@ -271,20 +270,6 @@ def predict(
         found.append(predicted(top, counts, laying, below))
         next_ones.append(to_know_next(top, counts, laying, found[-1].de00_90) if not below else None)
 
-    def words() -> str:
-        lines = []
-        for text, one, then in zip(mixtures, found, next_ones, strict=True):
-            L, a, b = one.lab
-            lines.append(
-                _(
-                    "{0}: L* {1:.1f} a* {2:.1f} b* {3:.1f}, within ±{4:.1f} ΔE00 nine times in ten (known by: {5})"
-                ).format(text, L, a, b, one.de00_90, one.knowledge)
-            )
-            if then is not None:
-                what = _(WHAT[then.what]).format(then.paint.name if then.paint else "")
-                lines.append(_("Cheapest to know next: {0}; then ±{1}.").format(what, f"{then.de00_90:.1f}"))
-        return "\n".join([*lines, *dict.fromkeys(caution for cautions in said for caution in cautions)])
-
     answer = [
         {
             "lab": one.lab,
@@ -296,7 +281,32 @@ def predict(
         }
         for one, cautions, then in zip(found, said, next_ones, strict=True)
     ]
+
+    def words() -> str:
+        told = (_told(*one) for one in zip(mixtures, found, next_ones, strict=True))
+        return "\n".join([*told, *dict.fromkeys(caution for cautions in said for caution in cautions)])
+
     print_answer({"predictions": answer}, as_json, words)
+
+
+def _told(text: str, one: Prediction, then: ToKnow | None) -> str:
+    """A prediction in words, and what is cheapest to find out next."""
+    from lean_sepia.recipe.knowing import WHAT
+
+    words = _("{0}: L* {1:.1f} a* {2:.1f} b* {3:.1f}, within ±{4:.1f} ΔE00 nine times in ten (known by: {5})")
+    said = words.format(text, *one.lab, one.de00_90, one.knowledge)
+    if then is None:
+        return said
+    what = _(WHAT[then.what]).format(then.paint.name if then.paint else "")
+    return said + "\n" + _("Cheapest to know next: {0}; then ±{1}.").format(what, f"{then.de00_90:.1f}")
+
+
+def _cup(name: str, thinner_parts: int) -> str:
+    return (
+        _("1 {0} : {1} thinner").format(name, thinner_parts)
+        if thinner_parts
+        else _("{0} as it comes").format(name)
+    )
 
 
 def mixed_paint(paints: Mapping[str, Paint], name: str, *, alone: bool = False) -> Paint:
