@@ -195,3 +195,15 @@ def test_a_found_finish_with_two_per_cent_of_rust_stays_98_per_cent_itself(ask, 
     wet = ask("filter", "oil raw umber", zone=zone, project=project)
     assert any("hidden spot" in words for words in wet.remarks)
     assert strata_of(remove_coat(found.project, found.coat), zone).seen == bare
+
+
+def test_a_cup_is_called_by_the_coat_that_is_laid_with_it_too(ask, worked):
+    coat = next(c for c in worked.coats_of("hull") if c.kind == "base")
+    named = worked.model_copy(
+        update={"coats": tuple(c.model_copy(update={"name": "Grimy yellow patch"}) if c.id == coat.id else c for c in worked.coats)}
+    )  # fmt: skip
+    found = ask("touch-up", "from the grimy yellow patch cup", project=named)
+    assert found.project.coat(found.coat).recipe == coat.recipe
+    mixed = ask("touch-up", f"9 {named.recipe(coat.recipe).name} + 1 chalk", project=named)
+    assert found.project.recipe(coat.recipe).name == named.recipe(coat.recipe).name
+    assert mixed.project.recipe(mixed.project.coat(mixed.coat).recipe).cups == ((coat.recipe, 9),)

@@ -20,7 +20,7 @@ def shelf_paint(workspace, name):
 def test_a_varnish_needs_no_colour(sheet, workspace):
     sheet.use.choose("varnish")
     assert sheet.body_of.value == "clear"
-    assert not sheet.colour.isEnabled()
+    assert not sheet.colour.isVisibleTo(sheet)
     sheet.name.setText("Clear satin")
     sheet.finish.setCurrentIndex(sheet.finish.findData("satin"))
     sheet.keep()

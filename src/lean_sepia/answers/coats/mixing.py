@@ -19,7 +19,7 @@ from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.phrases.ratio import read_ratio
-from lean_sepia.recipe.phrases.spoken_mix import SpokenMix, read_spoken_mix
+from lean_sepia.recipe.phrases.spoken_mix import SpokenMix, also_called, read_spoken_mix
 
 
 @dataclass(frozen=True)
@@ -100,12 +100,12 @@ def _that_fit(kind: str, bottles: Sequence[Paint]) -> list[Paint]:
 
 
 def cup_names(project: Project) -> dict[str, str]:
-    """What each mix is called, with the names of the coats that are laid with it, by its id."""
-    called = {recipe.id: [recipe.name] for recipe in project.recipes}
+    """What each mix is called, by its id, and what else: the names of the coats that are laid with it."""
+    called = {recipe.id: recipe.name for recipe in project.recipes}
     for coat in project.coats:
-        if coat.recipe and coat.name and coat.name not in called[coat.recipe]:
-            called[coat.recipe].append(coat.name)
-    return {recipe: "; ".join(names) for recipe, names in called.items()}
+        if coat.recipe and coat.name:
+            called[also_called(coat.recipe, coat.name)] = coat.name
+    return called
 
 
 def _with_names(question: LayQuestion, text: str) -> str:

@@ -33,6 +33,19 @@ _PAINT = ("paint", "the paint", "colour", "the colour")  # where no bottle is ca
 _FIGURES_ONLY = re.compile(r"[\d.,\s]+(?:[:/][\d.,\s]+)+")
 
 
+_ALSO = "\0"
+
+
+def also_called(key: str, name: str) -> str:
+    """A key by which a cup has one more name."""
+    return f"{key}{_ALSO}{name}"
+
+
+def _cups_named(name: str, cups: Mapping[str, str]) -> list[str]:
+    """The ids of the cups that a name may stand for, each once."""
+    return list(dict.fromkeys(key.split(_ALSO)[0] for key in matching(name, cups)))
+
+
 @dataclass(frozen=True)
 class SpokenMix:
     """Whole parts of bottles and of cups, by id; what of it is thinner, and of which kind; and what had to be assumed."""
@@ -121,7 +134,7 @@ def _one_thing(clean: str, bottles: Mapping[str, str], cups: Mapping[str, str]) 
         return SpokenMix(cups=((mine[0], 1),))
     if matching(clean, bottles):
         return SpokenMix(parts=((find_paint(clean, bottles), 1),))
-    whole = matching(clean, cups)
+    whole = _cups_named(clean, cups)
     return SpokenMix(cups=((whole[0], 1),)) if len(whole) == 1 else None
 
 
@@ -210,7 +223,7 @@ def _one(name: str, bottles: Mapping[str, str], cups: Mapping[str, str]) -> tupl
     as_base = _THE_BASE if matching(name, bottles) else (*_THE_BASE, *_PAINT)
     if name.casefold() in as_base and (mine := [key for key in cups if key.startswith(_BASE)]):
         return "cup", mine[0]
-    if not matching(name, bottles) and (mixes := matching(name, cups)):
+    if not matching(name, bottles) and (mixes := _cups_named(name, cups)):
         if len(mixes) == 1:
             return "cup", mixes[0]
         words = _("{0!r} names several mixes ({1}). Write more of the name.")
@@ -224,7 +237,7 @@ def _cup(name: str, cups: Mapping[str, str]) -> str:
         for key, called in cups.items()
         if not key.startswith(_BASE) or name.casefold() == _THE_BASE[0]
     }
-    found = matching(name, cups) if name else list(cups)
+    found = _cups_named(name, cups) if name else [key for key in cups if _ALSO not in key]
     if len(found) == 1:
         return found[0]
     if not found:
