@@ -57,7 +57,7 @@ def read_colour(text: str) -> Lab:
 
 
 def read_screen_colour(text: str) -> Lab:
-    """L*a*b* (D65, 2°) of a screen colour as tables write it, with a hash or without.
+    """L*a*b* (D65, 2°) of a screen colour as tables write it, with a hash or without, or a colour as it is written elsewhere.
 
     Raises
     ------
@@ -65,7 +65,8 @@ def read_screen_colour(text: str) -> Lab:
         It is none.
     """
     clean = text.strip()
-    return read_colour(clean if clean.startswith("#") else f"#{clean}")
+    bare = _HEX.fullmatch(clean) and not clean.startswith("#")
+    return read_colour(f"#{clean}" if bare else clean)
 
 
 def write_colour(lab: Sequence[float], decimals: int = 1) -> str:

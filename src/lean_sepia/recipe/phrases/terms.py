@@ -110,7 +110,8 @@ class Term:
             if self.low == self.high
             else f"{scale * self.low:g} – {scale * self.high:g}"
         )
-        unit = {"share": " %", "": "", "part": ""}.get(self.unit, f" {self.unit}")
+        named = _UNITS[self.unit][1] if self.unit in _UNITS and self.high != 1 else self.unit
+        unit = {"share": " %", "": "", "part": ""}.get(self.unit, f" {named}")
         bound = {"": "", "least": N_("at least"), "most": N_("at most")}[self.bound]
         return " ".join(word for word in (_(bound) if bound else "", f"{figure}{unit}", self.name) if word)
 
