@@ -89,3 +89,42 @@ def plan_schedule(file: str, start: str, evenings: str, calendar: str | None, as
         )
 
     print_answer(answer, as_json, words)
+
+
+@click.command()
+@click.argument("file")
+@click.option("--shelf", required=True)
+@click.option("--out", metavar="X.sepia", help="Also keep it as a project.")
+@json_option
+def job(file: str, shelf: str, out: str | None, as_json: bool) -> None:
+    """Lay a whole job from an open file, and say what comes of it."""
+    from lean_sepia.answers.whole.job_file import parse_job
+    from lean_sepia.answers.whole.laying_jobs import lay_job
+    from lean_sepia.answers.whole.told import told
+    from lean_sepia.files.gate import read_json
+    from lean_sepia.shelf.shelf_file import read_shelf
+
+    bottles = [paint for paint in read_shelf(shelf).paints() if not paint.retired]
+    state = lay_job(parse_job(read_json(file, _("The job"), BadInputError)), bottles)
+    if out is not None:
+        from pathlib import Path
+
+        from lean_sepia.document.store import ProjectStore
+
+        if Path(out).exists():
+            raise BadInputError(_("{0} is there already. Name another file.").format(out))
+        ProjectStore.create(Path(out), state.project).close()
+    answer = told(state)
+
+    def words() -> str:
+        lines = [
+            _("{0}  {1}, {2:.0f} min: {3}").format(
+                s["start"][:16].replace("T", " "), s["title"], s["minutes"], ", ".join(s["lays"])
+            )
+            for s in answer["steps"]
+        ]
+        lines += [f"{f['severity']}: {f['message']} [{f['code']}]" for f in answer["findings"]]
+        lines += [_("refused: {0}: {1}").format(r["id"], r["message"]) for r in answer["refused"]]
+        return "\n".join(lines)
+
+    print_answer(answer, as_json, words)

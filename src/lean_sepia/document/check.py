@@ -125,11 +125,10 @@ def _misplaced(project: Project) -> str | None:
     order = {step.id: index for index, step in enumerate(project.steps)}
     lowest: dict[str, int] = {}
     for coat in project.coats:
-        lowest[coat.zone] = min(lowest.get(coat.zone, order[coat.step]), order[coat.step])
+        if not coat.nature.is_found:
+            lowest[coat.zone] = min(lowest.get(coat.zone, order[coat.step]), order[coat.step])
     found = [coat for coat in project.coats if coat.nature.is_found]
-    if len({coat.zone for coat in found}) < len(found):
-        return _("a zone has two found finishes; what is there already is one coat, the lowest")
-    high = next((coat for coat in found if order[coat.step] > lowest[coat.zone]), None)
+    high = next((coat for coat in found if order[coat.step] > lowest.get(coat.zone, len(order))), None)
     if high is not None:
         words = _(
             "the found finish of {0} would lie above other coats: what is there already is always lowest"

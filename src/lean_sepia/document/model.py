@@ -79,7 +79,7 @@ class Zone(Frozen):
     follows : the sisters whose photos count for it; empty where all do
     surface, share : the surface it is a tone of, and how much of it it covers, where that is known
     mirrors : the zone of the other side, with which it shares its mixes; panels : how it divides, where that is known
-    wear : what wear it is to have, where that was planned
+    wear : what wear it is to have, where that was planned; apart : whether it is painted off the model until parts are put together
     """
 
     id: Key
@@ -95,6 +95,7 @@ class Zone(Frozen):
     mirrors: Key | None = None
     panels: PanelGrid | None = None
     wear: WearPlan | None = None
+    apart: bool = False
 
 
 class AnchorMark(Frozen):

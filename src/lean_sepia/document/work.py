@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import datetime
 
 from lean_sepia.document.called import title_of
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.serving import served
 from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.paint.tools import TOOLS
+from lean_sepia.plan.hours.bench_minutes import set_up_minutes, work_minutes
 from lean_sepia.plan.hours.wall_clock import read_written
+from lean_sepia.plan.kinds import nature_of
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
@@ -51,6 +55,9 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
             "material": {"medium": medium, "finish": finish} if medium else None, "after": _kept(step.after, project),
             "carrier": step.carrier or next((coat.carrier for coat in coats if coat.carrier), None), "application": tool,
             "place": place_of_work(project, step, tool), "area_share": max((c.area_share for c in coats), default=None),
+            **_hours(project, step, coats, tool, zones),
+            "works_on": served(project, step), "sitting": step.sitting,
+            "apart": bool(zones) and all(project.zone(zone).apart for zone in zones),
             "films": _films(coats), "cup": (coats[0].recipe or "") if coats else "",
             **{name: value for name in _STATED if (value := getattr(step, name)) is not None},
             **_done_at(step),
@@ -65,6 +72,37 @@ def place_of_work(project: Project, step: Step, tool: str | None) -> str | None:
     if tool is None or not TOOLS[tool].sprayed:
         return None
     return "indoors-extracted" if project.owns.booth else "outdoors"
+
+
+def _hours(
+    project: Project, step: Step, coats: tuple[Coat, ...], tool: str | None, zones: Sequence[str]
+) -> dict[str, float]:
+    """Minutes at the bench by area, passes and tool; nothing where they are stated or an area is not known."""
+    nature = nature_of(step.kind, printed=tool is None)
+    areas = {zone.id: zone.area_cm2 for zone in project.zones}
+    laid = coats or ()
+    where = [coat.zone for coat in laid] or list(zones or areas)
+    if (
+        step.hands_on_min is not None
+        or not nature.to_do
+        or not where
+        or any(not areas[zone] for zone in where)
+    ):
+        return {}
+    if nature.joins:
+        return {}
+    total = 0.0
+    for number, zone in enumerate(where):
+        coat = laid[number] if laid else None
+        loose = coat is not None and nature.loose(medium_of(project, coat))
+        minutes = work_minutes(
+            nature, tool, areas[zone] or 0.0, passes=coat.passes if coat else 1, share=coat.area_share if coat else 1.0, loose=loose
+        )  # fmt: skip
+        if minutes is None:
+            return {}
+        total += minutes
+    set_up = set_up_minutes(nature, tool)
+    return {"hands_on_min": round(total + set_up, 2), "set_up_min": set_up}
 
 
 def _films(coats: tuple[Coat, ...]) -> float | None:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import heapq
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from graphlib import CycleError, TopologicalSorter
 
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _
-from lean_sepia.plan.order import Order
+from lean_sepia.plan.order import Ground, Order
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import USUAL, Drying
 
@@ -34,15 +34,12 @@ def links(steps: Sequence[PlanStep], drying: Drying = USUAL) -> Links:
     large = len(order) > _LARGE
     alike: list[object] = [_waits_like(step) if large else place for place, step in enumerate(order)]
     for index, step in enumerate(order):
+        works_on = [order.place[name] for name in step.works_on if order.place.get(name, index) < index]
+        for earlier in works_on:  # both its clocks are theirs, and nobody else's
+            tie(earlier, index, _apart(order[earlier], step, drying))
         for ground in order.grounds(index):
-            met: set[object] = set()
-            stated = [i for i in ground.before if order[i].states_time]
-            for earlier in sorted(
-                {*ground.open, *stated}, reverse=True
-            ):  # of those that wait alike the latest ends last
-                if alike[earlier] not in met:
-                    met.add(alike[earlier])
-                    tie(earlier, index, drying.wait(order[earlier], step).not_before)
+            for earlier in () if works_on else _waited_for(order, ground, alike):
+                tie(earlier, index, _apart(order[earlier], step, drying))
             if ground.before:
                 tie(ground.before[-1], index, 0.0)
         for name in step.after:
@@ -50,6 +47,23 @@ def links(steps: Sequence[PlanStep], drying: Drying = USUAL) -> Links:
             tie(earlier, index, drying.wait(order[earlier], step).not_before)
     _keep_under_masks(order, drying, tie)
     return answer
+
+
+def _waited_for(order: Order, ground: Ground, alike: Sequence[object]) -> Iterator[int]:
+    """What a step waits for in one zone: of those that wait alike the latest, which ends last."""
+    met: set[object] = set()
+    stated = [i for i in ground.before if order[i].states_time]
+    for earlier in sorted({*ground.open, *stated}, reverse=True):
+        if alike[earlier] not in met:
+            met.add(alike[earlier])
+            yield earlier
+
+
+def _apart(below: PlanStep, then: PlanStep, drying: Drying) -> float:
+    """The wait between two steps; none within what is done at one go."""
+    if below.sitting and below.sitting == then.sitting:
+        return 0.0
+    return drying.wait(below, then).not_before
 
 
 def _waits_like(step: PlanStep) -> tuple[object, ...]:
@@ -62,6 +76,7 @@ def _waits_like(step: PlanStep) -> tuple[object, ...]:
         step.mask,
         step.touch_dry_min,
         step.full_cure_min,
+        step.sitting,
     )
 
 

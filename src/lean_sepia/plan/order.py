@@ -124,12 +124,23 @@ class Order(tuple[PlanStep, ...]):
         return (self[i] for i in self._once(ground.open for ground in self.grounds(index)))
 
     def waited_for(self, index: int) -> Iterator[PlanStep]:
-        """What a step has to wait for below it, the latest first: what lies open, and whatever states a time of its own."""
+        """What a step has to wait for below it, the latest first: what lies open, and whatever states a time of its own.
+
+        What works on others waits for those alone; what is done at one go with it asks for no wait.
+        """
+        step = self[index]
+        if theirs := [self.place[name] for name in step.works_on if self.place.get(name, index) < index]:
+            return (self[i] for i in sorted(theirs, reverse=True) if not self.at_one_go(self[i], step))
         places = (
             ground.open + tuple(i for i in ground.before if self[i].states_time)
             for ground in self.grounds(index)
         )
-        return (self[i] for i in self._once(places))
+        return (self[i] for i in self._once(places) if not self.at_one_go(self[i], step))
+
+    @staticmethod
+    def at_one_go(one: PlanStep, other: PlanStep) -> bool:
+        """Whether two steps are done at one go."""
+        return bool(one.sitting) and one.sitting == other.sitting
 
     def earlier(self, index: int) -> Iterator[PlanStep]:
         """Earlier steps on a zone of a step, each once, the latest first."""

@@ -117,19 +117,24 @@ class _Phases:
 
 
 def arranged(
-    steps: Sequence[PlanStep], schools: Mapping[str, str], movable: Collection[str]
+    steps: Sequence[PlanStep],
+    schools: Mapping[str, str],
+    movable: Collection[str],
+    laid: Collection[str] = (),
 ) -> tuple[PlanStep, ...]:
     """The steps with those that may be moved put where nothing speaks against them, as far as an order can do that, and in their phases.
 
-    Steps that wait for each other by `after` keep their order.
+    Steps that wait for each other by `after` keep their order, and so do steps on a common zone in which coats are laid or which
+    work on what lies there: what lies on what is the user's word. laid : ids of the steps in which coats are laid
     """
+    bound = frozenset(laid)
     order, phases = list(steps), _Phases(steps, schools)
     best = _cost(order, schools), len(phases.turned(order))
     left = _WORK // max(1, len(order))
     for _round in range(_ROUNDS):
-        trials = [trial for step in _tried(order, schools, phases, movable) for trial in _moves(order, step)][
-            :left
-        ]
+        trials = [
+            trial for step in _tried(order, schools, phases, movable) for trial in _moves(order, step, bound)
+        ][:left]
         left -= len(trials)
         costed = (
             (_cost(trial, schools), len(phases.turned(trial)), number) for number, trial in enumerate(trials)
@@ -151,10 +156,21 @@ def _tried(
     return [step for step in order if step.id in named][:_MOST_TRIED]
 
 
-def _moves(order: list[PlanStep], step: PlanStep) -> list[list[PlanStep]]:
-    """The order with one step at every other place that what it waits for, and what waits for it, allow."""
+def keep_their_order(one: PlanStep, other: PlanStep, bound: Collection[str]) -> bool:
+    """Whether two steps may not change sides: one works on the other, or both lay coats or work on what lies on a common zone."""
+    if one.id in other.works_on or other.id in one.works_on:
+        return True
+    shaping = all(step.id in bound or step.works_on for step in (one, other))
+    return shaping and one.shares_zone(other)
+
+
+def _moves(order: list[PlanStep], step: PlanStep, bound: Collection[str]) -> list[list[PlanStep]]:
+    """The order with one step at every other place that what it waits for, what waits for it and what lies on what allow."""
     index = order.index(step)
     rest = order[:index] + order[index + 1 :]
     low = max((i + 1 for i, other in enumerate(rest) if other.id in step.after), default=0)
     high = min((i for i, other in enumerate(rest) if step.id in other.after), default=len(rest))
+    for i, other in enumerate(rest):
+        if keep_their_order(step, other, bound):
+            low, high = (max(low, i + 1), high) if i < index else (low, min(high, i))
     return [[*rest[:place], step, *rest[place:]] for place in range(low, high + 1) if place != index]

@@ -50,6 +50,11 @@ class PlanStep(BaseModel):
     Times that are left out are those of the tables; a stated touch_dry_min holds for paint of the same medium on it, a stated
     full_cure_min for all else. `area_share` is the share of its zones that it covers, `films` how many films it lays there,
     `cup` what it is mixed from, so that steps of one colour come together.
+
+    works_on : ids of the steps it works on: draws out, wipes, softens, fixes, unmasks; its clocks are theirs and nobody else's
+    sitting : what names the steps that are done at one go, wet in wet or from one cup, with one set-up and no wait between them
+    set_up_min : of its time at the bench, what setting up and cleaning take
+    apart : whether its zones are off the model, until they are put together
     """
 
     model_config = ConfigDict(frozen=True, extra="allow")
@@ -72,6 +77,10 @@ class PlanStep(BaseModel):
     area_share: Annotated[float, Field(ge=0, le=1)] | None = None
     films: Annotated[float, Field(ge=0, le=1000)] | None = None
     cup: str = ""
+    works_on: tuple[str, ...] = ()
+    sitting: str = ""
+    set_up_min: Minutes = 0.0
+    apart: bool = False
     done: bool = False
     start: Moment | None = None
     end: Moment | None = None

@@ -216,7 +216,10 @@ def test_nothing_waits_for_a_step_that_is_gone(two):
     project, third = add_step(project, "assemble", ["z1"])
     tied = put(project, "steps", project.step(third).model_copy(update={"after": (first, second)}))
     left = without_step(tied, first)
-    assert [(s.id, s.after) for s in left.steps] == [(second, ()), (third, (second,))]
+    assert [(s.id, s.after) for s in left.steps] == [(third, ())]  # what took the mask off goes with it
+    other, alone = add_step(project, "wash-model", ["z1"], place=0)
+    tied = put(other, "steps", other.step(third).model_copy(update={"after": (alone, second)}))
+    assert without_step(tied, alone).step(third).after == (second,)
 
 
 def test_a_step_is_shared_whatever_else_lies_on_the_zones(two, shelf_paints):

@@ -198,7 +198,9 @@ def _apply(question: LayQuestion, mix: Mix, manner: Manner) -> tuple[Project, st
     if question.replacing:
         project = edit_coat(question.project, question.replacing, draft.kind, mix, manner, draft.name)
         return project, question.replacing
-    return lay(question.project, question.zones, draft.kind, mix, manner, draft.name, question.above)
+    return lay(
+        question.project, question.zones, draft.kind, mix, manner, draft.name, question.above, question.serves
+    )
 
 
 def _pass_by_pass(project: Project, coat: Coat) -> tuple[Lab, ...]:

@@ -27,6 +27,7 @@ class LayQuestion:
     """The document, the zones, the draft, and where it goes.
 
     above : the coat it lies on, `LOWEST`, or None for where its kind usually comes; replacing : the coat that is edited
+    serves : the steps it works on, where they are said
     bottles : the shelf as it is used; retired : names of bottles that are not, by id
     """
 
@@ -37,6 +38,7 @@ class LayQuestion:
     above: str | None = None
     replacing: str | None = None
     retired: Mapping[str, str] | None = None
+    serves: tuple[str, ...] = ()
 
 
 def read_mix(question: LayQuestion) -> tuple[Mix, float | None, str]:

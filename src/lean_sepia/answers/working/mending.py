@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field, replace
 
+from lean_sepia.answers.strata import strata_of
+from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import lay_varnish_at
 from lean_sepia.document.edits.steps import add_step, move_step_to
@@ -19,10 +21,14 @@ from lean_sepia.plan.rules.table import BY_CODE
 
 @dataclass(frozen=True)
 class Mend:
-    """What a button says, and the project as it is then."""
+    """What a button says, and the project as it is then.
+
+    turned : the zones on which it changes what lies on what, with the ΔE00 by which what is seen there changes; such an offer asks
+    """
 
     words: str
     project: Project
+    turned: Mapping[str, float] = field(default_factory=dict)
 
 
 def mend_of(project: Project, finding: Finding) -> Mend | None:
@@ -34,7 +40,22 @@ def mend_of(project: Project, finding: Finding) -> Mend | None:
         cost = weight_of(after)
         if cost < now and finding.key not in {one.key for one in after}:
             found.append((cost, number, mend))
-    return min(found, key=lambda one: one[:2])[2] if found else None
+    if not found:
+        return None
+    best = min(found, key=lambda one: (bool(turned_by(project, one[2].project)), *one[:2]))[2]
+    return replace(best, turned=turned_by(project, best.project))
+
+
+def turned_by(before: Project, after: Project) -> dict[str, float]:
+    """The zones on which the coats that were there lie in another order, with the ΔE00 by which what is seen there changes."""
+    found = {}
+    for zone in before.zones:
+        was = [coat.id for coat in before.coats_of(zone.id)]
+        now = [coat.id for coat in after.coats_of(zone.id) if coat.id in was]
+        if now != [coat for coat in was if coat in now]:
+            one, two = strata_of(before, zone.id).seen, strata_of(after, zone.id).seen
+            found[zone.id] = float(delta_e00(one, two)) if one and two else 0.0
+    return found
 
 
 def _mends(project: Project, finding: Finding) -> Iterator[Mend]:

@@ -9,8 +9,10 @@ from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import fresh_id, put, without
 from lean_sepia.document.edits.mixes import NOTHING_MIXED, ONCE, Manner, Mix, with_recipe, without_unused
-from lean_sepia.document.edits.steps import add_step, move_step, place_for, without_step
+from lean_sepia.document.edits.sittings import as_deep_as_it_serves, at_one_go, done_at_one_go, sitting_end
+from lean_sepia.document.edits.steps import add_step, move_step, place_for, serve_too, without_step
 from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.serving import fitting
 from lean_sepia.document.versions import medium_of
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
@@ -143,10 +145,12 @@ def lay(
     manner: Manner = ONCE,
     name: str = "",
     above: str | None = None,
+    serves: Sequence[str] = (),
 ) -> tuple[Project, str]:
     """Lay one more coat, on several zones at once with the same mix and in one step; returns the id of the first.
 
     above : the coat of the first zone it lies directly on; `LOWEST` to lie under all; None for where its kind usually comes
+    serves : the steps it works on, where they are said; the newest fitting ones where they are not
 
     Raises
     ------
@@ -155,8 +159,10 @@ def lay(
     """
     first = zones[0]
     project, coat = _made(project, first, kind, mix, manner, name, None)
-    place, until = _gap(project, coat, above)
-    place = _on_top_of_all(project, zones[1:], place, until)
+    place, until = _gap(project, coat, above, zones, serves)
+    works_on = tuple(serves) or fitting(project, kind, zones, project.steps[:place])
+    if not works_on:
+        place = _on_top_of_all(project, zones[1:], place, until)
     order = {step.id: index for index, step in enumerate(project.steps)}
     below = [other for other in project.coats_of(first) if order[other.step] < place]
     if KINDS[kind].needs_ground and not below:
@@ -166,24 +172,34 @@ def lay(
             )
         )  # fmt: skip
     step = _step_between(project, coat, place, until)
+    partner = done_at_one_go(project, coat, zones) if above is None and step is None else None
+    if partner is not None:
+        place = sitting_end(project, partner)
     if step is None:
-        project, step = add_step(project, kind, place=place)
+        project, step = add_step(project, kind, place=place, serves=works_on)
+        if partner is not None:
+            project = at_one_go(project, step, partner)
         if above is not None:  # put between two others by the user, it stays there
             project = put(project, "steps", project.step(step).model_copy(update={"by_hand": True}))
     project = put(project, "coats", coat.model_copy(update={"step": step}))
-    return copy_coat(project, coat.id, zones[1:]), coat.id
+    project = copy_coat(project, coat.id, zones[1:])
+    if partner is not None:
+        project = serve_too(project, step, partner)
+    return as_deep_as_it_serves(project, step, works_on if manner.down_to is None else ()), coat.id
 
 
 LOWEST = ""
 
 
-def _gap(project: Project, new: Coat, above: str | None) -> tuple[int, int]:
+def _gap(
+    project: Project, new: Coat, above: str | None, zones: Sequence[str] = (), serves: Sequence[str] = ()
+) -> tuple[int, int]:
     """Between which places in the order of steps a coat comes: the first free one, and the one it must come before."""
     order = {step.id: index for index, step in enumerate(project.steps)}
     mine = project.coats_of(new.zone)
-    if new.nature.is_found:
+    if new.nature.is_found and not (above and project.coat(above).nature.is_found):
         above = LOWEST
-    usual = place_for(project, new.kind, (new.zone,), medium_of(project, new))
+    usual = place_for(project, new.kind, zones or (new.zone,), medium_of(project, new), serves)
     if above is None:
         return usual, usual
     if above == LOWEST:

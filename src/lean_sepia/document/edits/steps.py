@@ -9,21 +9,54 @@ from lean_sepia.document.edits.items import fresh_id, put
 from lean_sepia.document.edits.mixes import without_unused
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
+from lean_sepia.document.serving import fitting, served, served_lasts, zones_of
 from lean_sepia.document.work import found_in, plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.placing import arranged, place_of
 from lean_sepia.plan.usual import usual_kinds
 
 
-def place_for(project: Project, kind: str, zones: Sequence[str] = (), medium: str | None = None) -> int:
-    """Where in the order of steps one of this kind comes: by its phase, the schools, and what speaks against it."""
+def place_for(
+    project: Project,
+    kind: str,
+    zones: Sequence[str] = (),
+    medium: str | None = None,
+    serves: Sequence[str] = (),
+) -> int:
+    """Where in the order of steps one of this kind comes: by its phase, the schools, and what speaks against it.
+
+    What works on others comes right after them: those it names, else the newest fitting ones.
+    """
+    works_on = serves or fitting(project, kind, zones or [zone.id for zone in project.zones], project.steps)
+    if works_on and KINDS[kind].unmasks:
+        return _after_the_sprays(project, works_on)
+    if works_on:
+        return served_lasts(project, works_on)
     step = Step(id="\0", kind=kind, zones=tuple(zones), medium=medium)
     placed = plan_steps(project)
     place = place_of(placed, plan_step(project, step), project.schools)
     if place >= len(placed):
         return len(project.steps)
     return [step.id for step in project.steps].index(placed[place].id)
+
+
+def _after_the_sprays(project: Project, masks: Sequence[str]) -> int:
+    """Where masks come off: before the next coat on what they cover, or after the last spray that they keep off it.
+
+    Patterns are what masks are for: they may lie on what is masked.
+    """
+    order = [step.id for step in project.steps]
+    covered = frozenset().union(*(zones_of(project, project.step(mask)) for mask in masks))
+    place = first = max(order.index(mask) for mask in masks) + 1
+    for index, step in enumerate(project.steps[first:], start=first):
+        nature = step.nature
+        if nature.covers != "nothing" and not nature.is_pattern and zones_of(project, step) & covered:
+            return index
+        if nature.is_pattern or (nature.covers in ("film", "varnish") and nature.tools):
+            place = index + 1
+    return place
 
 
 def add_step(
@@ -33,10 +66,19 @@ def add_step(
     medium: str | None = None,
     title: str = "",
     place: int | None = None,
+    serves: Sequence[str] = (),
 ) -> tuple[Project, str]:
-    """Add a step at a place, else where its kind usually comes; returns its id."""
-    step = Step(id=fresh_id(project.steps, "s"), kind=kind, title=title, zones=tuple(zones), medium=medium)
-    place = place_for(project, kind, zones, medium) if place is None else place
+    """Add a step at a place, else where its kind usually comes; returns its id.
+
+    serves : the steps it works on, where they are said; the newest fitting ones where they are not
+    """
+    place = place_for(project, kind, zones, medium, serves) if place is None else place
+    works_on = serves or fitting(
+        project, kind, zones or [zone.id for zone in project.zones], project.steps[:place]
+    )
+    step = Step(
+        id=fresh_id(project.steps, "s"), kind=kind, title=title, zones=tuple(zones), medium=medium, serves=tuple(works_on)
+    )  # fmt: skip
     return _with_step(project, step, place), step.id
 
 
@@ -55,7 +97,8 @@ def arrange(project: Project, but: Collection[str] = ()) -> Project:
     """Put steps that the user did not place where nothing speaks against them, as far as the order can do that."""
     steps = plan_steps(project)
     movable = {step.id for step in project.steps if not step.by_hand and not step.done and step.nature.to_do}
-    order = [step.id for step in arranged(steps, project.schools, movable - set(but))]
+    laid = {coat.step for coat in project.coats}
+    order = [step.id for step in arranged(steps, project.schools, movable - set(but), laid)]
     if order == [step.id for step in steps]:
         return project
     waiting = iter(order)
@@ -76,14 +119,48 @@ def _ordered(project: Project, order: Sequence[str]) -> Project:
 
 
 def without_step(project: Project, step_id: str) -> Project:
-    """The document without a step; nothing waits for it any more, and what was accepted about it goes too."""
+    """The document without a step; nothing waits for it any more, and what was accepted about it goes too.
+
+    What worked on nothing else goes with it, with its coats.
+    """
+    idle = [step.id for step in project.steps if step.serves and set(step.serves) == {step_id}]
     steps = tuple(
-        step.model_copy(update={"after": tuple(other for other in step.after if other != step_id)})
+        step.model_copy(
+            update={
+                "after": tuple(other for other in step.after if other != step_id),
+                "serves": tuple(other for other in step.serves if other != step_id),
+            }
+        )
+        if step_id in step.after or step_id in step.serves
+        else step
         for step in project.steps
         if step.id != step_id
     )
     accepted = tuple(one for one in project.accepted if step_id not in (one.step, one.after))
-    return project.model_copy(update={"steps": steps, "accepted": accepted})
+    project = project.model_copy(update={"steps": steps, "accepted": accepted})
+    for name in idle:
+        project = remove_step(project, name)
+    return project
+
+
+def serve_too(project: Project, step_id: str, like: str) -> Project:
+    """What works on one step works on another too, on its zones as well."""
+    zones = zones_of(project, project.step(step_id))
+    for step in project.steps:
+        if like not in step.serves or step_id in step.serves or step.done:
+            continue
+        added = [zone for zone in zones if zone not in zones_of(project, step)]
+        coats = [coat for coat in project.coats if coat.step == step.id]
+        for zone in added if coats else ():
+            copied = coats[0].model_copy(
+                update={"id": fresh_id(project.coats, "c"), "zone": zone, "down_to": None}
+            )
+            project = put(project, "coats", copied)
+        own = {"serves": (*step.serves, step_id)} | (
+            {} if coats or not step.zones else {"zones": (*step.zones, *added)}
+        )
+        project = put(project, "steps", step.model_copy(update=own))
+    return project
 
 
 def remove_step(project: Project, step_id: str) -> Project:
@@ -129,7 +206,20 @@ def move_step_to(project: Project, step_id: str, place: int) -> Project:
                 )
             )
     steps.insert(target, moved.model_copy(update={"by_hand": True}))
-    return project.model_copy(update={"steps": tuple(steps)})
+    return _with_servers(project.model_copy(update={"steps": tuple(steps)}), step_id, project)
+
+
+def _with_servers(project: Project, step_id: str, before: Project) -> Project:
+    """What works on a step that was moved stands behind it as it did."""
+    servers = [
+        step for step in before.steps if step_id in served(before, step) and len(served(before, step)) == 1
+    ]
+    if not servers:
+        return project
+    names = {step.id for step in servers}
+    left = [step for step in project.steps if step.id not in names]
+    place = next(i for i, step in enumerate(left) if step.id == step_id) + 1
+    return project.model_copy(update={"steps": (*left[:place], *servers, *left[place:])})
 
 
 def duplicate_step(project: Project, step_id: str) -> tuple[Project, str]:
@@ -140,7 +230,7 @@ def duplicate_step(project: Project, step_id: str) -> tuple[Project, str]:
     for coat in [coat for coat in project.coats if coat.step == step_id]:
         again = coat.model_copy(update={"id": fresh_id(project.coats, "c"), "step": copied.id})
         project = put(project, "coats", again)
-    return project, copied.id
+    return serve_too(project, copied.id, step_id), copied.id
 
 
 _UNDONE: dict[str, object] = {
@@ -180,7 +270,7 @@ def split_step(project: Project, step_id: str, zones: Sequence[str] = ()) -> tup
     for coat in coats:
         if coat.zone in zones:
             project = put(project, "coats", coat.model_copy(update={"step": own.id}))
-    return project, own.id
+    return serve_too(project, own.id, step_id), own.id
 
 
 def _halved(project: Project, step: Step, place: int) -> tuple[Project, str]:
@@ -235,9 +325,12 @@ def join_steps(project: Project, step_id: str, other_id: str) -> Project:
     )  # fmt: skip
     steps = tuple(
         step.model_copy(
-            update={"after": tuple(dict.fromkeys(step_id if n == other_id else n for n in step.after))}
+            update={
+                "after": tuple(dict.fromkeys(step_id if n == other_id else n for n in step.after)),
+                "serves": tuple(dict.fromkeys(step_id if n == other_id else n for n in step.serves)),
+            }
         )
-        if other_id in step.after
+        if other_id in step.after or other_id in step.serves
         else step
         for step in project.steps
     )

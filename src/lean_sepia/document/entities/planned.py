@@ -21,6 +21,8 @@ class Step(Frozen):
     Where coats are laid in it, zones, medium, finish and tool are theirs; `zones`, `medium` and `tool` are for steps without a coat.
     Title and times are kept only where the user gave them. by_hand : whether the user put it where it is, so that nothing moves it
     started, ended : when it was done at the bench, on the clock of the wall; spent_min : how long it took, where that is known
+    serves : the steps it works on: draws out, wipes, softens, fixes, unmasks; the newest fitting ones before it where none is named
+    sitting : what names the steps that are done at one go with it; none where it is done by itself
     ticked : what was ticked off of the list before it; remark : one line from the bench
     """
 
@@ -40,6 +42,8 @@ class Step(Frozen):
     workable_until_min: Minutes | None = None
     removable_until_min: Minutes | None = None
     note: Words = ""
+    serves: tuple[Key, ...] = ()
+    sitting: Name = ""
     by_hand: bool = False
     done: bool = False
     started: Name = ""

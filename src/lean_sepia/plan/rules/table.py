@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from lean_sepia.language import N_
-from lean_sepia.plan.rules import masks, powders, solvents, surfaces, times
+from lean_sepia.plan.rules import masks, powders, reaching, solvents, surfaces, times
 from lean_sepia.plan.rules.finding import Case, Finding, Rule
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import USUAL, Drying
@@ -21,6 +21,12 @@ RULES: tuple[Rule, ...] = (
          N_("Wait, or use liquid mask or putty, which pull less."), times.mask_before_cure, dated=True),
     Rule("too-late", ("stop", "warn"), N_("Blending, cleaning up or unmasking after the second clock has run out: oil dots warn after 12 hours and stop after 48, washes and streaks stop after 12, acrylic that is wiped back after 10 minutes; a liquid mask on for over a week warns."),
          N_("What has set can be glazed over, or taken off with the coat below it: try that on a spare part first."), times.too_late, dated=True),
+    Rule("sealed-in", ("stop", "warn"), N_("Work on what lies under a later film: a stop where its solvent does nothing to that film, such as white spirit under acrylic; else a warning, since the film goes too."),
+         N_("Do it before the film is laid."), reaching.sealed_in),
+    Rule("overspray", ("warn", "note"), N_("A part sprayed beside one that is finished and not masked, on one model. From close by or as a mist it is noted; parts painted off the model are no case."),
+         N_("Mask what is finished, or spray this part before."), reaching.overspray),
+    Rule("painted-under-mask", ("warn",), N_("A full coat or a varnish on a zone that a mask covers meanwhile. Patterns are what masks are for."),
+         N_("Take the mask off first, or paint before it is laid."), reaching.painted_under_mask),
     Rule("mask-left-on", ("stop", "warn"), N_("A mask that nobody takes off; with a varnish, a touch-up or assembly after it, a stop."),
          N_("Take it off as soon as the paint is touch-dry."), masks.mask_left_on, needs=("unmask", "remove-resist")),
     Rule("buried", ("warn",), N_("A base, second colour or primer over markings, chips, streaks, washes, dots or powder of the same zone with no mask between."),

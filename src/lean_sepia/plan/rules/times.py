@@ -73,6 +73,11 @@ def too_late(case: Case) -> Iterator[Hit]:
 def _worked_on(order: Order, index: int) -> Iterator[PlanStep]:
     """What a step works on: the latest of what lies open there that has a second clock for it, with its masks."""
     step = order[index]
+    if step.works_on:
+        yield from (
+            order[order.place[name]] for name in step.works_on if order.place.get(name, index) < index
+        )
+        return
     if step.nature.unmasks:
         masks = sorted({i for ground in order.grounds(index) for i in ground.masks}, reverse=True)
         yield from (order[i] for i in masks)

@@ -10,9 +10,10 @@ from lean_sepia.errors import PlanError
 from lean_sepia.language import _
 from lean_sepia.plan.hours.evenings import Evenings
 from lean_sepia.plan.hours.wall_clock import later
-from lean_sepia.plan.net import links, topological_order
+from lean_sepia.plan.net import Links, links, topological_order
 from lean_sepia.plan.order import Order
 from lean_sepia.plan.schedule.bench_time import Bench, Hours, WallClock
+from lean_sepia.plan.schedule.blocks import Block, Blocks
 from lean_sepia.plan.schedule.search import best_placing
 from lean_sepia.plan.schedule.serial import Placing, Problem, Task
 from lean_sepia.plan.step import PlanStep
@@ -23,12 +24,16 @@ _LONG_AGO = 30 * 24 * 60.0
 
 @dataclass(frozen=True)
 class Placed:
-    """A step in time; `ready` is its end plus the wait that the following steps need."""
+    """A step in time; `ready` is its end plus the wait that the following steps need.
+
+    parts : when it is worked on, one evening after the other; one part of what is done without a break
+    """
 
     id: str
     start: datetime
     end: datetime
     ready: datetime
+    parts: tuple[tuple[datetime, datetime], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -60,9 +65,9 @@ def build_schedule(
         A step is longer than every evening, there are no hours for it, or the plan is circular.
     """
     before = links(steps, drying)
-    order = topological_order(steps, before)
+    topological_order(steps, before)
     for step in steps:
-        if step.hands_min > evenings.longest_min and not step.done:
+        if step.hands_min > evenings.longest_min and not step.done and not step.set_up_min:
             raise PlanError(
                 _(
                     "Step {0!r} takes {1:g} min and the longest evening has {2} min. A step is not split: make it two steps, or the evening longer."
@@ -74,10 +79,38 @@ def build_schedule(
     outside = _daylight(steps, evenings, outdoors)
     indoors = Hours(evenings, clock)
     tasks = [_task(step, drying, clock, outside is not None) for step in steps]
-    problem = Problem.of(
-        tasks, before, _limits(steps, drying), indoors, Hours(outside, clock) if outside else indoors
+    blocks, net, order = _in_blocks(
+        steps, before, min(evenings.longest_min, (outside or evenings).longest_min)
     )
-    return _summary(steps, best_placing(problem, order), clock)
+    problem = Problem.of(
+        [_whole(block, tasks) for block in blocks.blocks], net, blocks.limits(_limits(steps, drying)), indoors,
+        Hours(outside, clock) if outside else indoors,
+    )  # fmt: skip
+    return _summary(steps, blocks, before, tasks, best_placing(problem, order), clock)
+
+
+def _in_blocks(
+    steps: Sequence[PlanStep], before: Links, longest_min: float
+) -> tuple[Blocks, Links, list[int]]:
+    """The steps in blocks, what each waits for, and an order of them; sittings whose parts wait for what lies between come apart."""
+    for together in (True, False):
+        blocks = Blocks.made(steps, longest_min, together=together)
+        net = blocks.links(before)
+        try:
+            return blocks, net, topological_order([steps[b.members[0][0]] for b in blocks.blocks], net)
+        except PlanError:
+            if not together:
+                raise
+    raise AssertionError  # the loop ends before
+
+
+def _whole(block: Block, tasks: Sequence[Task]) -> Task:
+    """A block as one task."""
+    own = [tasks[index] for index, _minutes in block.members]
+    if own[0].fixed is not None:
+        return own[0]
+    cup = next((task.cup for task in reversed(own) if task.cup), "")
+    return Task(block.hands, own[-1].alone, any(task.outdoors for task in own), cup)
 
 
 def _task(step: PlanStep, drying: Drying, clock: WallClock, outdoor_hours: bool) -> Task:
@@ -113,7 +146,8 @@ def _limits(steps: Sequence[PlanStep], drying: Drying) -> dict[int, tuple[int, f
     for index, step in enumerate(order):
         if not step.nature.softens:
             continue
-        for below in order.open_below(index):
+        theirs = [order[order.place[name]] for name in step.works_on if name in order.place]
+        for below in theirs or order.open_below(index):
             wait = drying.wait(below, step)
             ends = [value for value in (wait.late, wait.closed) if value is not None]
             if ends and below.nature.leaves_film:
@@ -122,21 +156,53 @@ def _limits(steps: Sequence[PlanStep], drying: Drying) -> dict[int, tuple[int, f
     return limits
 
 
-def _summary(steps: Sequence[PlanStep], placing: Placing, clock: WallClock) -> Schedule:
-    slots = [placing.slots[index] for index in range(len(steps))]
-    ready = [placing.problem.ready(index, slot.end) for index, slot in enumerate(slots)]
+def _summary(
+    steps: Sequence[PlanStep],
+    blocks: Blocks,
+    before: Links,
+    tasks: Sequence[Task],
+    placing: Placing,
+    clock: WallClock,
+) -> Schedule:
+    spans = [_spans(blocks, placing, index) for index in range(len(steps))]
+    waits: list[float | None] = [None] * len(steps)
+    for then, earlier in enumerate(before):
+        for i, wait in earlier.items():
+            if steps[i].sitting and steps[i].sitting == steps[then].sitting:
+                continue
+            waits[i] = max(wait, waits[i] or 0.0)
+    ready = [
+        spans[index][-1][1] + (task.alone if wait is None else wait)
+        for index, (task, wait) in enumerate(zip(tasks, waits, strict=True))
+    ]
     finish = max(ready)
     path: list[str] = []
-    index: int | None = ready.index(finish)
-    while index is not None and steps[index].id not in path:
-        path.append(steps[index].id)
-        index = slots[index].cause
+    block: int | None = blocks.of[ready.index(finish)][-1]
+    last = ready.index(finish)
+    while block is not None and steps[last].id not in path:
+        path.append(steps[last].id)
+        block = placing.slots[block].cause
+        last = blocks.blocks[block].members[-1][0] if block is not None else last
     placed = [
-        Placed(step.id, clock.moment(slot.start), clock.moment(slot.end), clock.moment(when))
-        for step, slot, when in zip(steps, slots, ready, strict=True)
-    ]
+        Placed(
+            step.id, clock.moment(span[0][0]), clock.moment(span[-1][1]), clock.moment(when),
+            tuple((clock.moment(a), clock.moment(b)) for a, b in span),
+        )
+        for step, span, when in zip(steps, spans, ready, strict=True)
+    ]  # fmt: skip
     _late, _finish, changes = placing.cost()
     return Schedule(tuple(placed), clock.moment(finish), tuple(reversed(path)), changes)
+
+
+def _spans(blocks: Blocks, placing: Placing, index: int) -> list[tuple[float, float]]:
+    """When a step is worked on, in minutes of the clock."""
+    found = []
+    for number in blocks.of[index]:
+        block, slot = blocks.blocks[number], placing.slots[number]
+        begin = slot.start + block.offset(index)
+        alone = len(block.members) == 1
+        found.append((slot.start, slot.end) if alone else (begin, begin + dict(block.members)[index]))
+    return found
 
 
 def lay_without_waiting(steps: Sequence[PlanStep], start: datetime, evenings: Evenings) -> list[PlanStep]:

@@ -243,6 +243,16 @@ class Kind:
         return self.damages and self.leaves_film
 
     @cached_property
+    def cleans(self) -> bool:
+        """Whether it washes what is to be painted."""
+        return self.phase is Phase.CLEANING
+
+    @cached_property
+    def wet_in_wet(self) -> bool:
+        """Whether several colours of it are laid into each other while they are wet: dots, streaks."""
+        return self.is_dots or self.is_streaks
+
+    @cached_property
     def on_a_ground(self) -> bool:
         """Whether it is of the families that lie on full coats and never under them."""
         return self.family in ("varnish", "marking", "glaze", "spots", "powder")

@@ -1,0 +1,1 @@
+"""Whole jobs from open files: read, laid as the sheet lays, and told."""

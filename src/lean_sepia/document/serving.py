@@ -1,0 +1,67 @@
+"""Which steps of a document work on which others, and which are done at one go."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from functools import cache
+
+from lean_sepia.document.entities.planned import Step
+from lean_sepia.document.model import Project
+from lean_sepia.plan.kinds import KINDS
+
+
+@cache
+def serving_kinds() -> frozenset[str]:
+    """The kinds of step that work on what others lay."""
+    return frozenset(name for kind in KINDS.values() for name in kind.served_by)
+
+
+def zones_of(project: Project, step: Step) -> frozenset[str]:
+    """The zones a step is on: those of its coats and its own, all where it has none."""
+    mine = {coat.zone for coat in project.coats if coat.step == step.id} | set(step.zones)
+    return frozenset(mine or (zone.id for zone in project.zones))
+
+
+def fitting(project: Project, kind: str, zones: Iterable[str], before: Sequence[Step]) -> tuple[str, ...]:
+    """The newest steps among some, on each of the zones, that a kind works on; none where it works on nothing."""
+    if kind not in serving_kinds():
+        return ()
+    wanted = set(zones)
+    found: dict[str, None] = {}
+    for step in reversed(before):
+        if kind not in step.nature.served_by:
+            continue
+        mine = zones_of(project, step) & wanted
+        if mine:
+            found[step.id] = None
+            for other in before:  # what is done at one go is worked on at one go
+                if step.sitting and other.sitting == step.sitting and kind in other.nature.served_by:
+                    found[other.id] = None
+            wanted -= mine
+        if not wanted:
+            break
+    order = {step.id: index for index, step in enumerate(before)}
+    return tuple(sorted(found, key=order.__getitem__))
+
+
+def served(project: Project, step: Step) -> tuple[str, ...]:
+    """The steps that one works on: those it names, else the newest fitting ones before it."""
+    if step.kind not in serving_kinds():
+        return ()
+    present = {other.id for other in project.steps}
+    named = tuple(name for name in step.serves if name in present)
+    if named:
+        return named
+    places = (i for i, other in enumerate(project.steps) if other.id == step.id)
+    index = next(places, len(project.steps))  # one that is tried for comes last
+    return fitting(project, step.kind, zones_of(project, step), project.steps[:index])
+
+
+def served_lasts(project: Project, names: Iterable[str]) -> int:
+    """Behind which place in the order of steps comes what works on these: after them and all that works on them already."""
+    wanted = set(names)
+    last = -1
+    for index, step in enumerate(project.steps):
+        if step.id in wanted or (step.kind in serving_kinds() and wanted & set(served(project, step))):
+            last = index
+    return last + 1
