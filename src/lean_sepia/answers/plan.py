@@ -129,8 +129,9 @@ def answer(question: PlanQuestion) -> PlanAnswer:
     except ValueError:
         fault = _("A start is written 2026-11-30T19:00; found {0!r}.").format(question.start)
         return PlanAnswer(question, findings, None, (), fault, quiet)
-    timed = _timed(question, schedule)
-    findings = tuple(dict.fromkeys([*findings, *(f for f in timed if f.key not in question.accepted)]))
+    every = _timed(question, schedule)
+    findings = tuple(f for f in every if f.key not in question.accepted)
+    quiet = tuple(f for f in every if f.key in question.accepted)
     found = PlanAnswer(question, findings, schedule, _used(schedule, evenings, begin), "", quiet)
     return replace(found, dropped=_to_drop(found, begin, evenings)) if found.late else found
 
@@ -144,7 +145,7 @@ def schedule_of(
 
 
 def _timed(question: PlanQuestion, schedule: Schedule) -> list[Finding]:
-    """What the second clocks say of the schedule: waits are kept by it, what can still be worked may not be."""
+    """All that is found once everything has its time: how old a film is decides what bites it, and second clocks run; waits are kept."""
     placed = {one.id: one for one in schedule.steps}
     dated = [
         step.model_copy(update={"start": placed[step.id].start, "end": placed[step.id].end})
@@ -152,7 +153,8 @@ def _timed(question: PlanQuestion, schedule: Schedule) -> list[Finding]:
         else step
         for step in question.steps
     ]
-    return [f for f in check_plan(dated, question.schools, question.drying) if f.code == "too-late"]
+    kept = ("not-cured", "mask-before-cure")  # by the schedule
+    return [f for f in check_plan(dated, question.schools, question.drying) if f.code not in kept]
 
 
 def _used(schedule: Schedule, evenings: Evenings, begin: datetime) -> tuple[Window, ...]:

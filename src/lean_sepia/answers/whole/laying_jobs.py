@@ -231,7 +231,18 @@ def _coats(
                 result = put(result, "coats", result.coat(coat).model_copy(update={"down_to": there}))
     if after and step not in known:
         result = put(result, "steps", result.step(step).model_copy(update={"after": after}))
+        result = _behind(result, step, after[0])
     return result, step, coats
+
+
+def _behind(project: Project, step: str, named: str) -> Project:
+    """A step that comes after another in the work stands behind it."""
+    order = [one.id for one in project.steps]
+    if order.index(step) > order.index(named):
+        return project
+    left = [one for one in project.steps if one.id != step]
+    place = next(i for i, one in enumerate(left) if one.id == named) + 1
+    return project.model_copy(update={"steps": (*left[:place], project.step(step), *left[place:])})
 
 
 def _above(state: Laid, entry: Entry, zones: Sequence[str]) -> tuple[str | None, tuple[str, ...]]:

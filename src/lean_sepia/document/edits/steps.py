@@ -76,6 +76,9 @@ def add_step(
     works_on = serves or fitting(
         project, kind, zones or [zone.id for zone in project.zones], project.steps[:place]
     )
+    if works_on and zones and KINDS[kind].draws_out:  # what is done at one go is drawn out at one go
+        theirs = [zone for name in works_on for zone in sorted(zones_of(project, project.step(name)))]
+        zones = list(dict.fromkeys([*zones, *theirs]))
     step = Step(
         id=fresh_id(project.steps, "s"), kind=kind, title=title, zones=tuple(zones), medium=medium, serves=tuple(works_on)
     )  # fmt: skip

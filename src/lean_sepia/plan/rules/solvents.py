@@ -14,6 +14,7 @@ from lean_sepia.plan.rules.finding import Case, Hit, Severity, milder
 from lean_sepia.plan.step import PlanStep
 
 _YOUNG = timedelta(hours=12)  # overnight is safe
+_UNLOADED = ("sponge", "drybrush")  # too little is on them to bite
 _SEAL = N_(
     "Seal it with an acrylic coat first and let that dry overnight, or take a medium that does not bite."
 )
@@ -25,7 +26,7 @@ def solvent_attacks_base(case: Case) -> Iterator[Hit]:
     """A carrier that dissolves what lies open below."""
     order = case.order
     for index, step in enumerate(order):
-        if not step.wet or not CARRIERS[step.solvent].solvent:
+        if not step.wet or not CARRIERS[step.solvent].solvent or step.tool in _UNLOADED:
             continue
         for below in order.open_below(index):
             hit = _unknown(order, index, below) if _is_unknown(below) else _attack(step, below)
@@ -69,6 +70,8 @@ def _is_meant(step: PlanStep, below: PlanStep) -> bool:
     """Work that is there to move what was laid, a second pass of one glaze, and a sprayed coat of one medium over itself."""
     if step.nature.moves:
         return below.nature.is_fine
+    if step.sitting and step.sitting == below.sitting:  # wet in wet
+        return True
     if step.kind == below.kind and step.nature.over_itself is not None:
         return True
     return (
