@@ -171,10 +171,12 @@ def test_a_mix_of_itself_and_a_retired_bottle_are_refused(ask, worked, shelf_pai
         answer(question)
 
 
-def test_a_second_found_finish_or_one_above_others_is_refused(ask):
-    once = ask("found", "#888888", above=LOWEST).project
-    with pytest.raises(SepiaError, match="two found finishes"):
-        ask("found", "#777777", project=once, above=LOWEST)
+def test_what_is_there_already_may_have_layers_and_lies_under_all_else(ask):
+    once = ask("found", "#888888", above=LOWEST)
+    again = ask("found", "#777777", project=once.project, above=once.coat)
+    assert [coat.kind for coat in again.project.coats_of("hull")][:3] == ["found", "found", "primer"]
+    assert again.project.coats_of("hull")[1].id == again.coat
+    assert ask("found", "#777777", project=once.project).project.coats_of("hull")[0].kind == "found"
 
 
 def test_cans_are_laid_alone(worked, shelf_paints):

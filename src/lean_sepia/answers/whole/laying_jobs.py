@@ -11,9 +11,9 @@ from lean_sepia.answers.coats.mixing import LayQuestion
 from lean_sepia.answers.whole.job_file import Entry, JobFile, On
 from lean_sepia.answers.working.mending import mend_of
 from lean_sepia.document.check import fault_of_edit
-from lean_sepia.document.edits.coats import LOWEST, lay, remove_coat
+from lean_sepia.document.edits.coats import LOWEST, lay_layer, remove_coat
 from lean_sepia.document.edits.items import put
-from lean_sepia.document.edits.mixes import Manner, Mix
+from lean_sepia.document.edits.mixes import Mix
 from lean_sepia.document.edits.planning import set_school
 from lean_sepia.document.edits.steps import add_step, arrange, remove_step
 from lean_sepia.document.edits.zones import add_subject, add_zone, state_target
@@ -92,7 +92,7 @@ def _ground(job: JobFile) -> tuple[Project, dict[str, str]]:
         below: str | None = None
         for layer in given.found:
             mix = Mix(lab=layer.lab, finish=layer.finish, medium=layer.medium)
-            project, below = lay(project, [zone], "found", mix, Manner(), layer.name, below or LOWEST)
+            project, below = lay_layer(project, zone, mix, layer.name, below)
     return project, zones
 
 

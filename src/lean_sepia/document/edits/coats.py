@@ -19,6 +19,8 @@ from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.names import Finish
 
+_FOUND = "found"
+
 
 @dataclass(frozen=True)
 class Marks:
@@ -32,7 +34,14 @@ class Marks:
 
 def lay_found(project: Project, zone_id: str, lab: Lab, finish: Finish = "flat") -> Project:
     """Say what a zone looks like before anything is laid on it: the lowest coat, with nothing to do."""
-    return _laid(project, zone_id, "found", Mix(lab=lab, finish=finish), ONCE)
+    return _laid(project, zone_id, _FOUND, Mix(lab=lab, finish=finish), ONCE)
+
+
+def lay_layer(
+    project: Project, zone_id: str, mix: Mix, name: str = "", on: str | None = None
+) -> tuple[Project, str]:
+    """Say one more layer of what a zone looks like already, on another of them or under all else; returns the coat's id."""
+    return lay(project, [zone_id], _FOUND, mix, ONCE, name, on or LOWEST)
 
 
 def lay_primer(project: Project, zone_id: str, mix: Mix, manner: Manner = ONCE) -> Project:

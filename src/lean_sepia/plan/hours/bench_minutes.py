@@ -57,7 +57,7 @@ def work_minutes(
     rate = _rate(nature, tool, loose)
     if rate is None:
         return None
-    spots = nature.covers in ("spots", "loose", "resist", "taken") or loose
+    spots = nature.in_spots or nature.covers == "loose" or loose
     covered = area_cm2 if spots else area_cm2 * share
     once = covered / rate
     pause = _DRAWN_OUT_PAUSE if tool and TOOLS[tool].drawn_out else _PAUSES.get(tool or "", 0.0)

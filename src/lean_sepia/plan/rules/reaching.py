@@ -15,10 +15,9 @@ def sealed_in(case: Case) -> Iterator[Hit]:
     """Work on what lies under a later film."""
     order = case.order
     for index, step in enumerate(order):
-        for name in step.works_on:
-            place = order.place.get(name)
-            if place is None or place >= index or step.nature.unmasks:
-                continue
+        if step.nature.unmasks:
+            continue
+        for place in _worked_on(order, index):
             film = _film_between(order, place, index)
             if film is None:
                 continue
@@ -35,6 +34,16 @@ def sealed_in(case: Case) -> Iterator[Hit]:
                     words,
                     _("It takes {0} too: do it before, or mean it.").format(film.name),
                 )
+
+
+def _worked_on(order: Order, index: int) -> list[int]:
+    """The places of what a step works on: what it names, else the newest that its kind works on where it is."""
+    step = order[index]
+    if step.works_on:
+        return [place for name in step.works_on if (place := order.place.get(name, index)) < index]
+    fitting = (order.place[earlier.id] for earlier in order.earlier(index) if step.serves(earlier))
+    newest = next(fitting, None)
+    return [] if newest is None else [newest]
 
 
 def _film_between(order: Order, low: int, high: int) -> PlanStep | None:
