@@ -96,6 +96,15 @@ def needed(project: Project, coat: Coat) -> BatchVolume:
     return usual_volume(area and area * coat.area_share, coat.passes, coat.thinner_share, coat.tool, reserve)
 
 
+def at_one_go(project: Project) -> list[list[Coat]]:
+    """The coats that are on, step by step; those of a sitting together, since its cups are mixed once."""
+    groups: dict[str, list[Coat]] = {}
+    for step in project.steps:
+        coats = [coat for coat in project.coats if coat.step == step.id and coat.on]
+        groups.setdefault((step.sitting and f"sitting {step.sitting}") or step.id, []).extend(coats)
+    return [coats for coats in groups.values() if coats]
+
+
 def cups_of(project: Project, coats: Sequence[Coat]) -> list[Cup]:
     """The mixes of coats that are laid in one step; coats of the same mix share a cup."""
     same: dict[object, list[Coat]] = {}

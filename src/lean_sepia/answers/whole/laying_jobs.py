@@ -53,11 +53,19 @@ def lay_job(job: JobFile, bottles: Sequence[Paint]) -> Laid:
     """
     project, zones = _ground(job)
     state = Laid(project, zones=zones)
-    for entry in _in_turn(job):
-        try:
-            state = _one(state, entry, bottles)
-        except SepiaError as error:
-            state = replace(state, refused=(*state.refused, (entry.id, str(error))))
+    waiting, refused = _in_turn(job), dict[str, str]()
+    while waiting:  # what finds no ground yet may find one once the rest is laid
+        left = []
+        for entry in waiting:
+            try:
+                state = _one(state, entry, bottles)
+            except SepiaError as error:
+                refused[entry.id] = str(error)
+                left.append(entry)
+        if len(left) == len(waiting):
+            break
+        waiting = left
+    state = replace(state, refused=tuple((entry.id, refused[entry.id]) for entry in waiting))
     for then in job.then:
         state = _then(state, then.do, then.code, then.id, asked=then.asked)
     present = {step.id for step in state.project.steps}

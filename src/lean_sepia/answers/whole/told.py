@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from lean_sepia.answers.amounts import cups_of
+from lean_sepia.answers.amounts import at_one_go, cups_of
 from lean_sepia.answers.plan import PlanAnswer, answer, ask
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.whole.laying_jobs import Laid
 from lean_sepia.answers.working.mending import mend_of
 from lean_sepia.document.called import title_of
 from lean_sepia.document.serving import served, zones_of
-from lean_sepia.document.work import coats_in
 from lean_sepia.plan.schedule.build import Placed
 
 
@@ -141,8 +140,8 @@ def _offers(state: Laid, plan: PlanAnswer) -> list[dict[str, Any]]:
 def _cups(state: Laid) -> list[dict[str, Any]]:
     """Every cup once, for all the entries that are laid from it."""
     cups = []
-    for step in state.project.steps:
-        for cup in cups_of(state.project, coats_in(state.project, step.id)):
+    for coats in at_one_go(state.project):
+        for cup in cups_of(state.project, coats):
             names = {_entry_of_coat(state, coat.id) for coat in cup.coats}
             cups.append(
                 {

@@ -174,6 +174,9 @@ def lay(
         place = _on_top_of_all(project, zones[1:], place, until)
     order = {step.id: index for index, step in enumerate(project.steps)}
     below = [other for other in project.coats_of(first) if order[other.step] < place]
+    if KINDS[kind].needs_ground and not below and above is None and (mine := project.coats_of(first)):
+        below = [mine[0]]  # it lies on something: on the lowest there is
+        place = until = max(place, order[mine[0].step] + 1)
     if KINDS[kind].needs_ground and not below:
         raise EditError(
             _("{0} lies on something, and nothing lies on {1} there. Say what is there already, or lay a base first.").format(

@@ -100,7 +100,14 @@ def _severity(step: PlanStep, below: PlanStep, severity: Severity) -> Severity |
 
 def _is_aged_and_sprayed(step: PlanStep, below: PlanStep) -> bool:
     age = _age(step, below)
-    return CARRIERS[step.solvent].flashes_off and step.sprayed and age is not None and age >= _YOUNG
+    cured = timedelta(minutes=MEDIA[str(below.medium)].full_cure_min)
+    if CARRIERS[step.solvent].flashes_off:
+        cured = min(cured, _YOUNG)
+    return (
+        step.sprayed
+        and age is not None
+        and age >= max(cured, _YOUNG if not CARRIERS[step.solvent].flashes_off else cured)
+    )
 
 
 def _age(step: PlanStep, below: PlanStep) -> timedelta | None:
