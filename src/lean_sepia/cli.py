@@ -13,6 +13,7 @@ from lean_sepia import __version__
 from lean_sepia.commands.evidence import film, sample
 from lean_sepia.commands.exporting import command_of
 from lean_sepia.commands.planning import job, plan_group
+from lean_sepia.commands.projecting import project_group
 from lean_sepia.commands.questions import amount, ratio, show
 from lean_sepia.commands.recipes import fade, fit, glaze, mix, predict
 from lean_sepia.commands.shelving import shelf, swatch_card
@@ -43,6 +44,7 @@ for _command in (
     wear,
     job,
     plan_group,
+    project_group,
     swatch_card,
     shelf,
     amount,

@@ -109,6 +109,9 @@ def _circle(project: Project) -> str | None:
     waits = {step.id: step.after for step in project.steps if step.after}
     if (stuck := _in_a_circle(waits)) is not None:
         return _("step {0!r} waits for itself").format(project.step(stuck).title or stuck)
+    serving = {step.id: step.serves for step in project.steps if step.serves}
+    if (stuck := _in_a_circle(serving)) is not None:
+        return _("step {0!r} works on what works on it").format(project.step(stuck).title or stuck)
     return None
 
 
@@ -244,6 +247,7 @@ def dangling_reference(project: Project) -> str | None:
         *(("recipe", coat.recipe, f"coat {coat.id!r}") for coat in project.coats if coat.recipe),
         *(("zone", zone, f"step {step.id!r}") for step in project.steps for zone in step.zones),
         *(("step", other, f"step {step.id!r}") for step in project.steps for other in step.after),
+        *(("step", other, f"step {step.id!r}") for step in project.steps for other in step.serves),
         *(("step", a.step, "an accepted finding") for a in project.accepted),
         *(("step", a.after, "an accepted finding") for a in project.accepted if a.after),
     ]

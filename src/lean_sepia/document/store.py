@@ -32,8 +32,8 @@ from lean_sepia.files.in_use import Hold, hold
 from lean_sepia.files.sqlite import FAULTS, Database, is_hindered, reason, seal_of
 from lean_sepia.language import _
 
-_MOST_PHOTO = 1 << 30
-_MEDIA_TYPE_LENGTH, _ANY_PICTURE = 100, "image/*"
+MOST_PHOTO = 1 << 30
+_MEDIA_TYPE_LENGTH, ANY_PICTURE = 100, "image/*"
 
 
 class ProjectStore:
@@ -289,7 +289,7 @@ class ProjectStore:
             with self._db.looking() as db:
                 row = db.execute(
                     "SELECT bytes FROM photo WHERE sha256 = ? AND typeof(bytes) = 'blob' AND length(bytes) <= ?",
-                    (sha256, _MOST_PHOTO),
+                    (sha256, MOST_PHOTO),
                 ).fetchone()
         except FAULTS as error:
             raise self._unread(error) from None
@@ -382,7 +382,7 @@ class ProjectStore:
             with contextlib.suppress(ProjectFileError):
                 data = self.photo(photo.sha256)
                 if hashlib.sha256(data).hexdigest() == photo.sha256:
-                    other.add_photo(photo.sha256, _ANY_PICTURE, photo.name, data)
+                    other.add_photo(photo.sha256, ANY_PICTURE, photo.name, data)
 
     def close(self) -> None:
         """Close the file; it can be copied as a single file."""

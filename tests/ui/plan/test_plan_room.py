@@ -210,7 +210,9 @@ def test_a_step_is_added_where_it_comes(room):
     assert {finding.code for finding in room.answer.findings} <= {
         "powder-fades-under-varnish",
         "chips-after-wash",
+        "solvent-attacks-base",
     }
+    assert {one.severity for one in room.answer.findings if one.code == "solvent-attacks-base"} <= {"note"}
 
 
 def test_by_part_shows_a_lane_for_each_zone(room, qtbot):
