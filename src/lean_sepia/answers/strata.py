@@ -95,17 +95,17 @@ def same_inputs(one: Inputs, other: Inputs) -> bool:
 def strata_of(project: Project, zone_id: str) -> Strata:
     """Predict a zone's coats that are switched on, in the order of their steps."""
     coats = project.coats_of(zone_id)
-    varnish = final_varnish(coats)
+    varnish, sheens = final_varnish(coats), sheens_of(coats)
     coatings = [coating_of(project, coat) for coat in coats]
     laid = [(coat, coating) for coat, coating in zip(coats, coatings, strict=True) if coat.on]
     laid, breaks = on_panels(laid)
     runs = [
-        (_run_of(laid, varnish, place), weight)
+        (_run_of(laid, varnish, place, sheens), weight)
         for place, weight in places((c.profile for _, c in laid), breaks)
     ]
     mean = _Run.mean(runs)
     profiles = {coating.profile for _coat, coating in laid if coating.profile and coating.profile != PANELS}
-    at = {name: [_run_of(laid, varnish, place) for place in ends(name)] for name in profiles}
+    at = {name: [_run_of(laid, varnish, place, sheens) for place in ends(name)] for name in profiles}
     bands, at_ends = [], None
     for coat, coating in zip(coats, coatings, strict=True):
         both = None
@@ -175,8 +175,13 @@ class _Run:
         )  # fmt: skip
 
 
-def _run_of(laid: Sequence[tuple[Coat, Coating]], varnish: str | None, place: Place) -> _Run:
-    """The coats laid one after another at one place of the zone."""
+def _run_of(
+    laid: Sequence[tuple[Coat, Coating]],
+    varnish: str | None,
+    place: Place,
+    sheens: Sequence[tuple[float, Finish | None]],
+) -> _Run:
+    """The coats laid one after another at one place of the zone; the varnishes of `sheens` lie on shares of all of it."""
     stack, run, ground = Stack(), _Run(), None
     for coat, whole in laid:
         coating = whole.at(place)
@@ -190,7 +195,8 @@ def _run_of(laid: Sequence[tuple[Coat, Coating]], varnish: str | None, place: Pl
         if stage != "seen":
             run.exposed = ground
             run.fresh = ground if stage == "fresh" else run.fresh
-    run.seen = stack.seen_xyz(varnish)
+    parts = [(share, xyz) for share, sheen in sheens if share and (xyz := stack.seen_xyz(sheen)) is not None]
+    run.seen = sum(share * xyz for share, xyz in parts) if parts else None  # type: ignore[assignment]
     return run
 
 
@@ -204,8 +210,18 @@ def _pair(near: FloatArray | None, far: FloatArray | None) -> tuple[Lab, Lab] | 
 
 
 def final_varnish(coats: Sequence[Coat]) -> Finish | None:
-    """The sheen of the last varnish that is on; None where none is: then coats are seen at their own sheen."""
-    return next((c.nature.finish for c in reversed(coats) if c.on and c.nature.is_varnish), None)
+    """The sheen of the last varnish on most of a zone; None where none is: there coats are seen at their own sheen."""
+    return max(sheens_of(coats), key=lambda part: part[0])[1]
+
+
+def sheens_of(coats: Sequence[Coat]) -> list[tuple[float, Finish | None]]:
+    """The shares of a zone, the uppermost varnish first, and the sheen of each; what none covers is last, with None."""
+    left, parts = 1.0, list[tuple[float, Finish | None]]()
+    for coat in reversed(coats):
+        if coat.on and coat.nature.is_varnish:
+            parts.append((left * coat.area_share, coat.nature.finish))
+            left *= 1 - coat.area_share
+    return [*parts, (left, None)]
 
 
 def coating_of(project: Project, coat: Coat) -> Coating:

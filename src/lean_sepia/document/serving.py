@@ -8,12 +8,18 @@ from functools import cache
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.traits.kind import Kind
 
 
 @cache
 def serving_kinds() -> frozenset[str]:
     """The kinds of step that work on what others lay."""
     return frozenset(name for kind in KINDS.values() for name in kind.served_by)
+
+
+def may_serve(kind: str, laid: Kind) -> bool:
+    """Whether a kind can work on another where that is said: what its row says, and wiping on paint, which is rubbed through."""
+    return kind in laid.served_by or (KINDS[kind].wipes and laid.is_paint and not laid.is_found)
 
 
 def zones_of(project: Project, step: Step) -> frozenset[str]:
@@ -34,14 +40,23 @@ def fitting(project: Project, kind: str, zones: Iterable[str], before: Sequence[
         mine = zones_of(project, step) & wanted
         if mine:
             found[step.id] = None
-            for other in before:  # what is done at one go is worked on at one go
-                if step.sitting and other.sitting == step.sitting and kind in other.nature.served_by:
-                    found[other.id] = None
             wanted -= mine
         if not wanted:
             break
     order = {step.id: index for index, step in enumerate(before)}
-    return tuple(sorted(found, key=order.__getitem__))
+    return tuple(
+        n for n in sorted(at_one_sitting(project, kind, found), key=lambda n: order.get(n, -1)) if n in order
+    )
+
+
+def at_one_sitting(project: Project, kind: str, names: Iterable[str]) -> tuple[str, ...]:
+    """Steps and all that is done at one go with them and that a kind works on: what is laid at one go is worked on at one go."""
+    found = dict.fromkeys(names)
+    sittings = {step.sitting for step in project.steps if step.id in found and step.sitting}
+    for step in project.steps:
+        if step.sitting in sittings and kind in step.nature.served_by:
+            found[step.id] = None
+    return tuple(found)
 
 
 def served(project: Project, step: Step) -> tuple[str, ...]:

@@ -10,6 +10,7 @@ from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.serving import served
 from lean_sepia.document.versions import finish_of, medium_of
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.hours.bench_minutes import set_up_minutes, work_minutes
 from lean_sepia.plan.hours.wall_clock import read_written
@@ -53,7 +54,8 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
             "id": step.id, "title": title_of(project, step), "kind": step.kind, "zones": tuple(zones) or "all",
             "model": models.pop() if len(models) == 1 else "",
             "material": {"medium": medium, "finish": finish} if medium else None, "after": _kept(step.after, project),
-            "carrier": step.carrier or next((coat.carrier for coat in coats if coat.carrier), None), "application": tool,
+            "carrier": step.carrier or next((coat.carrier for coat in coats if coat.carrier), None) or _rubbed_with(project, step),
+            "application": tool,
             "place": place_of_work(project, step, tool), "area_share": max((c.area_share for c in coats), default=None),
             **_hours(project, step, coats, tool, zones),
             "works_on": served(project, step), "sitting": step.sitting,
@@ -63,6 +65,18 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
             **_done_at(step),
         }
     )  # fmt: skip
+
+
+def _rubbed_with(project: Project, step: Step) -> str | None:
+    """What paint is rubbed through with where nobody says: water, where its medium stays mild."""
+    if not step.serves or not step.nature.wipes:
+        return None
+    for name in served(project, step):
+        laid = [coat for coat in project.coats if coat.step == name]
+        medium = medium_of(project, laid[0]) if laid else None
+        if medium and MEDIA[medium].mild and step.kind not in project.step(name).nature.served_by:
+            return "water"
+    return None
 
 
 def place_of_work(project: Project, step: Step, tool: str | None) -> str | None:

@@ -222,7 +222,7 @@ KINDS: dict[str, Kind] = {
     "graphite": Kind(
         title=N_("Graphite"), family="powder", covers="spots", hands_on_min=10, room="wear", tools=_ANY_SPOT, medium="pigment",
         stage="seen", phase=Phase.POLISHING, cloths=False, masks=False, looks=(), sets_min=None, over_itself=None,
-        served_by=_NONE, next="powder", metal=True, usual=Preset(area_share=0.01), cautions=("grains",),
+        served_by=_NONE, next="powder", metal=True, colour=(46.0, 0.0, -2.0), usual=Preset(area_share=0.01), cautions=("grains",),
         heed=(N_("Graphite dust conducts: keep it off electrics."),),
         ready=(N_("Clean fingers or a cotton bud: grease takes the shine."),),
         undone=(Undo(None, N_("Wipe it off with a soft rubber; a trace of shine stays."), False),),

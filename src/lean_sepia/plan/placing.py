@@ -32,6 +32,9 @@ def _seals_markings(step: PlanStep, schools: Mapping[str, str], others: Sequence
     """Whether a gloss or satin coat is not the one that markings lie on, but the one over them, under filters and washes."""
     if schools.get("decals") in ("smooth", "on-matte"):
         return True
+    markings = [other for other in others if other.nature.is_marking and other.shares_zone(step)]
+    if markings and not any(other.nature.is_print for other in markings):
+        return True  # painted lettering wants no sheen below it
     return any(other.nature.shines and other.shares_zone(step) for other in others)
 
 

@@ -14,7 +14,11 @@ from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.shelf.shelf_file import read_shelf
 
 HERE = Path(__file__).parent
-CASES = json.loads((HERE / "jobs.json").read_text(encoding="utf-8"))["cases"]
+CASES = [
+    case
+    for name in ("jobs.json", "more-jobs.json")
+    for case in json.loads((HERE / name).read_text(encoding="utf-8"))["cases"]
+]
 _USUAL = {"start": "2031-03-03T19:00", "evenings": "mon-sun 18:00-22:00", "place": "indoors-extracted"}
 
 
@@ -125,7 +129,7 @@ def test_put_in_order_and_offers_keep_what_lies_on_what(case, bottles):
 @pytest.mark.parametrize(
     ("entry", "said"),
     [
-        ({"kind": "wipe-back", "serves": ["base"]}, "does not work on"), ({"kind": "wipe-back", "serves": ["nobody"]}, "is not laid"),
+        ({"kind": "blend", "serves": ["base"]}, "does not work on"), ({"kind": "wipe-back", "serves": ["nobody"]}, "is not laid"),
         ({"kind": "filter", "of": "Puce"}, "names no paint"), ({"kind": "filter", "of": "Oil umber", "zones": ["bow"]}, "no zone of this job"),
         ({"kind": "filter", "of": "Oil umber", "on": {"after": "later"}}, "is not laid"),
     ],

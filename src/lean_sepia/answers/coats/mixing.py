@@ -190,6 +190,8 @@ def _unsaid(question: LayQuestion) -> Mix:
         mix := primer_of(question.bottles, draft.tool, question.project.schools.get(draft.kind, ""))
     ):
         return mix
+    if nature.colour is not None:
+        return Mix(lab=nature.colour, finish="metallic", medium=nature.medium)
     raise EditError(
         _(
             "Say what it is mixed of: a bottle, a mix such as “3 sand + 1 ochre”, a cup, or a colour such as #4f7a6c."

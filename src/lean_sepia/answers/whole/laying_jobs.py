@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 from lean_sepia.answers.coats.draft import usual_draft
 from lean_sepia.answers.coats.laying import laid
 from lean_sepia.answers.coats.mixing import LayQuestion
+from lean_sepia.answers.whole.in_turn import in_turn, named_by
 from lean_sepia.answers.whole.job_file import Entry, JobFile, On
 from lean_sepia.answers.working.mending import mend_of
 from lean_sepia.document.check import fault_of_edit
@@ -18,14 +19,12 @@ from lean_sepia.document.edits.planning import set_school
 from lean_sepia.document.edits.steps import add_step, arrange, remove_step
 from lean_sepia.document.edits.zones import add_subject, add_zone, state_target
 from lean_sepia.document.model import Project
-from lean_sepia.document.serving import serving_kinds
+from lean_sepia.document.serving import may_serve
 from lean_sepia.document.work import found_in
 from lean_sepia.errors import EditError, SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS, nature_of
-from lean_sepia.plan.placing import phase
-from lean_sepia.plan.step import PlanStep
 
 
 @dataclass(frozen=True)
@@ -53,7 +52,7 @@ def lay_job(job: JobFile, bottles: Sequence[Paint]) -> Laid:
     """
     project, zones = _ground(job)
     state = Laid(project, zones=zones)
-    waiting, refused = _in_turn(job), dict[str, str]()
+    waiting, refused = in_turn(job), dict[str, str]()
     while waiting:  # what finds no ground yet may find one once the rest is laid
         left = []
         for entry in waiting:
@@ -104,35 +103,10 @@ def _ground(job: JobFile) -> tuple[Project, dict[str, str]]:
     return project, zones
 
 
-def _in_turn(job: JobFile) -> list[Entry]:
-    """The entries in the order they are laid: by phase, what works on others after them, what names a place after what it names."""
-    steps = {entry.id: PlanStep(id=entry.id, kind=entry.kind, application=entry.tool) for entry in job.lay}
-    every = list(steps.values())
-    rank = {
-        entry.id: (phase(steps[entry.id], job.schools, [s for s in every if s.id != entry.id]), entry.kind in serving_kinds(), number)
-        for number, entry in enumerate(job.lay)
-    }  # fmt: skip
-    waiting = sorted(job.lay, key=lambda entry: rank[entry.id])
-    placed: list[Entry] = []
-    names = set(steps)
-    while waiting:
-        ready = [e for e in waiting if not (_named(e) & names - {p.id for p in placed} - {e.id})]
-        entry = ready[0] if ready else waiting[0]
-        placed.append(entry)
-        waiting.remove(entry)
-    return placed
-
-
-def _named(entry: Entry) -> set[str]:
-    """The entries that one refers to."""
-    on = {entry.on.after, entry.on.before} if isinstance(entry.on, On) else set()
-    return {name for name in (*on, entry.down_to, *entry.serves) if name}
-
-
 def _one(state: Laid, entry: Entry, bottles: Sequence[Paint]) -> Laid:
     """One entry laid or added."""
     zones = _zones(state, entry)
-    for name in _named(entry):
+    for name in named_by(entry):
         if name not in state.step_of:
             raise EditError(_("{0!r} names {1!r}, which is not laid.").format(entry.id, name))
     serves = [state.step_of[name] for name in entry.serves]
@@ -169,7 +143,7 @@ def _check_serving(state: Laid, entry: Entry, zones: Sequence[str]) -> None:
     """What is served lies on a zone of the entry, and is something that this kind works on."""
     for name in entry.serves:
         step = state.project.step(state.step_of[name])
-        if entry.kind not in step.nature.served_by:
+        if not may_serve(entry.kind, step.nature):
             raise EditError(
                 _("{0!r}: {1} does not work on {2!r}, which is {3}.").format(
                     entry.id, _(KINDS[entry.kind].title), name, _(step.nature.title)

@@ -134,7 +134,7 @@ def _offers(state: Laid, plan: PlanAnswer) -> list[dict[str, Any]]:
                     "de00": turned,
                 }
             )
-    return offers
+    return [offer for i, offer in enumerate(offers) if offer not in offers[:i]]
 
 
 def _cups(state: Laid) -> list[dict[str, Any]]:

@@ -8,11 +8,12 @@ from dataclasses import asdict, dataclass, replace
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import fresh_id, put, without
+from lean_sepia.document.edits.masks import embrace
 from lean_sepia.document.edits.mixes import NOTHING_MIXED, ONCE, Manner, Mix, with_recipe, without_unused
 from lean_sepia.document.edits.sittings import as_deep_as_it_serves, at_one_go, done_at_one_go, sitting_end
 from lean_sepia.document.edits.steps import add_step, move_step, place_for, serve_too, without_step
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.serving import fitting
+from lean_sepia.document.serving import at_one_sitting, fitting, served_lasts
 from lean_sepia.document.versions import medium_of
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
@@ -169,20 +170,11 @@ def lay(
     first = zones[0]
     project, coat = _made(project, first, kind, mix, manner, name, None)
     place, until = _gap(project, coat, above, zones, serves)
-    works_on = tuple(serves) or fitting(project, kind, zones, project.steps[:place])
+    works_on = at_one_sitting(project, kind, serves) or fitting(project, kind, zones, project.steps[:place])
     if not works_on:
         place = _on_top_of_all(project, zones[1:], place, until)
-    order = {step.id: index for index, step in enumerate(project.steps)}
-    below = [other for other in project.coats_of(first) if order[other.step] < place]
-    if KINDS[kind].needs_ground and not below and above is None and (mine := project.coats_of(first)):
-        below = [mine[0]]  # it lies on something: on the lowest there is
-        place = until = max(place, order[mine[0].step] + 1)
-    if KINDS[kind].needs_ground and not below:
-        raise EditError(
-            _("{0} lies on something, and nothing lies on {1} there. Say what is there already, or lay a base first.").format(
-                _(KINDS[kind].title), project.zone(first).name
-            )
-        )  # fmt: skip
+    if KINDS[kind].needs_ground:
+        place, until = _on_a_ground(project, coat, place, until, anywhere=above is None)
     step = _step_between(project, coat, place, until)
     partner = done_at_one_go(project, coat, zones) if above is None and step is None else None
     if partner is not None:
@@ -197,10 +189,26 @@ def lay(
     project = copy_coat(project, coat.id, zones[1:])
     if partner is not None:
         project = serve_too(project, step, partner)
+    project = embrace(project)
     return as_deep_as_it_serves(project, step, works_on if manner.down_to is None else ()), coat.id
 
 
 LOWEST = ""
+
+
+def _on_a_ground(project: Project, coat: Coat, place: int, until: int, *, anywhere: bool) -> tuple[int, int]:
+    """The places between which a coat comes that lies on something: where it may come anywhere, on the lowest there is at least."""
+    order = {step.id: index for index, step in enumerate(project.steps)}
+    mine = project.coats_of(coat.zone)
+    if any(order[other.step] < place for other in mine):
+        return place, until
+    if anywhere and mine:
+        place = max(place, order[mine[0].step] + 1)
+        return place, place
+    words = _(
+        "{0} lies on something, and nothing lies on {1} there. Say what is there already, or lay a base first."
+    )
+    raise EditError(words.format(_(coat.nature.title), project.zone(coat.zone).name))
 
 
 def _gap(
@@ -218,7 +226,11 @@ def _gap(
         upper = order[mine[0].step] if mine else usual
         return upper, upper
     lower = order[project.coat(above).step]
-    return lower + 1, min((order[coat.step] for coat in mine if order[coat.step] > lower), default=len(order))
+    until = min((order[coat.step] for coat in mine if order[coat.step] > lower), default=len(order))
+    worked_on = served_lasts(
+        project, (project.coat(above).step,)
+    )  # what lies there is drawn out before anything lies on it
+    return min(max(lower + 1, worked_on), until), until
 
 
 def _on_top_of_all(project: Project, others: Sequence[str], place: int, until: int) -> int:
@@ -237,7 +249,7 @@ def _step_between(project: Project, coat: Coat, place: int, until: int) -> str |
     for step in reach:
         coats = [other for other in project.coats if other.step == step.id]
         same = all(medium_of(project, other) == medium and other.zone != coat.zone for other in coats)
-        if step.kind == coat.kind and same and not step.title:
+        if step.kind == coat.kind and same and not step.title and not step.done:
             return step.id
     return None
 

@@ -6,10 +6,11 @@ from collections.abc import Collection, Sequence
 
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import fresh_id, put
+from lean_sepia.document.edits.masks import after_the_sprays, before_the_sprays
 from lean_sepia.document.edits.mixes import without_unused
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
-from lean_sepia.document.serving import fitting, served, served_lasts, zones_of
+from lean_sepia.document.serving import at_one_sitting, fitting, served, served_lasts, zones_of
 from lean_sepia.document.work import found_in, plan_step, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
@@ -29,34 +30,27 @@ def place_for(
 
     What works on others comes right after them: those it names, else the newest fitting ones.
     """
-    works_on = serves or fitting(project, kind, zones or [zone.id for zone in project.zones], project.steps)
+    every = zones or [zone.id for zone in project.zones]
+    works_on = at_one_sitting(project, kind, serves) or fitting(project, kind, every, project.steps)
     if works_on and KINDS[kind].unmasks:
-        return _after_the_sprays(project, works_on)
+        return after_the_sprays(project, works_on)
+    if KINDS[kind].is_mask and zones and (before := before_the_sprays(project, zones)) is not None:
+        return before
     if works_on:
         return served_lasts(project, works_on)
     step = Step(id="\0", kind=kind, zones=tuple(zones), medium=medium)
     placed = plan_steps(project)
     place = place_of(placed, plan_step(project, step), project.schools)
-    if place >= len(placed):
-        return len(project.steps)
-    return [step.id for step in project.steps].index(placed[place].id)
-
-
-def _after_the_sprays(project: Project, masks: Sequence[str]) -> int:
-    """Where masks come off: before the next coat on what they cover, or after the last spray that they keep off it.
-
-    Patterns are what masks are for: they may lie on what is masked.
-    """
     order = [step.id for step in project.steps]
-    covered = frozenset().union(*(zones_of(project, project.step(mask)) for mask in masks))
-    place = first = max(order.index(mask) for mask in masks) + 1
-    for index, step in enumerate(project.steps[first:], start=first):
-        nature = step.nature
-        if nature.covers != "nothing" and not nature.is_pattern and zones_of(project, step) & covered:
-            return index
-        if nature.is_pattern or (nature.covers in ("film", "varnish") and nature.tools):
-            place = index + 1
-    return place
+    usual = order.index(placed[place].id) if place < len(placed) else len(order)
+    return max(usual, _behind_what_is_done(project, zones))
+
+
+def _behind_what_is_done(project: Project, zones: Sequence[str]) -> int:
+    """The first place behind all that is done on some zones, all where none are named: nothing comes before that any more."""
+    wanted = set(zones) or {zone.id for zone in project.zones}
+    done = (i for i, step in enumerate(project.steps) if step.done and zones_of(project, step) & wanted)
+    return max(done, default=-1) + 1
 
 
 def add_step(
@@ -73,9 +67,8 @@ def add_step(
     serves : the steps it works on, where they are said; the newest fitting ones where they are not
     """
     place = place_for(project, kind, zones, medium, serves) if place is None else place
-    works_on = serves or fitting(
-        project, kind, zones or [zone.id for zone in project.zones], project.steps[:place]
-    )
+    every = zones or [zone.id for zone in project.zones]
+    works_on = at_one_sitting(project, kind, serves) or fitting(project, kind, every, project.steps[:place])
     if works_on and zones and KINDS[kind].draws_out:  # what is done at one go is drawn out at one go
         theirs = [zone for name in works_on for zone in sorted(zones_of(project, project.step(name)))]
         zones = list(dict.fromkeys([*zones, *theirs]))

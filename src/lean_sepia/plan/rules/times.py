@@ -66,7 +66,7 @@ def too_late(case: Case) -> Iterator[Hit]:
             if wait.late is not None and age > wait.late:
                 words = _("{0} comes {1} after {2}, which is easily worked for {3}.").format(
                     step.name, _span(timedelta(minutes=age)), below.name, _span(timedelta(minutes=wait.late)))  # fmt: skip
-                yield Hit(step, below, "warn", words)
+                yield Hit(step, below, "note" if wait.harder else "warn", words)
                 break
 
 

@@ -46,6 +46,7 @@ class Kind:
     phase_wet : when it comes where it is made of paint, or where nothing lies loose that it could work on
     moves : works with a fluid that is meant to reach what was laid
     apart : done on a piece of its own; fixes : holds loose powder; metal : a shine of metal that dust and varnish bury
+    colour : L*a*b* of what it is always made of, where nothing else is said; practice, no source
     clear : puts clear parts in; joins : puts parts together; blown : what is too much of it is blown off
     painted : how it is where it is laid with a tool in place of printed; None where there is one way only
     cautions, heed : what hurts, by codes and in words of its own; ready : in what state things must be
@@ -85,6 +86,7 @@ class Kind:
     apart: bool = False
     fixes: bool = False
     metal: bool = False
+    colour: tuple[float, float, float] | None = None
     clear: bool = False
     joins: bool = False
     blown: bool = False

@@ -56,7 +56,7 @@ class Drying:
             closed = below.removable_until_min
         if then.nature.softens and below.workable_until_min is not None:
             late = below.workable_until_min
-        return Wait(self._not_before(below, then, found), found.words, late, closed, found.safe)
+        return Wait(self._not_before(below, then, found), found.words, late, closed, found.safe, found.harder)
 
     def _not_before(self, below: PlanStep, then: PlanStep, found: Wait) -> float:
         for logged in reversed(self.logged):

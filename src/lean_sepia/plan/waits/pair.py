@@ -15,13 +15,17 @@ from lean_sepia.plan.traits.said import Pause
 
 @dataclass(frozen=True)
 class Wait:
-    """Minutes from the end of one step: the other may start, is late, comes too late; `safe` is the longer of two usual times."""
+    """Minutes from the end of one step: the other may start, is late, comes too late; `safe` is the longer of two usual times.
+
+    harder : what is late is only more work
+    """
 
     not_before: float
     words: str
     late: float | None = None
     closed: float | None = None
     safe: float | None = None
+    harder: bool = False
 
 
 @dataclass(frozen=True)

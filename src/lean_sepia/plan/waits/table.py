@@ -133,8 +133,8 @@ _ALWAYS = Laid()
 
 def _pair(below: Laid, then: Laid, minutes: float, words: str, *, late: float | None = None, closed: float | None = None,
           safe: float | None = None, between: Callable[[Sketch, Sketch], bool] | None = None,
-          own: Callable[[Sketch], Pause | None] | None = None, closes: bool = False) -> Pair:  # fmt: skip
-    return Pair(below, then, Wait(minutes, words, late, closed, safe), between, own, closes)
+          own: Callable[[Sketch], Pause | None] | None = None, closes: bool = False, harder: bool = False) -> Pair:  # fmt: skip
+    return Pair(below, then, Wait(minutes, words, late, closed, safe, harder), between, own, closes)
 
 
 PAIRS: tuple[Pair, ...] = (
@@ -148,7 +148,9 @@ PAIRS: tuple[Pair, ...] = (
     _pair(Laid(_fine, _slow), Laid(_softens), 0, N_("oils before they are removed"), closes=True),
     _pair(Laid(_fine, _reopens), Laid(_wipes), 0, N_("acrylic before wiping back with a solvent"), between=_dissolved),
     _pair(Laid(_weathered, _reopens, loose=False), Laid(_wipes), 0, N_("acrylic before wiping back"), closes=True),
-    _pair(Laid(_painted, _mild), Laid(_rub), 0, N_("acrylic before rubbing with water"), late=10, between=_with_water),
+    _pair(Laid(_painted, _mild), Laid(_wipes), TOUCH_DRY, N_("acrylic before rubbing through with water"), late=2 * _HOUR, closed=_HALF, harder=True,
+          between=_with_water),
+    _pair(Laid(_painted, _mild), Laid(_rub), TOUCH_DRY, N_("acrylic before rubbing with water"), late=2 * _HOUR, harder=True, between=_with_water),
     # Dry things.
     _pair(Laid(loose=True), _ALWAYS, 0, N_("powder needs no drying")),
     _pair(Laid(_fixes), _ALWAYS, 60, N_("powder that was fixed")),
