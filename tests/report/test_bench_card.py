@@ -157,6 +157,7 @@ def test_zones_without_a_coat_take_one_line(worked, shelf_paints):
 
 
 def test_amounts_thinner_and_dates_are_those_of_the_bench(worked):
+    worked = worked.model_copy(update={"plan_start": "2031-03-03T19:00"})
     words = " ".join(text_of(bench_card(worked)).split())
     for coat in worked.coats:
         for cup in cups_of(worked, [coat]):
@@ -165,7 +166,7 @@ def test_amounts_thinner_and_dates_are_those_of_the_bench(worked):
                 assert f"thinner {cup.thinner_ml:.1f} ml" in words
     assert "aside before thinning: Fade, Hull" in words
     assert "a bead of" in words
-    assert "Mon 30 November, 19:00" in words
+    assert "Mon 3 March, 19:00" in words
 
 
 @pytest.mark.parametrize("name", ["bench-card.txt", "swatch-card.txt", "swatch-card-large.txt"])

@@ -134,7 +134,7 @@ def _cup(project: Project, coats: Sequence[Coat]) -> Cup:
     size = (recipe.cup_ml if recipe else None) or CUP_ML
     from_can = any(line.amount.spray_s is not None for line in lines)
     return Cup(
-        tuple(coats), coat_name(coats[0]), lines, paint_ml, thinner_ml, aside, sum(volume.reserve_ml for volume in volumes),
+        tuple(coats), coats[0].name or (recipe.name if recipe else coat_name(coats[0])), lines, paint_ml, thinner_ml, aside, sum(volume.reserve_ml for volume in volumes),
         1 if from_can else max(1, math.ceil(round((paint_ml + thinner_ml) / size, 6))), by_area,
     )  # fmt: skip
 

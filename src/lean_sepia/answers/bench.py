@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Literal
 
-from lean_sepia.answers.amounts import Cup, cups_of
+from lean_sepia.answers.amounts import Cup, at_one_go, cups_of
 from lean_sepia.answers.coats.draft import run_words
 from lean_sepia.answers.plan import Clocks, PlanAnswer, clocks_of
 from lean_sepia.answers.strata import Strata, passes_words
 from lean_sepia.answers.targets import Target, target_for
 from lean_sepia.answers.working.before import Check, checks_before
+from lean_sepia.answers.working.stretches import in_turn, numbers_of
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project, Zone
@@ -48,7 +49,7 @@ class StepColour:
 
 @dataclass(frozen=True)
 class BenchStep:
-    """One step as it is done at the bench; `how` says how its first coat is laid."""
+    """One step as it is done at the bench; `how` says how its first coat is laid, `poured` which cups were mixed in an earlier step."""
 
     number: int
     step: PlanStep
@@ -67,6 +68,7 @@ class BenchStep:
     effort: str = ""
     weather: str = ""
     masks: str = ""
+    poured: tuple[str, ...] = ()
 
     @property
     def to_put_out(self) -> tuple[str, ...]:
@@ -77,6 +79,7 @@ class BenchStep:
     def prompts(self) -> tuple[str, ...]:
         """The state of the tool, the pressure with its purpose, from where to look, and what to try first."""
         said = (
+            *(_("From the cup “{0}”, which is mixed already.").format(name) for name in self.poured),
             self.masks,
             self.effort,
             self.weather,
@@ -116,28 +119,45 @@ class BenchStep:
 
 
 def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) -> tuple[BenchStep, ...]:
-    """Every step of a plan as it is done at the bench, in order."""
+    """Every step of a plan as it is done at the bench, in order of time."""
     placed = plan.placed
     found: dict[str, list[Finding]] = {}
     for finding in plan.findings:
         found.setdefault(finding.step, []).append(finding)
-    clocks, work = clocks_of(plan), plan.question.work
-    order = Order(work)
+    clocks, order = clocks_of(plan), Order(plan.question.work)
+    numbers, turn = numbers_of(plan), in_turn(plan)
+    cups, poured = _cups_by_step(project, turn)
     answer = []
-    for number, step in enumerate(work, start=1):
+    for step in turn:
         coats = coats_in(project, step.id)
         zones = tuple(zone for zone in project.zones if step.zones == "all" or zone.id in step.zones)
         answer.append(
             BenchStep(
-                number, step, project.step(step.id).done, zones, len(zones) == len(project.zones), coats,
+                numbers[step.id], step, project.step(step.id).done, zones, len(zones) == len(project.zones), coats,
                 laying_words(project, coats[0]) if coats else "",
-                tuple(cups_of(project, coats)), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
+                tuple(cups.get(step.id, ())), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
                 tuple(found.get(step.id, ())), cautions(step), placed.get(step.id), clocks.get(step.id),
                 checks_before(project, order, step), _effort(project, zones), _weather(project, step),
-                _masks(order, number - 1),
+                _masks(order, order.place[step.id]), tuple(poured.get(step.id, ())),
             )
         )  # fmt: skip
     return tuple(answer)
+
+
+def _cups_by_step(
+    project: Project, turn: Sequence[PlanStep]
+) -> tuple[dict[str, list[Cup]], dict[str, list[str]]]:
+    """The cups that are mixed in each step, and the names of those that were mixed before, in an earlier step of its sitting."""
+    rank = {step.id: place for place, step in enumerate(turn)}
+    mixed, poured = dict[str, list[Cup]](), dict[str, list[str]]()
+    for coats in at_one_go(project):
+        placed = sorted((coat for coat in coats if coat.step in rank), key=lambda coat: rank[coat.step])
+        for cup in cups_of(project, placed):
+            first, *others = dict.fromkeys(coat.step for coat in cup.coats)
+            mixed.setdefault(first, []).append(cup)
+            for step in others:
+                poured.setdefault(step, []).append(cup.name)
+    return mixed, poured
 
 
 def step_details(project: Project, plan: PlanAnswer) -> dict[str, str]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from functools import cached_property
 
+from lean_sepia.document.check import plan_moment
 from lean_sepia.document.model import Project
 from lean_sepia.document.work import accepted_in, drying_of, plan_steps
 from lean_sepia.errors import SepiaError
@@ -21,7 +22,7 @@ from lean_sepia.plan.schedule.build import Placed, Schedule, build_schedule
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import USUAL, Drying
 
-_MOST_DROPPED = 5
+_MOST_DROPPED, _ROUND_MIN = 5, 5
 
 
 @dataclass(frozen=True)
@@ -95,21 +96,18 @@ class PlanAnswer:
 
 
 def _start(project: Project, now: datetime) -> str:
-    """When what is not done yet can begin."""
-    if any(step.done and step.nature.to_do for step in project.steps):
-        return now.isoformat(timespec="minutes")
-    return project.plan_start or next_evening(now)
-
-
-def next_evening(now: datetime) -> str:
-    """Tomorrow evening, as a plan starts where no start was given."""
-    return f"{now + timedelta(days=1):%Y-%m-%d}T19:00"
+    """When what is not done yet can begin: now, or later where a later start was chosen."""
+    soon = (now + timedelta(minutes=_ROUND_MIN, microseconds=-1)).replace(second=0, microsecond=0)
+    soon -= timedelta(minutes=soon.minute % _ROUND_MIN)
+    begun = any(step.done and step.nature.to_do for step in project.steps)
+    chosen = None if begun else plan_moment(project.plan_start)
+    return max(soon, chosen or soon).isoformat(timespec="minutes")
 
 
 def ask(project: Project, now: datetime | None = None) -> PlanQuestion:
-    """The question for a document; without a start of its own the plan begins tomorrow evening, one that has begun goes on from now."""
+    """The question for a document; without a later start of its own the plan begins, or goes on, from now."""
     return PlanQuestion(
-        plan_steps(project), _start(project, now or datetime.now()), project.evenings, project.schools,
+        plan_steps(project), _start(project, (now or datetime.now()).replace(tzinfo=None)), project.evenings, project.schools,
         drying_of(project), accepted_in(project),
         project.workplace.daylight, project.deadline,
     )  # fmt: skip
@@ -159,11 +157,12 @@ def _timed(question: PlanQuestion, schedule: Schedule) -> list[Finding]:
 
 def _used(schedule: Schedule, evenings: Evenings, begin: datetime) -> tuple[Window, ...]:
     used = []
-    last = max((placed.end for placed in schedule.steps), default=begin)
+    spans = [span for placed in schedule.steps for span in placed.parts or ((placed.start, placed.end),)]
+    last = max((end for _start, end in spans), default=begin)
     for window in evenings.windows(begin):
         if window.start > last:
             break
-        if any(window.start <= placed.start < window.end for placed in schedule.steps):
+        if any(window.start <= start < window.end for start, _end in spans):
             used.append(window)
     return tuple(used)
 
@@ -227,7 +226,7 @@ def clocks_of(found: PlanAnswer) -> dict[str, Clocks]:
             wait, end = drying.wait(below, step), placed[below.id].end
             if wait.safe is not None:
                 safe = max(safe or end, later(end, wait.safe))
-            if step.nature.reworks:
+            if step.nature.reworks and (not step.works_on or below.id in step.works_on):
                 late = _first(late, wait.late, end)
                 closed = _first(closed, wait.closed, end)
         answer[step.id] = Clocks(begin or placed[step.id].start, because, late, closed, safe)

@@ -13,6 +13,7 @@ from lean_sepia.answers.working.schools import outcome, pattern_orders
 from lean_sepia.answers.working.small_parts import small_parts
 from lean_sepia.document.check import broken_rule
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.edits.joining import join_steps, split_step
 from lean_sepia.document.edits.planning import (
     accept_finding,
     forget_wait,
@@ -32,10 +33,8 @@ from lean_sepia.document.edits.steps import (
     arrange,
     arrange_around,
     duplicate_step,
-    join_steps,
     move_step_to,
     remove_step,
-    split_step,
 )
 from lean_sepia.document.entities.planned import Workplace
 from lean_sepia.document.model import Project, Surface

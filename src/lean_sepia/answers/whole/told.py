@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
 
 from lean_sepia.answers.amounts import at_one_go, cups_of
@@ -9,14 +10,16 @@ from lean_sepia.answers.plan import PlanAnswer, answer, ask
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.whole.laying_jobs import Laid
 from lean_sepia.answers.working.mending import mend_of
+from lean_sepia.answers.working.stretches import Stretch, stretches
 from lean_sepia.document.called import title_of
+from lean_sepia.document.check import plan_moment
 from lean_sepia.document.serving import served, zones_of
-from lean_sepia.plan.schedule.build import Placed
 
 
 def told(state: Laid) -> dict[str, Any]:
     """Everything that came of a job, under the ids of its file."""
-    plan = answer(ask(state.project))
+    begin = plan_moment(state.project.plan_start)  # a job begins when it says, however long ago that is
+    plan = answer(ask(state.project, begin and begin - timedelta(hours=1)))
     return {
         "steps": _steps(state, plan), "zones": _zones(state), "findings": _findings(state, plan), "offers": _offers(state, plan),
         "cups": _cups(state), "refused": [{"id": name, "message": message} for name, message in state.refused],
@@ -26,61 +29,31 @@ def told(state: Laid) -> dict[str, Any]:
 
 def _steps(state: Laid, plan: PlanAnswer) -> list[dict[str, Any]]:
     """What is done without a break, in order of time: a sitting is one step of several parts, long work several steps of one entry."""
-    if plan.schedule is None:
-        return []
+    return [_step(state, plan, stretch) for stretch in stretches(plan)]
+
+
+def _step(state: Laid, plan: PlanAnswer, stretch: Stretch) -> dict[str, Any]:
     project = state.project
-    by_id = {step.id: step for step in project.steps}
-    blocks: dict[tuple[str, int], list[tuple[Placed, int]]] = {}
-    for one in plan.schedule.steps:
-        named = by_id[one.id].sitting
-        for number in range(len(one.parts)):
-            key = (f"sitting {named}", number) if named else (one.id, number)
-            blocks.setdefault(key, []).append((one, number))
-    made: list[dict[str, Any]] = []
-    for key, members in blocks.items():
-        members.sort(key=lambda member: member[0].parts[member[1]][0])
-        made.extend(_step(state, key, run) for run in _runs(members))
-    return sorted(made, key=lambda step: (step["start"], step["end"]))
-
-
-def _runs(members: list[tuple[Placed, int]]) -> list[list[tuple[Placed, int]]]:
-    """Members that follow each other without a break."""
-    runs: list[list[tuple[Placed, int]]] = []
-    for one, number in members:
-        last = runs[-1][-1] if runs else None
-        if last is not None and abs((one.parts[number][0] - last[0].parts[last[1]][1]).total_seconds()) < 1:
-            runs[-1].append((one, number))
-        else:
-            runs.append([(one, number)])
-    return runs
-
-
-def _step(state: Laid, key: tuple[str, int], members: list[tuple[Placed, int]]) -> dict[str, Any]:
-    project = state.project
-    first = project.step(members[0][0].id)
-    lays = [name for one, _number in members for name in state.entries_of(one.id)]
-    spans = [one.parts[number] for one, number in members]
+    first = project.step(stretch.lead.id)
     parts = []
-    for one, (begin, end) in zip([m[0] for m in members], spans, strict=True):
-        entries = state.entries_of(one.id) or [one.id]
-        minutes = (end - begin).total_seconds() / 60
-        parts += [
-            {"id": name, "start": begin.isoformat(), "minutes": round(minutes / len(entries), 1)}
-            for name in entries
-        ]
+    for name, (begin, end) in zip(stretch.ids, stretch.spans, strict=True):
+        entries = state.entries_of(name) or [name]
+        minutes = round((end - begin).total_seconds() / 60 / len(entries), 1)
+        parts += [{"id": entry, "start": begin.isoformat(), "minutes": minutes} for entry in entries]
+    lays = list(dict.fromkeys(entry for name in stretch.ids for entry in state.entries_of(name)))
     works_on = {
-        name
-        for one, _number in members
-        for step in served(project, project.step(one.id))
-        for name in state.entries_of(step)
+        entry
+        for name in stretch.ids
+        for step in served(project, project.step(name))
+        for entry in state.entries_of(step)
     }
-    zones = sorted({zone for one, _number in members for zone in zones_of(project, project.step(one.id))})
+    zones = sorted({zone for name in stretch.ids for zone in zones_of(project, project.step(name))})
     return {
-        "id": first.id if key[1] == 0 else f"{first.id}-{key[1] + 1}", "title": title_of(project, first), "kind": first.kind,
-        "zones": [_zone(state, zone) for zone in zones], "lays": list(dict.fromkeys(lays)), "parts": parts,
-        "serves": sorted(works_on - set(lays)), "start": spans[0][0].isoformat(), "end": spans[-1][1].isoformat(),
-        "ready": max(one.ready for one, _number in members).isoformat(),
-        "minutes": round(sum((end - begin).total_seconds() for begin, end in spans) / 60, 1),
+        "id": first.id if stretch.piece == 0 else f"{first.id}-{stretch.piece + 1}", "title": title_of(project, first),
+        "kind": first.kind, "zones": [_zone(state, zone) for zone in zones], "lays": lays, "parts": parts,
+        "serves": sorted(works_on - set(lays)), "start": stretch.start.isoformat(), "end": stretch.end.isoformat(),
+        "ready": max(plan.placed[name].ready for name in stretch.ids).isoformat(),
+        "minutes": round((stretch.end - stretch.start).total_seconds() / 60, 1),
     }  # fmt: skip
 
 

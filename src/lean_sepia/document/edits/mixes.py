@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, fields
 
@@ -118,13 +119,24 @@ def with_recipe(
         same = next((r for r in project.recipes if r.id in alike and r.parts == parts and not r.cups), None)
         if same is not None:  # the whole model is laid from one cup
             return project, same.id
+    own = own or fresh_id(project.recipes, "r")
     recipe = Recipe(
-        id=own or fresh_id(project.recipes, "r"),
-        name=f"{_(KINDS[kind].title)}, {zone.name}",
+        id=own,
+        name=_free_name(project, f"{_(KINDS[kind].title)}, {zone.name}", own),
         parts=parts,
         cups=(((base, mix.base_parts),) if base and mix.base_parts else ()) + mix.cups,
     )
     return put(project, "recipes", recipe), recipe.id
+
+
+def _free_name(project: Project, name: str, own: str) -> str:
+    """A name for a cup that no other cup has."""
+    taken = {recipe.name for recipe in project.recipes if recipe.id != own}
+    return next(
+        one
+        for number in itertools.count(1)
+        if (one := name if number == 1 else f"{name} {number}") not in taken
+    )
 
 
 def is_its_own(project: Project, coat: Coat) -> bool:

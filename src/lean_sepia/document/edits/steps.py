@@ -75,10 +75,11 @@ def add_step(
     step = Step(
         id=fresh_id(project.steps, "s"), kind=kind, title=title, zones=tuple(zones), medium=medium, serves=tuple(works_on)
     )  # fmt: skip
-    return _with_step(project, step, place), step.id
+    return with_step(project, step, place), step.id
 
 
-def _with_step(project: Project, step: Step, place: int) -> Project:
+def with_step(project: Project, step: Step, place: int) -> Project:
+    """The document with one more step at a place in the order of work."""
     return project.model_copy(update={"steps": (*project.steps[:place], step, *project.steps[place:])})
 
 
@@ -171,65 +172,91 @@ def remove_step(project: Project, step_id: str) -> Project:
 
 
 def move_step(project: Project, step_id: str, places: int) -> Project:
-    """Move a step up (negative) or down in the order of work.
+    """Move a step up (negative) or down in the order of work, with all that is done at one go with it.
 
     Raises
     ------
     EditError
         The step would pass one that it comes after, or that comes after it.
     """
-    index = next(i for i, step in enumerate(project.steps) if step.id == step_id)
-    return move_step_to(project, step_id, index + places)
+    group, rest = _sitting_and_rest(project, step_id)
+    first = next(i for i, step in enumerate(project.steps) if step.id in group)
+    before = sum(step.id not in group for step in project.steps[:first])
+    return _moved(project, group, rest, before + places)
 
 
 def move_step_to(project: Project, step_id: str, place: int) -> Project:
     """Move a step to a place in the order of work, counted without it; it stays there when others are arranged.
 
+    What is done at one go with it goes with it.
+
     Raises
     ------
     EditError
         The step would pass one that it comes after, or that comes after it.
     """
-    steps = list(project.steps)
-    index = next(i for i, step in enumerate(steps) if step.id == step_id)
-    target = max(0, min(len(steps) - 1, place))
-    moved = steps.pop(index)
-    for passed in steps[min(index, target) : max(index, target)]:
-        if passed.id in moved.after or moved.id in passed.after:
-            raise EditError(
-                _("“{0}” and “{1}” are bound to their order. Take that tie off first.").format(
-                    title_of(project, moved), title_of(project, passed)
+    group, rest = _sitting_and_rest(project, step_id)
+    others = [step.id for step in project.steps if step.id != step_id]
+    behind = sum(name not in group for name in others[: max(0, place)])
+    return _moved(project, group, rest, behind)
+
+
+def _sitting_and_rest(project: Project, step_id: str) -> tuple[list[str], list[Step]]:
+    """A step with all that is done at one go with it and is not done yet, and all other steps."""
+    sitting = project.step(step_id).sitting
+    group = [
+        s.id for s in project.steps if s.id == step_id or (sitting and s.sitting == sitting and not s.done)
+    ]
+    return group, [step for step in project.steps if step.id not in group]
+
+
+def _moved(project: Project, group: Sequence[str], rest: list[Step], place: int) -> Project:
+    target = max(0, min(len(rest), place))
+    moved = [project.step(name) for name in group]
+    order = [step.id for step in project.steps]
+    for index, passed in enumerate(rest):
+        for step in moved:
+            turned = (index < target) != (order.index(passed.id) < order.index(step.id))
+            if turned and (passed.id in step.after or step.id in passed.after):
+                raise EditError(
+                    _("“{0}” and “{1}” are bound to their order. Take that tie off first.").format(
+                        title_of(project, step), title_of(project, passed)
+                    )
                 )
-            )
-    steps.insert(target, moved.model_copy(update={"by_hand": True}))
-    return _with_servers(project.model_copy(update={"steps": tuple(steps)}), step_id, project)
+    by_hand = [step.model_copy(update={"by_hand": True}) for step in moved]
+    changed = project.model_copy(update={"steps": (*rest[:target], *by_hand, *rest[target:])})
+    for name in group:
+        changed = _with_servers(changed, name, project)
+    return changed
 
 
 def _with_servers(project: Project, step_id: str, before: Project) -> Project:
     """What works on a step that was moved stands behind it as it did."""
+    group = set(_sitting_and_rest(before, step_id)[0])
     servers = [
-        step for step in before.steps if step_id in served(before, step) and len(served(before, step)) == 1
-    ]
+        step for step in before.steps
+        if step.id not in group and step_id in served(before, step) and set(served(before, step)) <= group
+    ]  # fmt: skip
     if not servers:
         return project
     names = {step.id for step in servers}
     left = [step for step in project.steps if step.id not in names]
-    place = next(i for i, step in enumerate(left) if step.id == step_id) + 1
+    place = max(i for i, step in enumerate(left) if step.id in group) + 1
     return project.model_copy(update={"steps": (*left[:place], *servers, *left[place:])})
 
 
 def duplicate_step(project: Project, step_id: str) -> tuple[Project, str]:
     """The same step once more right after it, with the same coats; not done yet."""
     step = project.step(step_id)
-    copied = step.model_copy(update={"id": fresh_id(project.steps, "s"), **_UNDONE})
-    project = _with_step(project, copied, project.steps.index(step) + 1)
+    copied = step.model_copy(update={"id": fresh_id(project.steps, "s"), **UNDONE})
+    project = with_step(project, copied, project.steps.index(step) + 1)
     for coat in [coat for coat in project.coats if coat.step == step_id]:
         again = coat.model_copy(update={"id": fresh_id(project.coats, "c"), "step": copied.id})
         project = put(project, "coats", again)
     return serve_too(project, copied.id, step_id), copied.id
 
 
-_UNDONE: dict[str, object] = {
+UNDONE: dict[str, object] = {
     "done": False,
     "started": "",
     "ended": "",
@@ -237,98 +264,3 @@ _UNDONE: dict[str, object] = {
     "ticked": (),
     "remark": "",
 }
-
-
-def split_step(project: Project, step_id: str, zones: Sequence[str] = ()) -> tuple[Project, str]:
-    """Two steps of one: some of its zones get a step of their own, or, where none are named, the time at the bench is halved.
-
-    Raises
-    ------
-    EditError
-        All of its zones are named, or one that it is not on.
-    """
-    step = project.step(step_id)
-    coats = [coat for coat in project.coats if coat.step == step_id]
-    mine = dict.fromkeys([*(coat.zone for coat in coats), *step.zones])
-    if not zones and len(mine) > 1:
-        zones = list(mine)[len(mine) // 2 :]
-    if zones and (not set(zones) <= set(mine) or len(set(zones)) == len(mine)):
-        raise EditError(
-            _("“{0}” is split between its zones: name some of them, not all.").format(title_of(project, step))
-        )
-    place = project.steps.index(step) + 1
-    if not zones:
-        return _halved(project, step, place)
-    own = step.model_copy(update={"id": fresh_id(project.steps, "s"), **_UNDONE,
-                                  "zones": tuple(zone for zone in step.zones if zone in zones)})  # fmt: skip
-    kept = step.model_copy(update={"zones": tuple(zone for zone in step.zones if zone not in zones)})
-    project = put(_with_step(project, own, place), "steps", kept)
-    for coat in coats:
-        if coat.zone in zones:
-            project = put(project, "coats", coat.model_copy(update={"step": own.id}))
-    return serve_too(project, own.id, step_id), own.id
-
-
-def _halved(project: Project, step: Step, place: int) -> tuple[Project, str]:
-    """A step on one zone in two sittings; a coat stays in the first, the second is more of the same work."""
-    hands = step.hands_on_min if step.hands_on_min is not None else step.nature.hands_on_min
-    half = {"hands_on_min": hands / 2}
-    own = fresh_id(project.steps, "s")
-    laid = any(coat.step == step.id for coat in project.coats)
-    more = step.model_copy(
-        update={
-            "id": own, **_UNDONE, **half, "kind": "other" if laid else step.kind,
-            "title": _("{0}, second half").format(title_of(project, step)),
-            "zones": tuple(dict.fromkeys([*step.zones, *(c.zone for c in project.coats if c.step == step.id)])),
-        }
-    )  # fmt: skip
-    first = step.model_copy(update=half)
-    return put(_with_step(project, more, place), "steps", first), own
-
-
-def join_steps(project: Project, step_id: str, other_id: str) -> Project:
-    """Make one step of two of a kind: the second's zones and coats come into the first, with its time where that was given.
-
-    Raises
-    ------
-    EditError
-        They are of different kinds or media, lie on a common zone, or one waits for the other.
-    """
-    one, other = project.step(step_id), project.step(other_id)
-    plans = {step.id: step for step in plan_steps(project)}
-    first, second = plans.get(step_id), plans.get(other_id)
-    names = title_of(project, one), title_of(project, other)
-    if one.kind != other.kind or (first and second and first.medium != second.medium):
-        raise EditError(
-            _("“{0}” and “{1}” are different work; only steps of one kind and medium are joined.").format(
-                *names
-            )
-        )
-    mine = {coat.zone for coat in project.coats if coat.step == step_id}
-    if any(coat.step == other_id and coat.zone in mine for coat in project.coats):
-        raise EditError(_("“{0}” and “{1}” both lay a coat on one zone: those are two coats.").format(*names))
-    if other_id in one.after or step_id in other.after:
-        raise EditError(_("“{0}” and “{1}” wait for each other. Take that tie off first.").format(*names))
-    for coat in [coat for coat in project.coats if coat.step == other_id]:
-        project = put(project, "coats", coat.model_copy(update={"step": step_id}))
-    hands = None if one.hands_on_min is None and other.hands_on_min is None else (
-        (one.hands_on_min or one.nature.hands_on_min) + (other.hands_on_min or other.nature.hands_on_min))  # fmt: skip
-    joined = one.model_copy(
-        update={
-            "zones": tuple(dict.fromkeys([*one.zones, *other.zones])), "hands_on_min": hands,
-            "after": tuple(dict.fromkeys([*one.after, *(n for n in other.after if n != step_id)])),
-        }
-    )  # fmt: skip
-    steps = tuple(
-        step.model_copy(
-            update={
-                "after": tuple(dict.fromkeys(step_id if n == other_id else n for n in step.after)),
-                "serves": tuple(dict.fromkeys(step_id if n == other_id else n for n in step.serves)),
-            }
-        )
-        if other_id in step.after or other_id in step.serves
-        else step
-        for step in project.steps
-    )
-    project = put(project.model_copy(update={"steps": steps}), "steps", joined)
-    return without_step(project, other_id)

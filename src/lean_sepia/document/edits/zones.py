@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from lean_sepia.document.bounds import Lab
@@ -30,25 +30,51 @@ def add_zone(project: Project, name: str, subject: str = "") -> tuple[Project, s
         raise EditError(_("There is a zone {0!r} already. Choose another name.").format(clean))
     if not project.subjects:
         project = add_subject(project, project.title, 72)
+    for other in mine:  # one that was alone so far says more of its name beside its like
+        if other.short == short_name(other.name) == short_name(clean):
+            others = [name for one in mine for name in (one.short, short_name(one.name))]
+            project = put(
+                project, "zones", other.model_copy(update={"short": short_name(other.name, taken=others)})
+            )
+    mine = [zone for zone in project.zones if not subject or zone.subject == subject]
     zone = Zone(
         id=fresh_id(project.zones, "z"),
         subject=subject or project.subjects[0].id,
         name=clean,
-        short=short_name(clean),
+        short=short_name(
+            clean, taken=[name for other in mine for name in (other.short, short_name(other.name))]
+        ),
     )
     return put(project, "zones", zone), zone.id
 
 
-def short_name(name: str, most: int = 10) -> str:
-    """A name for narrow places: whole words where they fit, never ending in punctuation.
+def short_name(name: str, most: int = 10, taken: Collection[str] = ()) -> str:
+    """A name for narrow places: whole words where they fit, never ending in punctuation, and none of those that are taken.
 
-    >>> short_name("Tail lamp, left"), short_name("Superstructure")
-    ('Tail lamp', 'Superstruc')
+    >>> short_name("Tail lamp, left"), short_name("Superstructure"), short_name("Interior low", taken=["Interior"])
+    ('Tail lamp', 'Superstruc', 'Int. low')
     """
     cut = name[:most]
     if len(name) > most and not name[most].isspace() and " " in cut:
         cut = cut[: cut.rindex(" ")]
-    return cut.rstrip(" ,;:.–-")
+    cut = cut.rstrip(" ,;:.–-")
+    used = {other.casefold() for other in taken}
+    candidates = [
+        cut,
+        *_with_its_last_word(name, most),
+        *(f"{cut[: most - 3].rstrip()} {n}" for n in range(2, 100)),
+    ]
+    return next((one for one in candidates if one.casefold() not in used), cut)
+
+
+def _with_its_last_word(name: str, most: int) -> Iterator[str]:
+    """A name whose first word is cut so that the last stands whole, in the ways that fit."""
+    words = [word.strip(",;:.–-") for word in name.split()]
+    if len(words) > 1:
+        for letters in (3, 2, 1):
+            if len(short := f"{words[0][:letters]}. {words[-1]}") <= most:
+                yield short
+        yield words[-1][:most]
 
 
 def change_subject(project: Project, subject: Subject) -> Project:

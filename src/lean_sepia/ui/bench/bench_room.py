@@ -125,7 +125,12 @@ class BenchRoom(RoomPage):
             self._mark()
             return
         self._answer = answer
+        shown = self.step.step.id if self.step else ""
         self.steps = bench_steps(session.project, session.cuts(), answer)
+        places = {step.step.id: place for place, step in enumerate(self.steps)}
+        self.index = places.get(
+            shown, self.index
+        )  # the order follows the clock: the step that is shown stays
         if not 0 <= self.index < len(self.steps):
             left = [place for place, step in enumerate(self.steps) if not step.done]
             self.index = left[0] if left else len(self.steps) - 1
@@ -137,8 +142,7 @@ class BenchRoom(RoomPage):
             self._show_nothing()
             return
         self._title.setText(step.title)
-        place = _("step {0} of {1}, done") if step.done else _("step {0} of {1}")
-        self._place.setText(place.format(self.index + 1, len(self.steps)))
+        self._place.setText(self._place_words(step))
         self._how.setText(" ".join(_how(step)))
         self._show_colour(step)
         self._cup.show_cups(step.cups)
@@ -155,6 +159,15 @@ class BenchRoom(RoomPage):
         self.begin.setVisible(not step.done and not kept.started)
         self.undo_done.setVisible(step.done)
         self._follow_zone(step)
+
+    def _place_words(self, step: BenchStep) -> str:
+        """Which step it is by the clock, and which part of its sitting."""
+        place = _("step {0} of {1}, done") if step.done else _("step {0} of {1}")
+        words = place.format(step.number, max(one.number for one in self.steps))
+        sitting = [one.step.id for one in self.steps if one.number == step.number]
+        if len(sitting) > 1:
+            words += _(", part {0} of {1}").format(sitting.index(step.step.id) + 1, len(sitting))
+        return words
 
     def _follow_zone(self, step: BenchStep) -> None:
         """The zone column shows what is worked on."""

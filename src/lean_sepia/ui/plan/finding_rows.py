@@ -9,6 +9,7 @@ from PySide6.QtCore import Qt, Signal
 
 from lean_sepia.answers.plan import PlanAnswer
 from lean_sepia.answers.working.mending import Mend, mend_of
+from lean_sepia.answers.working.stretches import numbers_of
 from lean_sepia.document.edits.planning import accept_finding, speak_again
 from lean_sepia.document.model import Project
 from lean_sepia.language import _, ngettext
@@ -55,8 +56,7 @@ class FindingRows(Rows):
         yield None
 
     def _number(self, name: str) -> str:
-        numbers = {step.id: index + 1 for index, step in enumerate(self._answer.question.work)}
-        return str(numbers.get(name, ""))
+        return str(numbers_of(self._answer).get(name, ""))
 
     def _finding(self, finding: Finding) -> Iterator[Item]:
         sign = Diamond(filled=finding.severity == "stop", size=13, mark="")

@@ -10,13 +10,9 @@ from PySide6.QtWidgets import QGridLayout, QLineEdit, QPushButton, QWidget
 
 from lean_sepia.answers.bench import span
 from lean_sepia.document.called import title_of
+from lean_sepia.document.edits.joining import join_steps, split_step
 from lean_sepia.document.edits.step_changes import change_step
-from lean_sepia.document.edits.steps import (
-    duplicate_step,
-    join_steps,
-    remove_step,
-    split_step,
-)
+from lean_sepia.document.edits.steps import duplicate_step, remove_step
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
 from lean_sepia.document.work import coats_in, plan_step
