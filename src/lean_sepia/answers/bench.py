@@ -319,7 +319,7 @@ def span(minutes: float) -> str:
     ('1 h 30', '24 h', '20 min')
     """
     if minutes < 60:
-        return _("{0} min").format(f"{minutes:g}")
+        return _("{0} min").format(f"{round(minutes) if minutes >= 1 else minutes:g}")
     hours, rest = divmod(round(minutes), 60)
     return _("{0} h {1}").format(hours, f"{rest:02d}") if rest else _("{0} h").format(hours)
 

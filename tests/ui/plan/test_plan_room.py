@@ -148,8 +148,8 @@ def test_a_step_is_split_joined_copied_and_tied(room, workspace):
     assert sum(step.kind == "filter" for step in room.session.project.steps) == 3
     room.open_step(named(room, "powder"))
     sheet = workspace.sheets.open
-    sheet._other.choose(named(room, "chips"))
-    sheet._tie()
+    sheet.after.other.choose(named(room, "chips"))
+    sheet.after.tie.click()
     sheet.keep()
     assert room.session.project.step(named(room, "powder")).after == (named(room, "chips"),)
 

@@ -18,6 +18,7 @@ from lean_sepia.document.called import coat_name
 from lean_sepia.document.check import fault_of_edit
 from lean_sepia.document.edits.coats import edit_coat, lay
 from lean_sepia.document.edits.mixes import Manner, Mix, mix_paint
+from lean_sepia.document.edits.sittings import work_on
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint, finish_of, medium_of
 from lean_sepia.errors import EditError
@@ -197,6 +198,9 @@ def _apply(question: LayQuestion, mix: Mix, manner: Manner) -> tuple[Project, st
     draft = question.draft
     if question.replacing:
         project = edit_coat(question.project, question.replacing, draft.kind, mix, manner, draft.name)
+        step = project.coat(question.replacing).step
+        if set(question.serves) - set(project.step(step).serves):
+            project = work_on(project, step, question.serves)
         return project, question.replacing
     return lay(
         question.project, question.zones, draft.kind, mix, manner, draft.name, question.above, question.serves

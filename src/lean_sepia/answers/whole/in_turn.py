@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 
 from lean_sepia.answers.whole.job_file import Entry, JobFile, On
 from lean_sepia.document.serving import serving_kinds
@@ -18,7 +18,7 @@ def in_turn(job: JobFile) -> list[Entry]:
     By phase, what works on others after them, what names a place after what it names; then masks, once it is known what is
     sprayed beside them; last what is to lie on top.
     """
-    lay = _with_what_they_serve(job.lay)
+    lay = _with_what_they_serve(job, job.lay)
     steps = {entry.id: PlanStep(id=entry.id, kind=entry.kind, application=entry.tool) for entry in lay}
     every = list(steps.values())
 
@@ -47,37 +47,50 @@ def named_by(entry: Entry) -> set[str]:
     return {name for name in (*on, entry.down_to, *entry.serves) if name}
 
 
-def _with_what_they_serve(lay: Iterable[Entry]) -> list[Entry]:
-    """The entries, those that work on others and do not say on which with the newest that fit: of those before them in the file if any."""
-    entries = list(lay)
-    taken: set[tuple[str, str, str]] = set()
-    for number, entry in enumerate(entries):
-        if entry.kind not in serving_kinds():
-            continue
-        if not entry.serves and entry.on is None:
-            found: dict[str, None] = {}
-            for zone in _zones(entries, entry):
-                found |= dict.fromkeys(_newest(entries, number, zone, taken))
-            entries[number] = entry = entry.model_copy(update={"serves": tuple(found)})
-        taken |= {(entry.kind, zone, name) for zone in _zones(entries, entry) for name in entry.serves}
-    return entries
+def _with_what_they_serve(job: JobFile, lay: Sequence[Entry]) -> list[Entry]:
+    """The entries, those that work on others and do not say on which with the newest by phase that fit, zone by zone.
+
+    Several of one kind share out what fits in the order of the file, what wants them most first; the order of the file decides
+    nothing else.
+    """
+    served: dict[str, dict[str, None]] = {entry.id: {} for entry in lay}
+    for kind in sorted({entry.kind for entry in lay} & serving_kinds()):
+        servers = [entry for entry in lay if entry.kind == kind]
+        open_ones = [entry for entry in servers if not entry.serves and entry.on is None]
+        for zone in dict.fromkeys(zone for entry in open_ones for zone in _zones(lay, entry)):
+            mine = [entry for entry in open_ones if zone in _zones(lay, entry)]
+            taken = {name for entry in servers if zone in _zones(lay, entry) for name in entry.serves}
+            fits = [e for e in lay if kind in KINDS[e.kind].served_by and zone in _zones(lay, e)]
+            groups = _groups(job, [e for e in fits if e.id not in taken] or fits)
+            wanted = sorted(groups, key=lambda group: _eagerness(KINDS[kind], KINDS[group[0].kind]))[
+                : len(mine)
+            ]
+            chosen = [group for group in groups if group in wanted]
+            for number, entry in enumerate(mine):
+                if chosen:
+                    served[entry.id] |= dict.fromkeys(e.id for e in chosen[min(number, len(chosen) - 1)])
+    return [e.model_copy(update={"serves": tuple(served[e.id])}) if served[e.id] else e for e in lay]
 
 
-def _newest(entries: list[Entry], number: int, zone: str, taken: set[tuple[str, str, str]]) -> list[str]:
-    """What an entry works on on a zone."""
-    kind = entries[number].kind
-    fits = [
-        (index, other) for index, other in enumerate(entries)
-        if index != number and kind in KINDS[other.kind].served_by and zone in _zones(entries, other)
-    ]  # fmt: skip
-    fits = [pair for pair in fits if (kind, zone, pair[1].id) not in taken] or fits
-    before = [pair for pair in fits if pair[0] < number]
-    if not fits:
-        return []
-    newest = before[-1][1] if before else fits[0][1]
-    if _alone(KINDS[newest.kind]):
-        return [newest.id]
-    return [other.id for _index, other in before or fits if other.kind == newest.kind]
+def _groups(job: JobFile, fits: Sequence[Entry]) -> list[list[Entry]]:
+    """What is worked on at once, by phase: all of a kind, but of several washes each by itself."""
+    groups: dict[tuple[int, str, int], list[Entry]] = {}
+    for number, entry in enumerate(fits):
+        mine = phase(PlanStep(id=entry.id, kind=entry.kind, application=entry.tool), job.schools)
+        groups.setdefault((mine, entry.kind, number if _alone(KINDS[entry.kind]) else 0), []).append(entry)
+    return [groups[key] for key in sorted(groups)]
+
+
+def _eagerness(kind: Kind, laid: Kind) -> tuple[int, int]:
+    """What of several is worked on first.
+
+    Dots, which want drawing out, then what else is laid wet in wet; of what is wiped, washes and powder; else the newest by phase.
+    """
+    if kind.draws_out:
+        wants = 0 if laid.is_dots else 1 if laid.wet_in_wet else 2
+    else:
+        wants = 0 if laid.runs or laid.is_powder else 1
+    return wants, -laid.phase
 
 
 def _alone(kind: Kind) -> bool:

@@ -94,13 +94,13 @@ def _findings(state: Laid, plan: PlanAnswer) -> list[dict[str, Any]]:
 
 def _offers(state: Laid, plan: PlanAnswer) -> list[dict[str, Any]]:
     offers = []
-    for one in plan.findings:
-        mend = mend_of(state.project, one)
+    for finding in plan.findings:
+        mend = mend_of(state.project, finding)
         if mend is not None:
-            turned = {_zone(state, zone): round(away, 2) for zone, away in mend.turned.items()}
+            turned = {_zone(state, zone): round(one.de00, 2) for zone, one in mend.turned.items()}
             offers.append(
                 {
-                    "code": one.code,
+                    "code": finding.code,
                     "words": mend.words,
                     "keeps": not turned,
                     "asks": bool(turned),

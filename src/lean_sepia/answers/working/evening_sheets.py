@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from lean_sepia.answers.plan import PlanAnswer
+from lean_sepia.answers.working.stretches import Stretch, stretches
+from lean_sepia.language import _, ngettext
 from lean_sepia.plan.hours.evenings import Window
 from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.order import Order
@@ -16,7 +18,11 @@ _SHORTEST_THREAD = timedelta(minutes=45)
 
 @dataclass(frozen=True)
 class SheetStep:
-    """One step on an evening's sheet; `grave` is the gravest finding on it."""
+    """What is done without a break on an evening's sheet; `grave` is the gravest finding on it.
+
+    parts : of a sitting, its steps; none of a step by itself
+    serves : the steps it works on
+    """
 
     id: str
     number: int
@@ -27,6 +33,13 @@ class SheetStep:
     critical: bool = False
     done: bool = False
     grave: str = ""
+    parts: tuple[SheetStep, ...] = ()
+    serves: tuple[str, ...] = ()
+
+    @property
+    def ids(self) -> tuple[str, ...]:
+        """The ids of the steps in it."""
+        return tuple(part.id for part in self.parts) or (self.id,)
 
 
 @dataclass(frozen=True)
@@ -67,18 +80,11 @@ def evening_plan(found: PlanAnswer, details: dict[str, str]) -> EveningPlan:
     """The evenings of a plan that can be placed; `details` are a few words on each step."""
     if found.schedule is None:
         return EveningPlan((), (), ())
-    placed, critical = found.placed, set(found.schedule.critical_path)
+    critical = set(found.schedule.critical_path)
     grave: dict[str, str] = {}
     for finding in reversed(found.findings):  # the gravest comes first, so it is taken last
         grave[finding.step] = finding.severity
-    rows = [
-        SheetStep(
-            step.id, number, step.name, details.get(step.id, ""), placed[step.id].start, placed[step.id].end,
-            step.id in critical, step.done, grave.get(step.id, ""),
-        )
-        for number, step in enumerate(found.question.work, start=1)
-        if not step.done or step.end is not None
-    ]  # fmt: skip
+    rows = [_row(one, details, critical, grave) for one in stretches(found)]
     sheets = [EveningSheet(window, _on(window, rows)) for window in _windows(found, rows)]
     order = Order(found.question.work)
     brackets = tuple(
@@ -86,6 +92,32 @@ def evening_plan(found: PlanAnswer, details: dict[str, str]) -> EveningPlan:
         for one in order.brackets
     )
     return EveningPlan(tuple(sheets), _threads(found), brackets)
+
+
+def _row(
+    one: Stretch, details: Mapping[str, str], critical: Collection[str], grave: Mapping[str, str]
+) -> SheetStep:
+    """A stretch as one row, a sitting with its parts."""
+    parts = tuple(
+        SheetStep(
+            step.id, one.number, step.name, details.get(step.id, ""), start, end, step.id in critical, step.done,
+            grave.get(step.id, ""), serves=step.works_on,
+        )
+        for step, (start, end) in zip(one.steps, one.spans, strict=True)
+    )  # fmt: skip
+    first = parts[0]
+    if one.piece:
+        first = replace(first, detail=_("goes on"))
+    if len(parts) == 1:
+        return first
+    worst = next(
+        (part.grave for part in parts if part.grave == "stop"), next((p.grave for p in parts if p.grave), "")
+    )
+    words = ngettext("{0} at one sitting", "{0} at one sitting", len(parts)).format(len(parts))
+    return replace(
+        first, detail=words, end=one.end, critical=any(part.critical for part in parts),
+        done=all(part.done for part in parts), grave=worst, parts=parts,
+    )  # fmt: skip
 
 
 def _windows(found: PlanAnswer, rows: Sequence[SheetStep]) -> list[Window]:

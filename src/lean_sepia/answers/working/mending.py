@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import lay_varnish_at
 from lean_sepia.document.edits.steps import add_step, move_step_to
@@ -20,15 +21,28 @@ from lean_sepia.plan.rules.table import BY_CODE
 
 
 @dataclass(frozen=True)
+class Turned:
+    """What is seen of a zone before and after its coats are turned over, L*a*b*, and the ΔE00 between; None where nothing is known."""
+
+    before: Lab | None
+    after: Lab | None
+
+    @property
+    def de00(self) -> float:
+        """By how much it changes."""
+        return float(delta_e00(self.before, self.after)) if self.before and self.after else 0.0
+
+
+@dataclass(frozen=True)
 class Mend:
     """What a button says, and the project as it is then.
 
-    turned : the zones on which it changes what lies on what, with the ΔE00 by which what is seen there changes; such an offer asks
+    turned : the zones on which it changes what lies on what, with what is seen there before and after; such an offer asks
     """
 
     words: str
     project: Project
-    turned: Mapping[str, float] = field(default_factory=dict)
+    turned: Mapping[str, Turned] = field(default_factory=dict)
 
 
 def mend_of(project: Project, finding: Finding) -> Mend | None:
@@ -46,15 +60,14 @@ def mend_of(project: Project, finding: Finding) -> Mend | None:
     return replace(best, turned=turned_by(project, best.project))
 
 
-def turned_by(before: Project, after: Project) -> dict[str, float]:
-    """The zones on which the coats that were there lie in another order, with the ΔE00 by which what is seen there changes."""
+def turned_by(before: Project, after: Project) -> dict[str, Turned]:
+    """The zones on which the coats that were there lie in another order, with what is seen there before and after."""
     found = {}
     for zone in before.zones:
         was = [coat.id for coat in before.coats_of(zone.id)]
         now = [coat.id for coat in after.coats_of(zone.id) if coat.id in was]
         if now != [coat for coat in was if coat in now]:
-            one, two = strata_of(before, zone.id).seen, strata_of(after, zone.id).seen
-            found[zone.id] = float(delta_e00(one, two)) if one and two else 0.0
+            found[zone.id] = Turned(strata_of(before, zone.id).seen, strata_of(after, zone.id).seen)
     return found
 
 

@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.items import put
 from lean_sepia.document.model import Coat, Project
+from lean_sepia.document.serving import at_one_sitting, may_serve, served_lasts, zones_of
 from lean_sepia.document.versions import medium_of
+from lean_sepia.errors import EditError
+from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
 
@@ -83,3 +87,33 @@ def at_one_go(project: Project, step: str, partner: str) -> Project:
     for name in (partner, step):
         project = put(project, "steps", project.step(name).model_copy(update={"sitting": named}))
     return project
+
+
+def work_on(project: Project, step_id: str, names: Sequence[str]) -> Project:
+    """A step works on others from now on, and comes right after them; on the newest that fit where none are named.
+
+    Raises
+    ------
+    EditError
+        It cannot work on one of them, or lies on none of its zones.
+    """
+    step = project.step(step_id)
+    for other in map(project.step, names):
+        if not may_serve(step.kind, other.nature):
+            words = _("“{0}” does not work on “{1}”: that is {2}.")
+            raise EditError(
+                words.format(title_of(project, step), title_of(project, other), _(other.nature.title))
+            )
+        if not zones_of(project, other) & zones_of(project, step):
+            words = _("“{0}” works on “{1}”, which is on none of its parts. Choose one on its own parts.")
+            raise EditError(words.format(title_of(project, step), title_of(project, other)))
+    names = at_one_sitting(project, step.kind, names)
+    project = put(project, "steps", step.model_copy(update={"serves": names}))
+    if not names:
+        return project
+    left = project.model_copy(update={"steps": tuple(one for one in project.steps if one.id != step_id)})
+    place = served_lasts(left, names)
+    moved = left.model_copy(
+        update={"steps": (*left.steps[:place], project.step(step_id), *left.steps[place:])}
+    )
+    return as_deep_as_it_serves(moved, step_id, names)

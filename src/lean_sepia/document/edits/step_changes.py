@@ -8,6 +8,7 @@ from typing import Any
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import copy_coat, remove_coat
 from lean_sepia.document.edits.items import put
+from lean_sepia.document.edits.sittings import work_on
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.errors import EditError
@@ -48,6 +49,8 @@ def change_step(project: Project, step_id: str, changes: Mapping[str, Any]) -> P
     project = put(project, "steps", Step.model_validate({**project.step(step_id).model_dump(), **own}))
     if "zones" in changes:
         project = _with_zones(project, step_id, tuple(changes["zones"]))
+    if "serves" in changes:
+        project = work_on(project, step_id, changes["serves"])
     return project
 
 

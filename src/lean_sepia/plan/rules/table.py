@@ -84,4 +84,10 @@ def check_plan(
     case = Case.of(steps, schools, drying)
     findings = {finding: None for rule in RULES for finding in rule.findings(case)}
     place = case.order.place
-    return sorted(findings, key=lambda finding: (_ORDER[finding.severity], place[finding.step]))
+    ranked = sorted(findings, key=lambda finding: (_ORDER[finding.severity], place[finding.step]))
+    sitting = {step.id: step.sitting for step in steps if step.sitting}
+    once: dict[tuple[str, str, str | None], Finding] = {}
+    for finding in ranked:  # what is said of a sitting is said once
+        after = finding.after and (sitting.get(finding.after) or finding.after)
+        once.setdefault((finding.code, sitting.get(finding.step) or finding.step, after), finding)
+    return list(once.values())

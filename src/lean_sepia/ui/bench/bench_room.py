@@ -336,11 +336,12 @@ class BenchRoom(RoomPage):
         step = self.step
         if step is None or self._answer is None:
             return None
-        found = self._answer.links[self.index]
+        work = [one.id for one in self._answer.question.work]
+        found = self._answer.links[work.index(step.step.id)]
         if not found:
             return None
         below = max(found, key=lambda i: (found[i], i))
-        return self.steps[below], step, found[below]
+        return next(one for one in self.steps if one.step.id == work[below]), step, found[below]
 
 
 def _kept_facts(kept: Step) -> Iterator[tuple[str, str]]:

@@ -9,7 +9,8 @@ from PySide6.QtWidgets import QCompleter, QLineEdit
 
 from lean_sepia.answers.coats.draft import Draft, laid_kinds, thinning_words, usual_draft, usual_thinner
 from lean_sepia.colour.written import is_colour
-from lean_sepia.document.called import coat_name
+from lean_sepia.document.called import coat_name, title_of
+from lean_sepia.document.serving import may_serve, serving_kinds, zones_of
 from lean_sepia.document.versions import from_cup
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
@@ -62,7 +63,7 @@ class DraftLines(QObject):
         self.of.setCompleter(completer)
 
     def _make_choices(self) -> None:
-        self.tool, self.down_to = ChoiceBox(), ChoiceBox()
+        self.tool, self.down_to, self.works_on = ChoiceBox(), ChoiceBox(), ChoiceBox()
         self.kind = ChoiceBox(choices=[(_(KINDS[name].title), name) for name in laid_kinds()])
         self.finish = ChoiceBox(choices=[(_(words), name) for name, words in FINISH_WORDS.items()])
         media = [(_(medium.words), name) for name, medium in MEDIA.items()]
@@ -89,6 +90,7 @@ class DraftLines(QObject):
         self._thin_line = sheet.line(_("thinned"), self.thinned, label(_("with"), "second"), self.carrier)
         self._passes_words = label("×", "second")
         self._tool_line = sheet.line(_("tool"), self.tool, self.passes, self._passes_words)
+        self._works_line = sheet.line(_("works on"), self.works_on)
         self._down_line = sheet.line(_("down to"), self.down_to)
         self._share_line = sheet.line(
             _("covers"), self.share, label(_("of the area"), "second"), None, self.heavy
@@ -110,7 +112,7 @@ class DraftLines(QObject):
         self.printed.currentIndexChanged.connect(lambda _i: self._take_making())
         self.heavy.currentIndexChanged.connect(lambda _i: self._take_heaviness())
         self.share.valueChanged.connect(lambda _v: self._forget_heaviness())
-        for box in (self.carrier, self.runs, self.finish, self.medium, self.down_to):
+        for box in (self.carrier, self.runs, self.finish, self.medium, self.down_to, self.works_on):
             box.currentIndexChanged.connect(lambda _i: self._change())
         self.of.textChanged.connect(lambda _t: self._take_bottle())
         for line in (self.of, self.thinned, self.called, self.rim):
@@ -139,6 +141,7 @@ class DraftLines(QObject):
         self.runs.choose(draft.profile)
         self.finish.choose(draft.finish)
         self.medium.choose(draft.medium)
+        self._name_served(draft.kind)
         self._name_depths(draft.down_to)
         self.of.setText(draft.of)
         self.printed.choose(draft.printed)
@@ -185,10 +188,29 @@ class DraftLines(QObject):
             words = _(TOOLS[name].words)
             self.tool.addItem(words if owns.has(name) else _("{0} (you have none)").format(words), name)
 
+    def _name_served(self, kind: str) -> None:
+        """The steps that a coat of this kind can work on here."""
+        project, chosen = self._session.project, self.works_on.value
+        step = project.coat(self._coat).step if self._coat else ""
+        if step and chosen is None:
+            chosen = next(iter(project.step(step).serves), None)
+        self.works_on.clear()
+        self.works_on.addItem(_("the newest that fits"), None)
+        for one in project.steps if kind in serving_kinds() else ():
+            if one.id != step and may_serve(kind, one.nature) and self._zone in zones_of(project, one):
+                self.works_on.addItem(title_of(project, one), one.id)
+        self.works_on.choose(chosen)
+
+    @property
+    def serves(self) -> tuple[str, ...]:
+        """The step it works on, where one is chosen."""
+        return (self.works_on.value,) if isinstance(self.works_on.value, str) else ()
+
     def _name_depths(self, chosen: str | None) -> None:
         """The coats that what takes away can go down to: all that lie below it."""
         self.down_to.clear()
-        self.down_to.addItem(_("the lowest"), None)
+        serving = self._coat is None and self.kind.currentData() in serving_kinds()
+        self.down_to.addItem(_("just below what it works on") if serving else _("the lowest"), None)
         coats = self._session.project.coats_of(self._zone)
         ids = [coat.id for coat in coats]
         edited = ids.index(self._coat) if self._coat in ids else len(coats)
@@ -253,6 +275,7 @@ class DraftLines(QObject):
         )
         self._thin_line.setVisible(made and nature.to_do and not dry and not nature.is_print)
         self._tool_line.setVisible(bool(nature.tools))
+        self._works_line.setVisible(self.works_on.count() > 1)
         self._down_line.setVisible(nature.covers == "taken")
         self._share_line.setVisible(spread)
         self._rim_line.setVisible(nature.family == "spots" and self._coat is None)

@@ -108,7 +108,14 @@ class LaySheet(Sheet):
         project = self._session.project
         above = self._above if self._above in {coat.id for coat in project.coats} or not self._above else None
         return LayQuestion(
-            project, tuple(self.zones), self.lines.draft(), tuple(shelf.paints()), above, self._coat, retired
+            project,
+            tuple(self.zones),
+            self.lines.draft(),
+            tuple(shelf.paints()),
+            above,
+            self._coat,
+            retired,
+            self.lines.serves,
         )
 
     def ask_now(self) -> None:

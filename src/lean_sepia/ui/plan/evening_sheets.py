@@ -59,13 +59,17 @@ class EveningSheets(StepsView):
     @property
     def steps(self) -> list[SheetStep]:
         """All steps in the order of the plan."""
-        return sorted(
-            (step for sheet in self._plan.sheets for step in sheet.steps), key=lambda step: step.number
-        )
+        every = {
+            part.id: part
+            for sheet in reversed(self._plan.sheets)
+            for step in reversed(sheet.steps)
+            for part in reversed(step.parts or (step,))
+        }
+        return sorted(every.values(), key=lambda step: (step.number, step.start))
 
     def layout_now(self) -> Layout:
         """Where everything lies at the present size."""
-        return Layout.of(self._plan, self.width(), self.height())
+        return Layout.of(self._plan, self.width(), self.height(), self._current)
 
     def sizeHint(self) -> QSize:
         return QSize(*Layout.wanted(self._plan))
@@ -78,7 +82,7 @@ class EveningSheets(StepsView):
     def mousePressEvent(self, event: QMouseEvent) -> None:
         row = self.layout_now().row_at(event.position())
         if row is not None:
-            self._choose(row.step.id)
+            self._choose(self.layout_now().step_at(event.position()))
             if event.button() == Qt.MouseButton.LeftButton and not row.step.done:
                 self._drag = row.step.id, event.position()
 
@@ -105,15 +109,16 @@ class EveningSheets(StepsView):
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         row = self.layout_now().row_at(event.position())
         if row is not None:
-            self.opened.emit(row.step.id)
+            self.opened.emit(self.layout_now().step_at(event.position()))
 
     def _place_at(self, point: QPointF, name: str) -> str:
         """The step before which something dropped here comes; empty for the end."""
         here = self.layout_now().next_row(point)
-        if here is None or here.step.id != name:
+        if here is None or name not in here.step.ids:
             return here.step.id if here else ""
         numbers = [step.id for step in self.steps]
-        return next(iter(numbers[numbers.index(name) + 1 :]), "")
+        last = max(numbers.index(one) for one in here.step.ids)
+        return next(iter(numbers[last + 1 :]), "")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape and self._drag is not None:
@@ -136,6 +141,7 @@ class EveningSheets(StepsView):
         self._threads(painter, layout)
         for row in layout.rows:
             self._row(painter, row)
+        self._served(painter, layout)
         self._brackets(painter, layout)
         if self._over is not None:
             self._moving(painter, layout)
@@ -204,10 +210,26 @@ class EveningSheets(StepsView):
             painter.drawText(
                 detail, Qt.AlignmentFlag.AlignVCenter, _short(step.detail, font(11), detail.width())
             )
-        if step.id == self._current:
+        for part, box in row.parts:
+            self._part(painter, part, box)
+        if self._current in step.ids:
             painter.setPen(QPen(self._ink(ACCENT if self.ring and self.hasFocus() else TEXT), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(row.box.adjusted(1, -2, -1, 1))
+
+    def _part(self, painter: QPainter, part: SheetStep, box: QRectF) -> None:
+        """One line of an open sitting: a dash at its hour's place, the chosen one in bold."""
+        chosen = part.id == self._current
+        face = font(11, chosen)
+        painter.setFont(face)
+        painter.setPen(self._ink(TEXT if chosen else SECOND))
+        words = ("✓ " if part.done else "– ") + (part.detail or part.title)
+        left = box.left() + 24
+        painter.drawText(
+            QRectF(left, box.top(), box.right() - left, box.height()),
+            Qt.AlignmentFlag.AlignVCenter,
+            _short(words, face, box.right() - left),
+        )
 
     def _sign(self, painter: QPainter, middle: QPointF, filled: bool) -> None:
         diamond = QPolygonF([middle + QPointF(*p) for p in ((0, -5), (5, 0), (0, 5), (-5, 0))])
@@ -233,6 +255,12 @@ class EveningSheets(StepsView):
             box = QRectF(where.x() - width / 2, where.y() - 8, width, 16)
             painter.fillRect(box, self._ink(WINDOW))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, said)
+
+    def _served(self, painter: QPainter, layout: Layout) -> None:
+        """What works on another hangs on it."""
+        painter.setPen(QPen(self._ink(TEXT), 1.4))
+        for begin, turn, end in layout.served():
+            painter.drawPolyline([begin + QPointF(5, 0), begin, turn, end])
 
     def _brackets(self, painter: QPainter, layout: Layout) -> None:
         painter.setPen(QPen(self._ink(TEXT), 1.6))

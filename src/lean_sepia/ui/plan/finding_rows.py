@@ -19,6 +19,7 @@ from lean_sepia.ui.kit.dialogs.ask import ask_text
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.rows import Item, Rows
+from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.session import Session
 
 Mends = Mapping[tuple[str, str, str | None], Mend]
@@ -39,11 +40,12 @@ class FindingRows(Rows):
     def __init__(self, session: Session) -> None:
         self._session = session
         self._quiet_open = False
+        self._asking: tuple[str, str, str | None] | None = None
         super().__init__(spacing=9, right_margin=4)
 
     def show_findings(self, answer: PlanAnswer, mends: Mends) -> None:
         """Show what was found; `mends` as far as they are known."""
-        self._answer, self._mends = answer, mends
+        self._answer, self._mends, self._numbers = answer, mends, numbers_of(answer)
         self.fill(self._items())
 
     def _items(self) -> Iterator[Item]:
@@ -56,7 +58,7 @@ class FindingRows(Rows):
         yield None
 
     def _number(self, name: str) -> str:
-        return str(numbers_of(self._answer).get(name, ""))
+        return str(self._numbers.get(name, ""))
 
     def _finding(self, finding: Finding) -> Iterator[Item]:
         sign = Diamond(filled=finding.severity == "stop", size=13, mark="")
@@ -73,13 +75,42 @@ class FindingRows(Rows):
         mend = self._mends.get(finding.key)
         if mend is not None:
             yield row(20, label(_("To mend: {0}.").format(mend.words), "second", wrap=True), spacing=0)
-            do = button(_("Mend it"), "tool", mend.words)
-            do.clicked.connect(partial(self.mend, finding))
+            if mend.turned and self._asking == finding.key:
+                yield from self._turned(mend)
+                leave = button(_("Leave it"), "tool")
+                leave.clicked.connect(partial(self._ask, None))
+                buttons.append(leave)
+            asks = bool(mend.turned) and self._asking != finding.key
+            do = button(
+                _("Mend it…") if asks else _("Lay it so") if mend.turned else _("Mend it"), "tool", mend.words
+            )
+            do.clicked.connect(partial(self._ask, finding.key) if asks else partial(self.mend, finding))
             buttons.append(do)
         meant = button(_("I mean it"), "tool", _("Keep it so, with a reason; it stays quiet"))
         meant.clicked.connect(partial(self.accept, finding))
         buttons.append(meant)
         yield row(20, *buttons, None, spacing=6)
+
+    def _turned(self, mend: Mend) -> Iterator[Item]:
+        """What would be seen of the zones on which coats are turned over, now and then."""
+        yield row(
+            20, label(_("It lays coats otherwise there. Seen now | then:"), "second", wrap=True), spacing=0
+        )
+        for zone, turned in mend.turned.items():
+            field, name = Fields(4, 28), self._session.project.zone(zone).name
+            field.show_labs([turned.before, turned.after], _("{0}: now and then").format(name))
+            field.setFixedSize(72, 28)
+            yield row(
+                20,
+                field,
+                label(_("{0}, {1} ΔE00").format(name, f"{turned.de00:.1f}"), "second"),
+                None,
+                spacing=8,
+            )
+
+    def _ask(self, key: tuple[str, str, str | None] | None) -> None:
+        self._asking = key
+        self.fill(self._items())
 
     def _quiet(self) -> Iterator[Item]:
         quiet = self._answer.quiet

@@ -1,4 +1,4 @@
-"""The plan by part: a lane for each zone over the evenings, nights cut and hatched, drying behind each step."""
+"""The plan by part: the core of each zone, growing from left to right over the evenings, each coat in its colour, hatched while it dries."""
 
 from __future__ import annotations
 
@@ -10,29 +10,37 @@ from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QFontMetrics, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from lean_sepia.answers.working.evening_sheets import SheetStep
+from lean_sepia.document.bounds import Lab
 from lean_sepia.language import _, clock, weekday
 from lean_sepia.plan.hours.evenings import Window
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, font
+from lean_sepia.ui.kit.swatch import qcolor
+from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
 from lean_sepia.ui.plan.steps_view import StepsView
 
-_HEAD, _LINE, _MOST_LINE, _GAP, _HATCH = 46, 34, 72, 26, 7
+_HEAD, _LINE, _MOST_LINE, _GAP, _HATCH = 46, 44, 132, 26, 7
+_ABOVE, _BELOW, _THICKEST, _CLEAR = 18.0, 5.0, 11.0, 3.0
 
 
 @dataclass(frozen=True)
 class LaneStep:
-    """A step on a lane, and until when it dries there."""
+    """A step on a lane, and until when it dries there.
+
+    bands : the colours of the coats it lays there, bottom first, None of what has none of its own, such as a varnish
+    """
 
     step: SheetStep
     ready: datetime
+    bands: tuple[Lab | None, ...] = ()
 
 
 @dataclass(frozen=True)
 class Lane:
-    """One part of the model and what is done on it."""
+    """One part of the model, what was there already, bottom first, and what is done on it."""
 
     title: str
     steps: tuple[LaneStep, ...]
+    found: tuple[Lab | None, ...] = ()
 
 
 @guarded
@@ -58,11 +66,17 @@ class Lanes(StepsView):
         self._describe()
         self.update()
 
+    def choose(self, step: str) -> None:
+        """Show another step as the chosen one."""
+        self._current = step
+        self._describe()
+        self.update()
+
     @property
     def steps(self) -> list[SheetStep]:
         """All steps in the order of the plan, each once."""
         steps = {one.step.id: one.step for lane in self._lanes for one in lane.steps}
-        return sorted(steps.values(), key=lambda step: step.number)
+        return sorted(steps.values(), key=lambda step: (step.number, step.start))
 
     @property
     def _line(self) -> float:
@@ -186,37 +200,82 @@ class Lanes(StepsView):
         )
         painter.drawText(QRectF(10, y, self._names() - 14, self._line), Qt.AlignmentFlag.AlignVCenter, words)
         if columns:
-            told = -100.0  # where the last number ends: numbers never touch
-            for one in sorted(lane.steps, key=lambda one: one.step.start):
-                told = self._bar(painter, one, y, columns, told)
+            self._core(painter, lane, y, columns)
 
-    def _bar(self, painter: QPainter, one: LaneStep, y: float, columns: list[QRectF], told: float) -> float:
-        colours, step = self.palette(), one.step
-        left, right = self._x(step.start, columns), self._x(step.end, columns)
-        box = QRectF(left, y + 20, max(5.0, right - left), self._line - 30)
-        ink = colours.color(SECOND if step.done else TEXT)
-        if step.critical and not step.done:
-            painter.fillRect(box, ink)
-        else:  # hollow: shape tells them apart in both lightings
-            painter.setPen(QPen(ink, 1))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5))
+    def _unit(self) -> float:
+        """Height of a coat: the same on every core, so that what has more coats is taller."""
+        most = max(
+            (len(lane.found) + sum(len(one.bands) for one in lane.steps) for lane in self._lanes), default=1
+        )
+        return min(_THICKEST, (self._line - _ABOVE - _BELOW) / max(1, most))
+
+    def _core(self, painter: QPainter, lane: Lane, y: float, columns: list[QRectF]) -> None:
+        """The core of a part: every coat a band from when it is laid to the end of the plan."""
+        colours, unit = self.palette(), self._unit()
+        top = y + self._line - _BELOW
+        end = columns[-1].right()
+        for lab in lane.found:
+            top = self._band(
+                painter, QRectF(columns[0].left(), top - unit, end - columns[0].left(), unit), lab
+            )
+        told = -100.0  # where the last number ends: numbers never touch
+        said: set[int] = set()
+        for one in sorted(lane.steps, key=lambda one: one.step.start):
+            left, right = self._x(one.step.start, columns), self._x(one.step.end, columns)
+            bottom = top
+            for lab in one.bands:
+                height = unit if lab is not None else min(unit, _CLEAR)
+                top = self._band(painter, QRectF(left, top - height, end - left, height), lab)
+            if one.bands:
+                dry = min(self._x(one.ready, columns), end)
+                self._hatched(painter, QRectF(left, top, dry - left, bottom - top))
+            else:  # masks, drawing out: a mark on top of what lies there
+                painter.setPen(QPen(colours.color(SECOND if one.step.done else TEXT), 2))
+                painter.drawLine(QPointF(left, top - 3), QPointF(max(right, left + 6), top - 3))
+            box = QRectF(left, top, max(6.0, right - left), max(4.0, bottom - top))
+            if one.step.number not in said:  # of a sitting once
+                told = self._number(painter, one, left, y, told)
+            said.add(one.step.number)
+            if one.step.id == self._current:
+                painter.setPen(QPen(colours.color(ACCENT if self.ring and self.hasFocus() else TEXT), 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(box.adjusted(-3, -3, 3, 3))
+
+    def _band(self, painter: QPainter, box: QRectF, lab: Lab | None) -> float:
+        """One coat; what has no colour of its own is a line. Returns where the next one lies."""
+        if lab is None:
+            painter.setPen(QPen(self.palette().color(SECOND), 1))
+            painter.drawLine(box.topLeft(), box.topRight())
+        else:
+            painter.fillRect(box, qcolor(lab)[0])
+            painter.setPen(QPen(qcolor(lab)[0].darker(135), 1))
+            painter.drawLine(box.topLeft(), box.topRight())
+            painter.drawLine(box.topLeft(), box.bottomLeft())
+        return box.top()
+
+    def _hatched(self, painter: QPainter, box: QRectF) -> None:
+        """What still dries."""
+        if box.width() < 2:
+            return
+        painter.save()
+        painter.setClipRect(box)
+        for ink, shift in ((PANEL, 0.0), (TEXT, 1.0)):  # on light and on dark coats
+            painter.setPen(QPen(self.palette().color(ink), 1))
+            x = box.left() - box.height()
+            while x < box.right():
+                painter.drawLine(
+                    QPointF(x + shift, box.bottom()), QPointF(x + shift + box.height(), box.top())
+                )
+                x += _HATCH - 1
+        painter.restore()
+
+    def _number(self, painter: QPainter, one: LaneStep, left: float, y: float, told: float) -> float:
+        """The number of a step over where it begins, where there is room; returns where it ends."""
+        step = one.step
         painter.setFont(font(11, step.id == self._current))
-        painter.setPen(ink)
+        painter.setPen(self.palette().color(SECOND if step.done else TEXT))
+        if left <= told:
+            return told
         wide = QFontMetrics(painter.font()).horizontalAdvance(str(step.number))
-        if box.center().x() - wide / 2 > told or step.id == self._current:
-            told = box.center().x() + wide / 2 + 2
-            number = QRectF(box.center().x() - wide, y + 2, 2 * wide, 13)
-            painter.drawText(number, Qt.AlignmentFlag.AlignCenter, str(step.number))
-        until = min(self._x(one.ready, columns), self.width() - 8.0)
-        if until > box.right() + 3:
-            pen = QPen(colours.color(THIRD), 3, Qt.PenStyle.CustomDashLine)
-            pen.setDashPattern([0.5, 0.7])
-            pen.setCapStyle(Qt.PenCapStyle.FlatCap)
-            painter.setPen(pen)
-            painter.drawLine(QPointF(box.right() + 2, box.center().y()), QPointF(until, box.center().y()))
-        if step.id == self._current:
-            painter.setPen(QPen(colours.color(ACCENT if self.ring and self.hasFocus() else TEXT), 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(box.adjusted(-3, -3, 3, 3))
-        return told
+        painter.drawText(QRectF(left, y + 2, wide + 2, 13), Qt.AlignmentFlag.AlignLeft, str(step.number))
+        return left + wide + 4

@@ -13,7 +13,9 @@ from lean_sepia.answers import plan
 from lean_sepia.answers.bench import step_details
 from lean_sepia.answers.coats.from_shelf import varnish_of
 from lean_sepia.answers.plan import Clocks, PlanAnswer, clocks_of
+from lean_sepia.answers.strata import Band
 from lean_sepia.answers.working.evening_sheets import EveningPlan, evening_plan
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import title_of
 from lean_sepia.document.edits.coats import lay_varnish_in_place
 from lean_sepia.document.edits.steps import (
@@ -219,16 +221,20 @@ class PlanRoom(RoomPage):
     def _lanes(self) -> list[Lane]:
         if self.answer is None or self.answer.schedule is None:
             return []
-        rows = {row.id: row for sheet in self._evenings.sheets for row in sheet.steps}
+        rows = {step.id: step for step in self.sheets.steps}
         ready = {one.id: one.ready for one in self.answer.schedule.steps}
         lanes = []
+        cuts = self.session.cuts()
         for zone in self.session.project.zones:
             mine = [
                 step.id for step in self.answer.question.work if step.zones == "all" or zone.id in step.zones
             ]
-            lanes.append(
-                Lane(zone.short, tuple(LaneStep(rows[name], ready[name]) for name in mine if name in rows))
-            )
+            bands = cuts[zone.id].bands
+            laid = {
+                name: tuple(_drawn(b) for b in bands if b.coat.step == name and b.coat.on) for name in mine
+            }
+            steps = tuple(LaneStep(rows[name], ready[name], laid[name]) for name in mine if name in rows)
+            lanes.append(Lane(zone.short, steps, tuple(b.lab for b in bands if b.coat.nature.is_found)))
         return lanes or [Lane(_("all"), tuple(LaneStep(row, ready[row.id]) for row in rows.values()))]
 
     def _show_step(self) -> None:
@@ -239,6 +245,7 @@ class PlanRoom(RoomPage):
     def _choose(self, step_id: str) -> None:
         self.current = step_id
         self.sheets.show_plan(self._evenings, step_id, datetime.now())
+        self.lanes.choose(step_id)
         self._show_step()
         self._bring_into_view()
 
@@ -335,6 +342,12 @@ class PlanRoom(RoomPage):
             return False
 
         self.session.jobs.act("plan", work, done)
+
+
+def _drawn(band: Band) -> Lab | None:
+    """The colour of a coat on a core; None of what has none of its own."""
+    nature = band.coat.nature
+    return None if nature.is_varnish or nature.lays_nothing else band.lab
 
 
 def _dropped(project: Project, step_id: str, before: str) -> Project:

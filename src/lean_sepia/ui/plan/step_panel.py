@@ -8,6 +8,7 @@ from PySide6.QtCore import Signal
 
 from lean_sepia.answers.bench import span
 from lean_sepia.answers.plan import Clocks, PlanAnswer
+from lean_sepia.answers.working.stretches import numbers_of
 from lean_sepia.language import _, clock, day, weekday_and_time
 from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.step import PlanStep
@@ -40,7 +41,7 @@ class StepPanel(Panel):
     def show_step(self, answer: PlanAnswer | None, step_id: str, clocks: Clocks | None) -> None:
         """Show a step of a plan; none where it has none of that id."""
         steps = answer.question.work if answer else ()
-        number = next((place for place, step in enumerate(steps, start=1) if step.id == step_id), 0)
+        number = numbers_of(answer).get(step_id, 0) if answer else 0
         for control in (self.up, self.down, self.change):
             control.setEnabled(bool(number))
         if not number or answer is None:
@@ -48,7 +49,7 @@ class StepPanel(Panel):
             self._title.setText(_("None chosen"))
             self.set_caption(_("Step"))
             return
-        step = steps[number - 1]
+        step = next(one for one in steps if one.id == step_id)
         zones = (
             _("all")
             if step.zones == "all"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import partial
 from typing import Any
 
 from PySide6.QtCore import Signal
@@ -10,11 +9,12 @@ from PySide6.QtWidgets import QGridLayout, QLineEdit, QPushButton, QWidget
 
 from lean_sepia.answers.bench import span
 from lean_sepia.document.called import title_of
-from lean_sepia.document.edits.joining import join_steps, split_step
+from lean_sepia.document.edits.joining import join_steps, leave_sitting, split_step
 from lean_sepia.document.edits.step_changes import change_step
 from lean_sepia.document.edits.steps import duplicate_step, remove_step
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
+from lean_sepia.document.serving import may_serve, served, serving_kinds, zones_of
 from lean_sepia.document.work import coats_in, plan_step
 from lean_sepia.language import N_, _
 from lean_sepia.paint.handling.carriers import CARRIERS
@@ -27,8 +27,8 @@ from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.fields.number_box import NumberBox
 from lean_sepia.ui.kit.panel import NoteBox, button, label, measure_box, row, rule
-from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.sheet import Sheet
+from lean_sepia.ui.plan.step_ties import StepTies
 from lean_sepia.ui.shell.session import Session
 
 _MASKS = {"tape": N_("tape"), "liquid": N_("liquid mask"), "putty": N_("putty")}
@@ -105,7 +105,7 @@ class StepSheet(Sheet):
         self.line(_("mask"), self.mask_of).setVisible(step.nature.is_mask)
         self._times(step, planned)
         self._zones(project, step)
-        self._after(project, step)
+        self._ties(project, step)
         self.note = NoteBox(_("Note"), _("a note for yourself"))
         self.note.setPlainText(step.note)
         self.add(self.note)
@@ -120,8 +120,11 @@ class StepSheet(Sheet):
                 wrap=True,
             )
         )
-        usual = step.nature.hands_on_min
-        self.hands = _minutes(step.hands_on_min, _("At the bench"), _("usually {0}").format(span(usual)))
+        project = self._session.project
+        bare = plan_step(project, step.model_copy(update={"hands_on_min": None}), coats_in(project, step.id))
+        self.hands = _minutes(
+            step.hands_on_min, _("At the bench"), _("about {0}").format(span(bare.hands_min))
+        )
         self.touch = _minutes(step.touch_dry_min, _("Same paint over it after"), _("by the table"))
         cure = full_cure(planned.model_copy(update={"full_cure_min": None}))
         self.cure = _minutes(
@@ -156,39 +159,24 @@ class StepSheet(Sheet):
         self.add(label(_("On these parts; none for all"), "second"))
         self.add(grid)
 
-    def _after(self, project: Project, step: Step) -> None:
-        self.after = list(step.after)
-        self._ties = Rows(spacing=4)
-        others = [(title_of(project, one), one.id) for one in project.steps if one.id != step.id]
-        self._other = ChoiceBox(_("Step to wait for"), others)
-        tie = button(
-            _("Wait for it"), "tool", _("This step does not begin before that one is done and ready")
-        )
-        tie.clicked.connect(self._tie)
+    def _ties(self, project: Project, step: Step) -> None:
+        """What it works on, and what it waits for beside what lies below it."""
+        titles = {one.id: title_of(project, one) for one in project.steps if one.id != step.id}
+        self.serves: StepTies | None = None
+        if step.kind in serving_kinds():
+            fits = {
+                one.id: titles[one.id] for one in project.steps
+                if one.id != step.id and may_serve(step.kind, one.nature) and zones_of(project, one) & zones_of(project, step)
+            }  # fmt: skip
+            self.serves = StepTies(fits, served(project, step), _("It works on it"), _("Step to work on"))
+            self._block(_("Works on, and goes with"), self.serves)
+        self.after = StepTies(titles, step.after, _("Wait for it"), _("Step to wait for"))
+        self._block(_("Waits for, beside what lies below it"), self.after)
+
+    def _block(self, words: str, ties: StepTies) -> None:
         self.add(rule())
-        self.add(label(_("Waits for, beside what lies below it"), "second"))
-        self.add(self._ties)
-        self.add(row(self._other, tie))
-        self._show_ties()
-
-    def _show_ties(self) -> None:
-        project = self._session.project
-        lines = []
-        known = {step.id for step in project.steps}
-        for name in (name for name in self.after if name in known):
-            away = button(_("Not any more"), "link")
-            away.clicked.connect(partial(self._untie, name))
-            lines.append(row(label(title_of(project, project.step(name)), "", wrap=True), away))
-        self._ties.fill(lines)
-
-    def _tie(self) -> None:
-        if isinstance(self._other.value, str) and self._other.value not in self.after:
-            self.after.append(self._other.value)
-            self._show_ties()
-
-    def _untie(self, name: str) -> None:
-        self.after.remove(name)
-        self._show_ties()
+        self.add(label(words, "second"))
+        self.add(ties)
 
     def _build_foot(self, project: Project, step: Step) -> None:
         keep, leave = button(_("Keep"), "main"), button(_("Close"))
@@ -209,7 +197,10 @@ class StepSheet(Sheet):
         join = button(_("Join"), "tool", _("Make one step of both"))
         join.clicked.connect(self.join)
         self.add(rule())
-        self.add(row(split, copy, away, None))
+        alone = button(_("By itself"), "tool", _("Not at one sitting with the others any more"))
+        alone.clicked.connect(lambda: self._edit(_("By itself"), lambda p: leave_sitting(p, self._id)))
+        alone.setVisible(bool(step.sitting))
+        self.add(row(split, copy, away, alone, None))
         holder = QWidget()
         holder.setLayout(row(self.join_with, join))
         holder.setVisible(bool(alike))
@@ -226,7 +217,7 @@ class StepSheet(Sheet):
         zones = tuple(name for name, choice in self.zones.items() if choice.isChecked())
         found: dict[str, Any] = {
             "title": self.name.text().strip(), "kind": self.kind.value, "carrier": self.carrier.value, "place": self.place.value,
-            "mask": self.mask_of.value, "note": self.note.toPlainText().strip(), "after": tuple(self.after),
+            "mask": self.mask_of.value, "note": self.note.toPlainText().strip(), "after": self.after.chosen,
             "hands_on_min": _given(self.hands), "touch_dry_min": _given(self.touch), "full_cure_min": _given(self.cure),
             "workable_until_min": _given(self.work), "removable_until_min": _given(self.off),
         }  # fmt: skip
@@ -237,6 +228,8 @@ class StepSheet(Sheet):
             changed["medium"] = self.medium.value
         if set(zones) != mine:
             changed["zones"] = zones
+        if self.serves is not None and self.serves.chosen != served(self._was, step):
+            changed["serves"] = self.serves.chosen
         return changed
 
     def keep(self) -> None:
@@ -281,4 +274,5 @@ class StepSheet(Sheet):
 
 
 def _given(box: NumberBox) -> float | None:
+    box.interpretText()
     return box.value() if box.value() >= 0 else None

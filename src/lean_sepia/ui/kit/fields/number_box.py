@@ -6,7 +6,7 @@ import re
 from math import copysign, floor
 
 from PySide6.QtCore import QLocale
-from PySide6.QtGui import QValidator
+from PySide6.QtGui import QKeyEvent, QKeySequence, QValidator
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QSpinBox
 
 from lean_sepia.files.typed import to_number
@@ -59,13 +59,25 @@ class NumberBox(QDoubleSpinBox):
         """What is typed without what stands before and behind it."""
         return _bare(self, text)
 
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """What stands where nothing was said gives way to what is typed."""
+        if self._says_nothing(self.text()) and (
+            event.text() or event.matches(QKeySequence.StandardKey.Paste)
+        ):
+            self.lineEdit().selectAll()
+        super().keyPressEvent(event)
+
+    def _says_nothing(self, text: str) -> bool:
+        """Whether the words for nothing stand there, or nothing at all where there are such words."""
+        return bool(self.specialValueText()) and (text == self.specialValueText() or not self.bare(text))
+
     def validate(self, text: str, position: int) -> tuple[QValidator.State, str, int]:
-        if text == self.specialValueText() and text:
+        if self._says_nothing(text):
             return _State.Acceptable, text, position
         return _judged(self.bare(text), self.minimum(), self.maximum()), text, position
 
     def valueFromText(self, text: str) -> float:
-        if text == self.specialValueText() and text:
+        if self._says_nothing(text):
             return self.minimum()
         number = plain_number(self.bare(text))
         return self.value() if number is None else _rounded(number, self.decimals())
