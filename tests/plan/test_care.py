@@ -3,7 +3,9 @@
 import pytest
 from tests.plan.sequences import sequence
 
+from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.media import MEDIA
+from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.care.clearing import clearing
 from lean_sepia.plan.care.looking import angles, looks_again
@@ -97,3 +99,77 @@ def test_tools_are_cleaned_and_what_is_left_has_a_place():
     assert "drain" in clearing(step("base A flat @brush"))[1]
     assert clearing(PlanStep(id="s", kind="mask")) == ()
     assert clearing(PlanStep(id="s", kind="found", material={"medium": "lacquer"})) == ()
+
+
+_SPOKEN_ANYWAY = (
+    "water-borne too",
+    "no water",
+    "soap and water",
+    "warm water, never above",
+    "warm tap water",
+)
+_ALL_SAID = [
+    (kind, medium, tool, worked)
+    for kind in KINDS for medium in (None, *MEDIA) for tool in (None, *TOOLS) for worked in (None, "acrylic-water", "oil", "pigment")
+]  # fmt: skip
+
+
+def _said(one):
+    looks, ways = (look.words for look in looks_again(one)), (way.how for way in undoing(one))
+    return [
+        *cautions(one),
+        *clearing(one),
+        *looks,
+        *angles(one),
+        pressure(one),
+        *to_put_out(one),
+        *tool_state(one),
+        *ways,
+    ]
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_no_sentence_speaks_of_what_is_not_there(kind):
+    for name, medium, tool, worked in _ALL_SAID:
+        if name != kind:
+            continue
+        material = {"medium": medium} if medium else None
+        one = PlanStep(
+            id="s", kind=kind, material=material, application=tool, under_hand=worked, on_found=False
+        )
+        for words in map(str.lower, _said(one)):
+            told = one, words
+            if "water" in words and not any(known in words for known in _SPOKEN_ANYWAY):
+                usual = medium or one.nature.medium
+                made_with = MEDIA[usual].carrier if usual else "none"
+                assert one.nature.is_print or "water" in (one.at_hand, made_with), told
+            if "decal" in words:
+                assert one.nature.is_decal, told
+            if "metal can" in words:
+                slow = any(name and MEDIA[name].slow for name in (medium, worked))
+                assert slow or CARRIERS[one.at_hand].solvent, told
+            if "can in warm" in words or "warm a can" in words:
+                assert tool == "spray-can", told
+            if "airbrush" in words:
+                assert one.sprayed, told
+                assert tool != "spray-can", told
+            assert "lead" not in words.split(), told
+
+
+def test_an_old_finish_is_scraped_with_care_and_ones_own_is_not():
+    scrape = PlanStep(id="s", kind="scrape")
+    assert any("lead" in words for words in cautions(scrape.model_copy(update={"on_found": True})))
+    assert any("lead" in words for words in cautions(scrape))  # nobody said what lies there
+    assert not any("lead" in words for words in cautions(scrape.model_copy(update={"on_found": False})))
+
+
+def test_what_is_rubbed_off_dry_knows_no_water():
+    rub = PlanStep(id="s", kind="remove-resist")
+    assert not any("electrics" in words for words in cautions(rub))
+    assert any("electrics" in words for words in cautions(rub.model_copy(update={"carrier": "water"})))
+
+
+def test_cloths_go_into_a_metal_can_only_where_oil_or_solvent_is_on_them():
+    wipe = PlanStep(id="s", kind="wipe-back")
+    assert "lint-free cloths" in to_put_out(wipe.model_copy(update={"under_hand": "acrylic-water"}))
+    assert any("metal can" in thing for thing in to_put_out(wipe.model_copy(update={"under_hand": "oil"})))

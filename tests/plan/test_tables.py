@@ -64,8 +64,8 @@ CONTRACT = [
 ]
 
 
-def test_every_kind_of_the_contract_is_there_and_no_other():
-    assert set(KINDS) == set(CONTRACT)
+def test_every_kind_of_the_contract_is_there_and_two_more():
+    assert set(KINDS) == {*CONTRACT, "bloom", "take-apart"}
 
 
 @pytest.mark.parametrize("name", KINDS)
@@ -120,11 +120,11 @@ def test_times_and_thickness_as_common_practice_has_them():
     }  # fmt: skip
     assert {name: tool.spread for name, tool in TOOLS.items()} == {
         "airbrush": 1, "close": 0.5, "mist": 0.15, "spray-can": 1.3, "brush": 1.5, "glaze": 0.3, "flood": 1, "seam": 5,
-        "sponge": 1, "drybrush": 1,
+        "sponge": 1, "drybrush": 1, "flick": 1,
     }  # fmt: skip
     assert {name: tool.arrives for name, tool in TOOLS.items()} == {
         "airbrush": 0.5, "close": 0.5, "mist": 0.5, "spray-can": 0.4, "brush": 0.9, "glaze": 0.9, "flood": 0.9, "seam": 0.9,
-        "sponge": 0.7, "drybrush": 0.7,
+        "sponge": 0.7, "drybrush": 0.7, "flick": 0.3,
     }  # fmt: skip
     assert [tool for tool, one in TOOLS.items() if one.left_ml == 0] == ["spray-can"]
 

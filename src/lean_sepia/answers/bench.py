@@ -14,6 +14,7 @@ from lean_sepia.answers.strata import Strata, passes_words
 from lean_sepia.answers.targets import Target, target_for
 from lean_sepia.answers.working.before import Check, checks_before
 from lean_sepia.answers.working.stretches import in_turn, numbers_of
+from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Coat, Project, Zone
@@ -36,6 +37,7 @@ from lean_sepia.plan.waits.drying import removable_for
 
 _MOST_COLOURS = 4
 _MOST_NAMED = 3
+_FAINT_DE00, _PALE = 2.0, 80.0
 
 
 @dataclass(frozen=True)
@@ -49,7 +51,10 @@ class StepColour:
 
 @dataclass(frozen=True)
 class BenchStep:
-    """One step as it is done at the bench; `how` says how its first coat is laid, `poured` which cups were mixed in an earlier step."""
+    """One step as it is done at the bench; `how` says how its first coat is laid, `poured` which cups were mixed in an earlier step.
+
+    faint : what helps where the coat can hardly be told from what it lies on
+    """
 
     number: int
     step: PlanStep
@@ -69,6 +74,7 @@ class BenchStep:
     weather: str = ""
     masks: str = ""
     poured: tuple[str, ...] = ()
+    faint: str = ""
 
     @property
     def to_put_out(self) -> tuple[str, ...]:
@@ -80,6 +86,7 @@ class BenchStep:
         """The state of the tool, the pressure with its purpose, from where to look, and what to try first."""
         said = (
             *(_("From the cup “{0}”, which is mixed already.").format(name) for name in self.poured),
+            self.faint,
             self.masks,
             self.effort,
             self.weather,
@@ -138,7 +145,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
                 tuple(cups.get(step.id, ())), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
                 tuple(found.get(step.id, ())), cautions(step), placed.get(step.id), clocks.get(step.id),
                 checks_before(project, order, step), _effort(project, zones), _weather(project, step),
-                _masks(order, order.place[step.id]), tuple(poured.get(step.id, ())),
+                _masks(order, order.place[step.id]), tuple(poured.get(step.id, ())), _faint(cuts, coats),
             )
         )  # fmt: skip
     return tuple(answer)
@@ -208,6 +215,21 @@ def _masks(order: Order, index: int) -> str:
         else []
     )
     return _("Masked meanwhile: {0}.").format(", ".join(under)) if under else ""
+
+
+def _faint(cuts: Mapping[str, Strata], coats: Sequence[Coat]) -> str:
+    """What helps to see a film of nearly the colour that it lies on; empty where it shows by itself. Common practice without a source."""
+    for coat in coats:
+        if coat.nature.is_varnish or coat.nature.covers != "film" or coat.nature.is_found:
+            continue
+        band = next((band for band in cuts[coat.zone].bands if band.coat.id == coat.id), None)
+        if band and band.lab and band.ground and float(delta_e00(band.ground, band.lab)) < _FAINT_DE00:
+            if min(band.lab[0], band.ground[0]) > _PALE:
+                return _(
+                    "White over white: a drop of tint in the first pass, or a lamp from the side, shows where it lies."
+                )
+            return _("It hardly differs from what it lies on: a lamp from the side shows where it is wet.")
+    return ""
 
 
 def _weather(project: Project, step: PlanStep) -> str:

@@ -8,11 +8,11 @@ from datetime import datetime
 from lean_sepia.document.called import title_of
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.serving import served
+from lean_sepia.document.serving import served, zones_of
 from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.hours.bench_minutes import set_up_minutes, work_minutes
+from lean_sepia.plan.hours.bench_minutes import JOINT_MIN, SET_UP_BY_HAND, set_up_minutes, work_minutes
 from lean_sepia.plan.hours.wall_clock import read_written
 from lean_sepia.plan.kinds import nature_of
 from lean_sepia.plan.rules.finding import Finding
@@ -31,11 +31,16 @@ def coats_in(project: Project, step_id: str) -> tuple[Coat, ...]:
 def plan_steps(project: Project) -> tuple[PlanStep, ...]:
     """The document's steps as rules and schedule see them; a step whose coats are all switched off is left out."""
     laid = {coat.step for coat in project.coats}
-    steps = []
+    steps: list[PlanStep] = []
+    together: set[str] = set()  # zones that are on the model again
     for step in project.steps:
         coats = coats_in(project, step.id)
         if coats or step.id not in laid:
-            steps.append(plan_step(project, step, coats))
+            made = plan_step(project, step, coats)
+            off = made.apart and not set(made.zones) <= together
+            steps.append(made if off == made.apart else made.model_copy(update={"apart": off}))
+        if step.nature.joins:
+            together |= zones_of(project, step)
     return tuple(steps)
 
 
@@ -58,7 +63,8 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
             "application": tool,
             "place": place_of_work(project, step, tool), "area_share": max((c.area_share for c in coats), default=None),
             **_hours(project, step, coats, tool, zones),
-            "works_on": served(project, step), "sitting": step.sitting,
+            "works_on": served(project, step), "sitting": step.sitting, "under_hand": _under_hand(project, step),
+            "on_found": any(coat.nature.is_found and coat.zone in zones for coat in project.coats),
             "apart": bool(zones) and all(project.zone(zone).apart for zone in zones),
             "films": _films(coats), "cup": (coats[0].recipe or "") if coats else "",
             **{name: value for name in _STATED if (value := getattr(step, name)) is not None},
@@ -79,6 +85,15 @@ def _rubbed_with(project: Project, step: Step) -> str | None:
     return None
 
 
+def _under_hand(project: Project, step: Step) -> str | None:
+    """The medium of what a step works on."""
+    for name in served(project, step):
+        laid = next((coat for coat in project.coats if coat.step == name), None)
+        if laid is not None and (medium := medium_of(project, laid)):
+            return medium
+    return None
+
+
 def place_of_work(project: Project, step: Step, tool: str | None) -> str | None:
     """Where a step is done: as it says, else as the project says; without extraction, sprays go outdoors."""
     if step.place or project.workplace.place:
@@ -93,6 +108,9 @@ def _hours(
 ) -> dict[str, float]:
     """Minutes at the bench by area, passes and tool; nothing where they are stated or an area is not known."""
     nature = nature_of(step.kind, printed=tool is None)
+    if (nature.joins or nature.parts) and step.hands_on_min is None:
+        joints = sum(zone.apart for zone in project.zones if not zones or zone.id in zones)
+        return {"hands_on_min": SET_UP_BY_HAND + JOINT_MIN * joints} if joints else {}
     areas = {zone.id: zone.area_cm2 for zone in project.zones}
     laid = coats or ()
     where = [coat.zone for coat in laid] or list(zones or areas)
@@ -102,8 +120,6 @@ def _hours(
         or not where
         or any(not areas[zone] for zone in where)
     ):
-        return {}
-    if nature.joins:
         return {}
     total = 0.0
     for number, zone in enumerate(where):

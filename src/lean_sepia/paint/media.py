@@ -99,11 +99,12 @@ _SOFTENS = N_("White spirit softens it still; work in small areas.")
 VARNISH_STAYS = Undo(
     None, N_("A varnish stays: the other sheen over it sets the sheen anew. Take dust out with a fine pad."), False
 )  # fmt: skip
-_ACRYLIC_GLAZE = (
-    Undo(10, N_("Wipe it off with water and a soft brush.")),
+_WITH_COTTON = (
     Undo(_DAY, N_("Alcohol on a cotton bud takes it off over a varnish; without one the coat below goes too."), False),
     Undo(None, N_("Overspray it lightly with the base."), False),
 )  # fmt: skip
+_ACRYLIC_GLAZE = (Undo(10, N_("Wipe it off with water and a soft brush.")), *_WITH_COTTON)
+_ALCOHOL_GLAZE = (Undo(10, N_("Wipe it off with alcohol on a soft brush, quickly.")), *_WITH_COTTON)
 _SLOW_GLAZE = (
     Undo(12 * _HOUR, N_("Wipe it off with a brush damp with white spirit; over a varnish nothing is left of it.")),
     Undo(3 * _DAY, N_("White spirit still softens it; the darkest stays in the seams."), False),
@@ -175,7 +176,7 @@ MEDIA: dict[str, Medium] = {
             "lacquer-thinner": Bite("warn", N_("softens it")),
         },
         coat_undone=(Undo(5, N_("Wipe it off with alcohol, quickly.")), _WITH_ALCOHOL, _SAND),
-        glaze_undone=_ACRYLIC_GLAZE,
+        glaze_undone=_ALCOHOL_GLAZE,
         varnish_undone=(VARNISH_STAYS,),
         cleaned=N_("Alcohol or its own thinner, at once."),
         disposed=_LIDDED,

@@ -20,6 +20,7 @@ class Tool:
     arrives : share of what leaves the tool that reaches the surface
     left_ml : what stays in the tool
     sprayed : whether it makes a mist; from_can : whether it is a can, which brings its own paint; drawn_out : whether a thin tint keeps the sheen of what it lies on
+    dabbed : whether it makes marks, and no film over all it is laid on
     """
 
     words: str
@@ -29,6 +30,7 @@ class Tool:
     sprayed: bool = False
     drawn_out: bool = False
     from_can: bool = False
+    dabbed: bool = False
 
 
 TOOLS: dict[str, Tool] = {
@@ -40,6 +42,7 @@ TOOLS: dict[str, Tool] = {
     "glaze": Tool(N_("brush, drawn out thin"), 0.3, 0.9, drawn_out=True),
     "flood": Tool(N_("brush, left wet"), 1.0, 0.9, drawn_out=True),
     "seam": Tool(N_("brush, into the seams"), 5.0, 0.9, drawn_out=True),
-    "sponge": Tool(N_("sponge"), 1.0, 0.7),
-    "drybrush": Tool(N_("dry brush"), 1.0, 0.7),
+    "sponge": Tool(N_("sponge"), 1.0, 0.7, dabbed=True),
+    "drybrush": Tool(N_("dry brush"), 1.0, 0.7, dabbed=True),
+    "flick": Tool(N_("flicked off a brush, in specks"), 1.0, 0.3, dabbed=True),
 }

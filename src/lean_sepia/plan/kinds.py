@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from lean_sepia.language import N_
+from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.paint.handling.undo import Undo
 from lean_sepia.paint.stack import Covers
 from lean_sepia.photo.stated.roles import Role
@@ -20,7 +21,7 @@ _MORNING = _HALF_DAY = 12 * _HOUR
 _BRUSH = ("brush", "airbrush")
 _SPRAY = ("airbrush", "spray-can", "brush")
 _TINT = ("glaze", "flood", "airbrush", "mist")
-_ANY_SPOT = ("sponge", "brush", "drybrush")
+_ANY_SPOT = ("sponge", "brush", "drybrush", "flick")
 _ONE_IN_10, _ONE_IN_20 = 10 / 11, 20 / 21  # parts of thinner to all
 _LIGHT = Preset(area_share=0.25)
 _WIPED_AND_DRAWN = ("blend", "wipe-back")
@@ -98,13 +99,13 @@ def _by_hand(title: str, family: Family, phase: Phase, minutes: float, *cautions
              phase_wet: Phase | None = None, wet: bool = False, usual: Preset | None = None,
              roles: tuple[Role, ...] = (), heed: tuple[str, ...] = (), ready: tuple[str, ...] = (), reworks: bool = False,
              moves: bool = False, apart: bool = False, fixes: bool = False, clear: bool = False,
-             joins: bool = False, usually: Usually | None = None) -> Kind:  # fmt: skip
+             joins: bool = False, parts: bool = False, carrier: CarrierName | None = None, usually: Usually | None = None) -> Kind:  # fmt: skip
     """What is done with no tool that lays paint."""
     return Kind(
         title=title, family=family, covers=covers, hands_on_min=minutes, room=room, tools=_NONE, medium=medium, stage="seen",
         phase=phase, cloths=cloths, masks=masks, looks=looks, sets_min=sets_min, over_itself=None, served_by=served_by,
         undone=undone, next=_NEXT_BY_HAND[family], usually=usually, phase_wet=phase_wet, wet=wet, usual=usual, roles=roles, cautions=cautions, heed=heed, ready=ready,
-        reworks=reworks, moves=moves, apart=apart, fixes=fixes, clear=clear, joins=joins,
+        reworks=reworks, moves=moves, apart=apart, fixes=fixes, clear=clear, joins=joins, parts=parts, carrier=carrier,
     )  # fmt: skip
 
 
@@ -178,7 +179,7 @@ KINDS: dict[str, Kind] = {
     ),
     "remove-resist": _by_hand(
         N_("Rub the resist off"), "mask", Phase.RUBBING, 30, "wet", sets_min=0, usually=Usually("chips", ("resist",)), wet=True, covers="unresist", room="wear",
-        reworks=True, heed=(N_("Wet paint and tools off a powered track."),),
+        reworks=True,
         undone=(Undo(None, N_("What is rubbed off is gone: touch it up with the mix of the coat."), False),),
     ),
     "tone": _paint(N_("Light and shade"), Phase.SHADING, "tone", "exposed", 30, next="filter", usual=Preset(2, 0.9),
@@ -201,7 +202,12 @@ KINDS: dict[str, Kind] = {
     "scrape": _by_hand(
         N_("Scrape"), "preparation", Phase.CHIPPING, 20, "blade", sets_min=0, covers="taken", room="wear",
         usual=Preset(area_share=0.02), roles=("undercoat",), undone=_GONE,
-        heed=(N_("An old finish may hold lead: wet, masked, no children near."),),
+    ),
+    "bloom": _by_hand(
+        N_("Alcohol bloom"), "preparation", Phase.DUSTING, 10, sets_min=20, wet=True, moves=True, carrier="alcohol",
+        looks=(Look(30, N_("Dry and by daylight: it is lighter and duller than it was. Is it enough, is it even?")),),
+        ready=(N_("A test spot first: by how much alcohol lightens and dulls a matte coat, nobody knows before."),),
+        undone=(Undo(None, N_("A thin matte coat over it takes most of it back."), False),),
     ),
     "wash": _glaze(N_("Wash"), Phase.WASHING, 25, Preset(1, _ONE_IN_10), _TIDE_MARKS, _STILL_MOVES, runs=True),
     "pin-wash": _glaze(N_("Pin wash"), Phase.WASHING, 30, Preset(1, _ONE_IN_10, 0.05), _TIDE_MARKS, _STILL_MOVES, runs=True,
@@ -249,6 +255,11 @@ KINDS: dict[str, Kind] = {
     "fit-glass": _by_hand(
         N_("Fit the glass"), "assembly", Phase.CLEAR_PARTS, 20, sets_min=60, clear=True,
         undone=(Undo(60, N_("Slide it out before the glue grips.")), Undo(None, N_("Press it out from inside; clear parts crack."), False)),
+    ),
+    "take-apart": _by_hand(
+        N_("Take apart"), "assembly", Phase.CLEANING, 20, sets_min=0, parts=True,
+        ready=(N_("A tray with a place for every part; photograph how it sits before it comes off."),),
+        undone=(Undo(None, N_("Put it together again.")),),
     ),
     "assemble": _by_hand(
         N_("Assemble"), "assembly", Phase.PUTTING_TOGETHER, 30, sets_min=60, joins=True,

@@ -13,7 +13,7 @@ from lean_sepia.plan.traits.said import Preset
 _BY_TOOL: dict[str, Preset] = {
     "airbrush": Preset(2, 0.6), "close": Preset(2, 0.7), "mist": Preset(2, 0.9), "spray-can": Preset(2), "brush": Preset(3, 0.5),
     "glaze": Preset(2, 20 / 21), "flood": Preset(1, 10 / 11), "seam": Preset(1, 10 / 11), "sponge": Preset(1, 0.0, 0.05),
-    "drybrush": Preset(1, 0.0, 0.15),
+    "drybrush": Preset(1, 0.0, 0.15), "flick": Preset(1, 0.5, 0.03),
 }  # fmt: skip
 """A full coat of paint, by tool."""
 

@@ -54,7 +54,8 @@ class PlanStep(BaseModel):
     works_on : ids of the steps it works on: draws out, wipes, softens, fixes, unmasks; its clocks are theirs and nobody else's
     sitting : what names the steps that are done at one go, wet in wet or from one cup, with one set-up and no wait between them
     set_up_min : of its time at the bench, what setting up and cleaning take
-    apart : whether its zones are off the model, until they are put together
+    apart : whether its zones are off the model, until they are put together; on_found : whether a found finish lies there
+    under_hand : the medium of what it works on
     """
 
     model_config = ConfigDict(frozen=True, extra="allow")
@@ -81,6 +82,8 @@ class PlanStep(BaseModel):
     sitting: str = ""
     set_up_min: Minutes = 0.0
     apart: bool = False
+    on_found: bool | None = None
+    under_hand: str | None = None
     done: bool = False
     start: Moment | None = None
     end: Moment | None = None
@@ -116,7 +119,14 @@ class PlanStep(BaseModel):
         """The carrier, from the medium unless stated."""
         if self.carrier is not None:
             return self.carrier
-        return MEDIA[self.medium].carrier if self.medium else "none"
+        return MEDIA[self.medium].carrier if self.medium else self.nature.carrier or "none"
+
+    @property
+    def at_hand(self) -> CarrierName:
+        """The fluid that is at hand in it: its own, or what thins what it works on."""
+        if self.solvent == "none" and self.under_hand is not None and self.nature.moves:
+            return MEDIA[self.under_hand].carrier
+        return self.solvent
 
     @property
     def wet(self) -> bool:
@@ -168,10 +178,8 @@ class PlanStep(BaseModel):
 
     @property
     def _covers_all(self) -> bool:
-        return (self.area_share is None or self.area_share >= _SPOTS) and self.tool not in (
-            "sponge",
-            "drybrush",
-        )
+        dabbed = self.tool is not None and TOOLS[self.tool].dabbed
+        return (self.area_share is None or self.area_share >= _SPOTS) and not dabbed
 
     @property
     def states_time(self) -> bool:

@@ -10,7 +10,7 @@ from lean_sepia.plan.traits.kind import Caution
 _WORDS: dict[Caution, str] = {
     "grains": N_("Dust: mask, wipe damp, do not blow."),
     "blade": N_("Fresh blade, cut away from you, on a mat."),
-    "wet": N_("Gloves; keep the water off electrics."),
+    "wet": N_("Gloves; keep the water off electrics, wet paint and tools off a powered track."),
 }
 DEFER = N_("The product's safety data sheet and local rules decide.")
 
@@ -19,14 +19,17 @@ def cautions(step: PlanStep) -> tuple[str, ...]:
     """Short cautions for one step, the gravest first."""
     if not step.nature.to_do:
         return ()
-    carrier = CARRIERS[step.solvent]
+    carrier = CARRIERS[step.at_hand]
     found = [*_of_spraying(step, carrier.solvent)]
     if carrier.solvent and not _is_sprayed(step):
         found.append(_("Ventilate; no flame; gloves; lids on open cups."))
     found += [_(words) for words in carrier.heed]
     if not carrier.stands_heat:
         found.append(_("No hair-dryer or heat gun on wet alcohol or thinner."))
-    found += [_(_WORDS[code]) for code in step.nature.cautions if code != "grains" or step.loose]
+    here = {"grains": step.loose, "blade": True, "wet": step.at_hand == "water"}
+    found += [_(_WORDS[code]) for code in step.nature.cautions if here[code]]
+    if step.nature.covers == "taken" and not step.nature.softens and step.on_found is not False:
+        found.append(_("An old finish may hold lead: wet, masked, no children near."))
     found += [_(words) for words in step.nature.heed]
     return tuple(found)
 

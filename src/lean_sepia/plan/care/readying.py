@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from lean_sepia.language import N_, _
 from lean_sepia.paint.handling.carriers import CARRIERS
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.plan.step import PlanStep
 
 _FLUSH = N_(
@@ -14,6 +15,7 @@ _STATES: dict[str, tuple[str, ...]] = {
     "sponge": (N_("Dab the sponge on paper until it prints specks, not blots."),),
     "seam": (N_("Touch the tip to the seam and let it run; do not paint with it."),),
     "glaze": (N_("Unload the brush on a cloth: it should be damp, not wet."),),
+    "flick": (N_("Flick over paper first: the stiffer the brush and the thinner the paint, the finer the specks."),),
     "flood": (N_("Keep a second, clean brush damp for what pools."),),
 }  # fmt: skip
 
@@ -25,6 +27,11 @@ def tool_state(step: PlanStep) -> tuple[str, ...]:
     own = step.nature.ready
     if step.tool is None or not step.nature.leaves_film:
         return tuple(_(words) for words in own)
+    if step.tool == "mist":
+        return (
+            _(_FLUSH),
+            _("A slow mist dries on the tip: wipe it between passes, and keep the paint moving."),
+        )
     if step.sprayed and step.tool != "spray-can":
         return (_(_FLUSH),)
     if step.tool == "spray-can":
@@ -54,8 +61,10 @@ def to_put_out(step: PlanStep, paints: tuple[str, ...] = ()) -> tuple[str, ...]:
     if not step.nature.to_do:
         return ()
     things = list(paints)
-    carrier = CARRIERS[step.solvent]
-    if carrier.put_out and (step.nature.leaves_film or step.carrier):
+    carrier = CARRIERS[step.at_hand]
+    if carrier.put_out and (
+        step.nature.leaves_film or step.carrier or step.under_hand or step.nature.carrier
+    ):
         things.append(_(carrier.put_out))
     if step.sprayed:
         things += [_("airbrush cleaned, a spare needle") if step.tool != "spray-can" else _("the can"),
@@ -67,7 +76,11 @@ def to_put_out(step: PlanStep, paints: tuple[str, ...] = ()) -> tuple[str, ...]:
     if "blade" in step.nature.cautions:
         things.append(_("a fresh blade and a mat"))
     if step.nature.cloths:
-        things.append(_("lint-free cloths and a lidded metal can for them"))
+        wiped = step.under_hand or step.medium
+        rags = carrier.solvent or (wiped is not None and MEDIA[wiped].slow)
+        things.append(
+            _("lint-free cloths and a lidded metal can for them") if rags else _("lint-free cloths")
+        )
     if step.brushed and step.nature.leaves_film:
         things.append(_("a brush for it, and a clean one"))
     things += [_("a spare part in the same paint, to test on")] if step.nature.leaves_film else []

@@ -9,6 +9,7 @@ SET_UP_SPRAYED, SET_UP_BY_HAND, FURTHER_COLOUR = 15.0, 5.0, 6.0
 """Minutes to set up and clean: of what is sprayed, of what is not, of one more colour in the same airbrush that evening."""
 RATES: dict[str, float] = {
     "spray-can": 150, "airbrush": 60, "close": 15, "mist": 100, "brush": 12, "glaze": 15, "flood": 20, "seam": 6, "sponge": 10, "drybrush": 10,
+    "flick": 60,
 }  # fmt: skip
 """cm² a minute, by tool."""
 POWDER, DOTS, DRAWN_OUT, MARKS, WIPED, SCRAPED, RESIST, WASHED = 15.0, 30.0, 6.0, 3.0, 8.0, 3.0, 10.0, 40.0

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+from lean_sepia.paint.handling.carriers import CarrierName
 from lean_sepia.paint.handling.undo import Undo
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.stack import Covers
@@ -47,7 +48,8 @@ class Kind:
     moves : works with a fluid that is meant to reach what was laid
     apart : done on a piece of its own; fixes : holds loose powder; metal : a shine of metal that dust and varnish bury
     colour : L*a*b* of what it is always made of, where nothing else is said; practice, no source
-    clear : puts clear parts in; joins : puts parts together; blown : what is too much of it is blown off
+    clear : puts clear parts in; joins : puts parts together, parts : takes them off; blown : what is too much of it is blown off
+    carrier : the fluid it works with, where it is made of nothing
     painted : how it is where it is laid with a tool in place of printed; None where there is one way only
     cautions, heed : what hurts, by codes and in words of its own; ready : in what state things must be
     """
@@ -89,6 +91,8 @@ class Kind:
     colour: tuple[float, float, float] | None = None
     clear: bool = False
     joins: bool = False
+    parts: bool = False
+    carrier: CarrierName | None = None
     blown: bool = False
     painted: Kind | None = None
 

@@ -47,6 +47,9 @@ class ZoneSheet(Sheet):
         self.line(_("name"), self.name)
         self.line(_("short name"), self.short)
         self.line(_("area"), self.area, None)
+        self.apart = QCheckBox(_("off the model until parts are put together"))
+        self.apart.setChecked(zone_now.apart)
+        self.line(_("painted"), self.apart)
         self.add(label(_("COLOURS KNOWN WITHOUT A PHOTO"), "caption"))
         self.targets: dict[TargetName, ColourLine] = {}
         self.ranges: dict[TargetName, NumberBox] = {}
@@ -153,6 +156,7 @@ class ZoneSheet(Sheet):
                 "note": self.note.text().strip(),
                 "stated": tuple(stated),
                 "area_cm2": self.area.value() or None,
+                "apart": self.apart.isChecked(),
                 "follows": () if len(ticked) == len(self.sisters) else ticked,
             }
         )

@@ -202,6 +202,7 @@ QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {
     selection-background-color: palette(midlight); selection-color: palette(alternate-base);
 }
 QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus { border: 2px solid palette(highlight); padding: 2px 6px; }
+QLineEdit, QPlainTextEdit { placeholder-text-color: palette(shadow); }
 QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {
     width: 0; border: none;
 }

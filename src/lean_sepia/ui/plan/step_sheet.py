@@ -52,8 +52,7 @@ class StepSheet(Sheet):
     def __init__(self, session: Session, step_id: str) -> None:
         project = session.project
         step = project.step(step_id)
-        number = [one.id for one in project.steps].index(step_id) + 1
-        super().__init__(_("step {0}").format(number), title_of(project, step))
+        super().__init__(_("step"), title_of(project, step))
         self._session, self._id, self._was = session, step_id, project
         self._build(project, step)
         self._build_foot(project, step)
@@ -128,7 +127,9 @@ class StepSheet(Sheet):
         self.touch = _minutes(step.touch_dry_min, _("Same paint over it after"), _("by the table"))
         cure = full_cure(planned.model_copy(update={"full_cure_min": None}))
         self.cure = _minutes(
-            step.full_cure_min, _("Anything over it after"), _("up to {0}").format(span(cure))
+            step.full_cure_min,
+            _("Anything over it after"),
+            _("up to {0}").format(span(cure)) if cure else _("by the table"),
         )
         gone = removable_for(planned.model_copy(update={"removable_until_min": None}))
         self.work = _minutes(step.workable_until_min, _("Can be worked for"), _("by the table"))
