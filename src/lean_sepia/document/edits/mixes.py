@@ -119,10 +119,10 @@ def with_recipe(
         same = next((r for r in project.recipes if r.id in alike and r.parts == parts and not r.cups), None)
         if same is not None:  # the whole model is laid from one cup
             return project, same.id
-    own = own or fresh_id(project.recipes, "r")
+    own, title = own or fresh_id(project.recipes, "r"), _(KINDS[kind].title)
     recipe = Recipe(
         id=own,
-        name=_free_name(project, f"{_(KINDS[kind].title)}, {zone.name}", own),
+        name=_free_name(project, title if KINDS[kind].whole_model else f"{title}, {zone.name}", own),
         parts=parts,
         cups=(((base, mix.base_parts),) if base and mix.base_parts else ()) + mix.cups,
     )
