@@ -72,7 +72,7 @@ def test_plan_and_bench_list_it(opened):
     sheet.deleteLater()
     opened.open_room("bench")
     bench = opened.rooms["bench"]
-    bench.turn([one.kind for one in opened.session.project.steps].index(VEIL))
+    bench.turn([one.step.kind for one in bench.steps].index(VEIL) - bench.index)
     words = [child.text() for child in bench.findChildren(QLabel)]
     assert "Rinse the pen." in words
     assert "Shake the ink." in words

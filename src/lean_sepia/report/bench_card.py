@@ -26,6 +26,7 @@ from lean_sepia.answers.bench import BenchStep, bench_steps, laying_words, span
 from lean_sepia.answers.strata import Band, Strata, strata_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import colour_name, difference
+from lean_sepia.document.called import with_short_names
 from lean_sepia.document.model import Project, Zone
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import write_export
@@ -45,11 +46,13 @@ _ROOM = A4[1] - 2 * _MARGIN - _HEAD - _FOOT + 6 * mm
 _CORE, _GAP, _SWATCHES = 56 * mm, 5 * mm, 32 * mm
 _MIXES = _WIDTH - _CORE - _SWATCHES - 2 * _GAP
 _MOST_DOTS = 10
+_LONGEST_NAME = 80
 
 
 def bench_card(project: Project) -> bytes:
     """The bench card of a project as a PDF."""
     register_fonts()
+    project = with_short_names(project, _LONGEST_NAME)
     cuts = {zone.id: strata_of(project, zone.id) for zone in project.zones}
     steps = bench_steps(project, cuts, plan.answer(plan.ask(project)))
     by_coat = {coat.id: cup for step in steps for cup in step.cups for coat in cup.coats}

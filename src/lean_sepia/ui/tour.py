@@ -113,7 +113,7 @@ class _Guide:
         workspace.open_room("bench")
         bench = workspace.rooms["bench"]
         assert isinstance(bench, BenchRoom)
-        bench.turn([step.nature.is_base for step in session.project.steps].index(True))
+        bench.turn([one.step.nature.is_base for one in bench.steps].index(True) - bench.index)
         self._picture("bench")
         workspace.open_shelf()
         self._picture("shelf")
@@ -158,6 +158,7 @@ class _Guide:
         from lean_sepia.ui.coats.lay_sheet import LaySheet
 
         workspace = self._workspace
+        workspace.session.choose_zone("hull")
         workspace.open_room("match")
         filters = [c for c in workspace.session.project.coats_of("hull") if c.nature.is_filter]
         workspace.sheets.lay(filters[-1].kind, filters[-1].id)
