@@ -4,7 +4,7 @@ import pytest
 from tests.plan.sequences import sequence
 
 from lean_sepia.plan.adapting import adapted, changed_by
-from lean_sepia.plan.masking import Tone, compare_orders, masking_cost, masking_minutes, pattern_steps
+from lean_sepia.plan.masking import Tone, compare_orders, masking_cost, pattern_steps
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.schools import SCHOOLS
 
@@ -89,7 +89,7 @@ def test_a_pattern_costs_what_is_covered():
     assert (found.base_first.masks, found.reverse.masks) == (2, 2)
     assert found.reverse_is_less
     assert found.reverse.minutes < found.base_first.minutes
-    assert found.base_first.minutes == masking_minutes(200) + masking_minutes(50) + 20
+    assert found.base_first.minutes == (5 + 6 + 200 / 25) + (5 + 6 + 50 / 25) + (5 + 5 + 250 / 100)
     assert found.base_first.overspray == found.reverse.overspray == 0
     assert not check_plan([step.model_copy(update={"material": None}) for step in pattern_steps(tones, True)])
 

@@ -3,8 +3,12 @@
 import pytest
 from tests.plan.sequences import START, sequence
 
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.plan.hours.evenings import parse_evenings
+from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.net import links
 from lean_sepia.plan.schedule.build import build_schedule
+from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import Drying, LoggedTime, full_cure, rested
 from lean_sepia.plan.waits.table import PAIRS, table_wait
 
@@ -30,7 +34,7 @@ def wait(below, then, **drying):
         ("setting-solution - -", "marking - gloss", 0), ("marking - gloss", "gloss-coat A gloss", 12 * HOUR), ("filter O satin", "filter O satin", 15),
         ("filter O satin", "wash O flat", 6 * HOUR), ("filter E satin", "matte-coat A flat", 6 * HOUR), ("oil-dots O satin", "blend - -", 0),
         ("oil-dots O satin", "streaks O satin", 6 * HOUR), ("base E flat", "gloss-coat A gloss", 12 * HOUR), ("wash O flat", "matte-coat A flat", 12 * HOUR),
-        ("wash O flat", "matte-coat L flat @mist", 24 * HOUR), ("wash O flat", "wipe-back - - ~white-spirit", 1), ("streaks O satin", "matte-coat A flat", 24 * HOUR),
+        ("wash O flat", "matte-coat L flat @mist", 24 * HOUR), ("wash O flat", "wipe-back - - ~white-spirit", 1), ("streaks O satin", "matte-coat A flat", 24 * HOUR), ("blend - -", "pastel D flat", 12 * HOUR), ("wash E flat", "powder P flat", 12 * HOUR),
         ("chips E flat", "wipe-back - - ~white-spirit", 5), ("wash A flat", "fade A flat", 20), ("powder P flat", "matte-coat A flat", 0),
         ("fix-powder - -", "powder P flat", 60), ("matte-coat L flat @spray-can", "powder P flat", 24 * HOUR), ("matte-coat A flat @airbrush", "powder P flat", 3 * HOUR),
         ("graphite P flat", "fit-glass - -", 0), ("camouflage A flat", "unmask - -", 20), ("base A flat", "filter E satin", 12 * HOUR), ("base L flat", "wash O flat", 12 * HOUR),
@@ -91,9 +95,7 @@ def _unlike(sketches, side):
 def test_every_line_of_the_table_can_be_met():
     """No line is shadowed by one above it: for each some pair of steps meets it first."""
     from lean_sepia.paint.handling.carriers import CARRIERS
-    from lean_sepia.paint.media import MEDIA
     from lean_sepia.paint.tools import TOOLS
-    from lean_sepia.plan.kinds import KINDS
     from lean_sepia.plan.waits.pair import Sketch
 
     met = set()
@@ -120,6 +122,51 @@ def test_every_line_of_the_table_can_be_met():
                 met.add(number)
                 break
     assert [PAIRS[i].wait.words for i in range(len(PAIRS)) if i not in met] == []
+
+
+def _step(name, kind, medium, **more):
+    material = {"medium": medium, "finish": "flat"} if medium else None
+    return PlanStep(id=name, kind=kind, zones=("a",), material=material, **more)
+
+
+TO_DO = [kind for kind, nature in KINDS.items() if nature.to_do]
+
+
+def test_nothing_waits_past_the_second_clock_of_what_it_serves():
+    """Whatever lies below: what is laid on it can be worked on before its clock has closed, with the works' own wait."""
+    media = ("acrylic-water", "acrylic-alcohol", "lacquer", "enamel", "oil")
+    every = [
+        (ground, below, kind, medium, server)
+        for kind in TO_DO for server in KINDS[kind].served_by for medium in MEDIA for ground in TO_DO for below in media
+    ]  # fmt: skip
+    assert len(every) > 10_000
+    late = []
+    for ground, below, kind, medium, server in every:
+        works = _step("s", server, None, works_on=("x",))
+        steps = (_step("g", ground, below), laid := _step("x", kind, medium), works)
+        _first, second, third = links(steps, Drying())
+        starts = max(
+            (wait + (second.get(0, 0.0) if place == 1 else 0.0) for place, wait in third.items()), default=0.0
+        )
+        closed = Drying().wait(laid, works).closed
+        if closed is not None and starts - second.get(0, 0.0) > closed:
+            late.append((ground, below, kind, medium, server))
+    assert late == []
+
+
+def test_nothing_harder_follows_sooner_than_what_is_softer():
+    """Over oil and enamel: pastel and powder, then an acrylic varnish, then lacquer, which bites most."""
+    pastel, powder = _step("c", "pastel", "pastel"), _step("c", "powder", "pigment")
+    acrylic, lacquer = (
+        _step("c", "matte-coat", m, application="airbrush") for m in ("acrylic-water", "lacquer")
+    )
+    for kind in TO_DO:
+        for medium in ("enamel", "oil") if KINDS[kind].leaves_film or KINDS[kind].draws_out else ():
+            waits = [
+                table_wait(_step("b", kind, medium), one).not_before
+                for one in (pastel, powder, acrylic, lacquer)
+            ]
+            assert waits[0] == waits[1] <= waits[2] <= waits[3], (kind, medium, waits)
 
 
 def test_full_cure_is_that_of_the_medium():

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from lean_sepia.plan.hours.bench_minutes import set_up_minutes, work_minutes
 from lean_sepia.plan.order import Order, one_model
 from lean_sepia.plan.step import PlanStep
 
-_FIXED_MIN, _MIN_PER_CM2, _OFF_MIN = 10.0, 0.3, 10.0  # practice, no source
 _USUAL_CM2 = 60.0
 
 
@@ -37,7 +37,7 @@ def masking_cost(steps: Sequence[PlanStep], areas: Mapping[str, float]) -> Maski
         if step.nature.is_mask:
             covered = sum(areas.get(zone, _USUAL_CM2) for zone in zones)
             area, masks = area + covered, masks + 1
-            minutes += masking_minutes(covered) if step.hands_on_min is None else step.hands_on_min
+            minutes += hand_minutes(step, covered) if step.hands_on_min is None else step.hands_on_min
         elif step.nature.lifts:
             minutes += step.hands_min
         if step.sprayed and step.nature.leaves_film:
@@ -52,9 +52,13 @@ def masking_cost(steps: Sequence[PlanStep], areas: Mapping[str, float]) -> Maski
     return MaskingCost(area, masks, minutes, overspray)
 
 
-def masking_minutes(area_cm2: float) -> float:
-    """Minutes to mask an area; common practice without a source."""
-    return _FIXED_MIN + _MIN_PER_CM2 * area_cm2
+def hand_minutes(step: PlanStep, area_cm2: float) -> float:
+    """Minutes to lay or to lift a mask of an area, with setting out and clearing away."""
+    return set_up_minutes(step.nature, None) + (work_minutes(step.nature, None, area_cm2) or 0.0)
+
+
+def _by_hand(step: PlanStep, area_cm2: float) -> PlanStep:
+    return step.model_copy(update={"hands_on_min": hand_minutes(step, area_cm2)})
 
 
 def _masked_at(order: Order, index: int) -> set[str]:
@@ -82,11 +86,12 @@ def pattern_steps(tones: Sequence[Tone], reverse: bool) -> tuple[PlanStep, ...]:
             PlanStep(id=f"spray {tone.zone}", kind=kind, zones=rest, application="airbrush", hands_on_min=tone.hands_min)
         )  # fmt: skip
         if number < len(order) - 1:
-            steps.append(PlanStep(id=f"mask {tone.zone}", kind="mask", zones=(tone.zone,),
-                                  hands_on_min=masking_minutes(tone.area_cm2)))  # fmt: skip
-    masked = tuple(tone.zone for tone in order[:-1])
+            mask = PlanStep(id=f"mask {tone.zone}", kind="mask", zones=(tone.zone,))
+            steps.append(_by_hand(mask, tone.area_cm2))
+    masked = order[:-1]
     if masked:
-        steps.append(PlanStep(id="lift", kind="unmask", zones=masked, hands_on_min=_OFF_MIN * len(masked)))
+        lift = PlanStep(id="lift", kind="unmask", zones=tuple(tone.zone for tone in masked))
+        steps.append(_by_hand(lift, sum(tone.area_cm2 for tone in masked)))
     return tuple(steps)
 
 

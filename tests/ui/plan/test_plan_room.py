@@ -82,6 +82,22 @@ def test_dragging_shows_what_it_would_break_and_drops_in_place(room, qtbot):
     assert [step.id for step in room.session.project.steps] != order
 
 
+def test_a_folded_sheet_opens_at_a_click_and_a_second_one_opens_the_step(room, workspace):
+    sheets = room.sheets
+    folded = max(i for i, _box in enumerate(sheets.layout_now().boxes) if sheets.layout_now().is_folded(i))
+    box = sheets.layout_now().boxes[folded]
+    QTest.mouseClick(
+        sheets, Qt.MouseButton.LeftButton, pos=QPoint(int(box.center().x()), int(box.bottom()) - 8)
+    )
+    assert not sheets.layout_now().is_folded(folded)
+    assert room.current in sheets._plan.sheets[folded].steps[0].ids
+    other = next(row for row in sheets.layout_now().rows if sheets.layout_now().is_folded(row.sheet))
+    QTest.mouseClick(sheets, Qt.MouseButton.LeftButton, pos=other.bar.center().toPoint())
+    QTest.mouseDClick(sheets, Qt.MouseButton.LeftButton, pos=other.bar.center().toPoint())
+    assert isinstance(workspace.sheets.open, StepSheet)
+    assert room.current == other.step.id
+
+
 def test_escape_gives_a_drag_up(room, qtbot):
     before = room.session.project
     start = middle(room, named(room, "base"))

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from lean_sepia.answers.plan import PlanAnswer
 from lean_sepia.answers.working.stretches import Stretch, stretches
 from lean_sepia.language import _, ngettext
-from lean_sepia.plan.hours.evenings import Window
+from lean_sepia.plan.hours.evenings import Evenings, Window, parse_evenings
 from lean_sepia.plan.hours.wall_clock import later
 from lean_sepia.plan.order import Order
 
@@ -61,10 +61,15 @@ class MaskBracket:
 
 @dataclass(frozen=True)
 class EveningSheet:
-    """One evening and its steps from top to bottom."""
+    """One evening and its steps from top to bottom.
+
+    idle : the evenings since the sheet before it on which there is time and nothing to do; nights : how many nights lie between them
+    """
 
     window: Window
     steps: tuple[SheetStep, ...]
+    idle: tuple[Window, ...] = ()
+    nights: int = 0
 
 
 @dataclass(frozen=True)
@@ -85,7 +90,7 @@ def evening_plan(found: PlanAnswer, details: dict[str, str]) -> EveningPlan:
     for finding in reversed(found.findings):  # the gravest comes first, so it is taken last
         grave[finding.step] = finding.severity
     rows = [_row(one, details, critical, grave) for one in stretches(found)]
-    sheets = [EveningSheet(window, _on(window, rows)) for window in _windows(found, rows)]
+    sheets = _sheets(_windows(found, rows), rows, parse_evenings(found.question.evenings))
     order = Order(found.question.work)
     brackets = tuple(
         MaskBracket(order[one.mask].id, None if one.off is None else order[one.off].id)
@@ -140,6 +145,26 @@ def _windows(found: PlanAnswer, rows: Sequence[SheetStep]) -> list[Window]:
         else:
             merged.append(window)
     return merged
+
+
+def _sheets(
+    windows: Sequence[Window], rows: Sequence[SheetStep], evenings: Evenings
+) -> Iterator[EveningSheet]:
+    """A sheet for each window, and what lies between it and the one before."""
+    before: Window | None = None
+    for window in windows:
+        if before is None:
+            yield EveningSheet(window, _on(window, rows))
+        else:
+            idle = []
+            for free in evenings.windows(before.end):
+                if free.end > window.start:
+                    break
+                if free.start.date() > before.end.date():
+                    idle.append(free)
+            nights = (window.start.date() - before.start.date()).days
+            yield EveningSheet(window, _on(window, rows), tuple(idle), nights)
+        before = window
 
 
 def _on(window: Window, rows: Sequence[SheetStep]) -> tuple[SheetStep, ...]:

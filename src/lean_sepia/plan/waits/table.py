@@ -179,6 +179,9 @@ PAIRS: tuple[Pair, ...] = (
     # Powder on varnish.
     _pair(Laid(_varnish, tool="spray-can"), Laid(_either(_powder, _streaks), loose=True), _DAY, N_("varnish from a can before powder")),
     _pair(Laid(_varnish, _quick), Laid(loose=True), 3 * _HOUR, N_("varnish before powder")),
+    _pair(Laid(_filter), Laid(loose=True), 6 * _HOUR, N_("filter before powder")),
+    _pair(Laid(_draws_out), Laid(loose=True), _HALF, N_("drawn-out oil before pastel or powder")),
+    _pair(Laid(medium=_slow), Laid(loose=True), _HALF, N_("oil or enamel before pastel or powder")),
     # Primer before paint; then one coat over another.
     _pair(Laid(_primer, _watery), Laid(_colour), _HALF, N_("water-borne primer before paint")),
     _pair(Laid(_primer), Laid(_colour), 60, N_("solvent primer before paint")),

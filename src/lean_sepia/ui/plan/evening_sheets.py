@@ -21,10 +21,11 @@ from PySide6.QtGui import (
 
 from lean_sepia.answers.bench import span_of
 from lean_sepia.answers.working.evening_sheets import EveningPlan, EveningSheet, SheetStep
-from lean_sepia.language import _, clock, day
+from lean_sepia.language import _, clock, day, weekday
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, THIRD, WINDOW, font
-from lean_sepia.ui.plan.sheet_layout import Layout, Row
+from lean_sepia.ui.plan.sheet_layout import HEAD, Layout, Row
+from lean_sepia.ui.plan.sheet_widths import NUMBERED, OPEN
 from lean_sepia.ui.plan.steps_view import StepsView
 
 _DRAG = 7
@@ -42,6 +43,7 @@ class EveningSheets(StepsView):
         self.judge: Callable[[str, str], str] = lambda _step, _before: ""
         self._plan = EveningPlan((), (), ())
         self._now = datetime.now()
+        self._hit = False
         self._drag: tuple[str, QPointF] | None = None
         self._over: tuple[QPointF, str, str] | None = (
             None  # where the pointer is, before which step, what that breaks
@@ -80,11 +82,16 @@ class EveningSheets(StepsView):
     # What the user does
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        row = self.layout_now().row_at(event.position())
+        layout = self.layout_now()
+        row, sheet = layout.row_at(event.position()), layout.sheet_at(event.position())
+        self._hit = row is not None
         if row is not None:
-            self._choose(self.layout_now().step_at(event.position()))
+            self._choose(layout.step_at(event.position()))
             if event.button() == Qt.MouseButton.LeftButton and not row.step.done:
                 self._drag = row.step.id, event.position()
+        elif sheet is not None and layout.is_folded(sheet):
+            steps = self._plan.sheets[sheet].steps
+            self._choose(next((step for step in steps if not step.done), steps[0]).id)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._drag is None:
@@ -106,10 +113,11 @@ class EveningSheets(StepsView):
         if drag is not None and over is not None and event.button() == Qt.MouseButton.LeftButton:
             self.dropped.emit(drag[0], over[1])
 
-    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        row = self.layout_now().row_at(event.position())
-        if row is not None:
-            self.opened.emit(self.layout_now().step_at(event.position()))
+    def mouseDoubleClickEvent(self, _event: QMouseEvent) -> None:
+        if (
+            self._hit
+        ):  # by the first of the two: a folded sheet opens at it, and other steps lie under the second
+            self.opened.emit(self._current)
 
     def _place_at(self, point: QPointF, name: str) -> str:
         """The step before which something dropped here comes; empty for the end."""
@@ -138,6 +146,7 @@ class EveningSheets(StepsView):
         layout = self.layout_now()
         for sheet, box in zip(self._plan.sheets, layout.boxes, strict=True):
             self._sheet(painter, sheet, box, layout)
+        self._idle(painter, layout)
         self._threads(painter, layout)
         for row in layout.rows:
             self._row(painter, row)
@@ -157,23 +166,59 @@ class EveningSheets(StepsView):
         painter.setPen(QPen(self._ink(HAIRLINE), 1))
         for y in layout.hour_lines(box):
             painter.drawLine(QPointF(box.left() + 2, y), QPointF(box.right() - 2, y))
-        painter.setFont(font(15, True))
         painter.setPen(self._ink(TEXT))
-        title, second = self._head(sheet)
+        if box.width() < OPEN:
+            self._folded_head(painter, sheet, box)
+            return
+        title, second = self._head(sheet, box.width() - 24)
+        painter.setFont(font(15, True))
         painter.drawText(QPointF(box.left() + 12, box.top() + 25), title)
         painter.setFont(font(12))
         painter.setPen(self._ink(SECOND))
         painter.drawText(QPointF(box.left() + 12, box.top() + 44), second)
 
+    def _folded_head(self, painter: QPainter, sheet: EveningSheet, box: QRectF) -> None:
+        """The day of the week above the day of the month, where there is room for both."""
+        start = sheet.window.start
+        lines = [(str(start.day), 44.0, TEXT)]
+        if box.width() >= NUMBERED:
+            lines.insert(0, (weekday(start), 25.0, SECOND))
+        for words, y, role in lines:
+            painter.setFont(font(12, role == TEXT))
+            painter.setPen(self._ink(role))
+            painter.drawText(QRectF(box.left(), y - 14, box.width(), 18), Qt.AlignmentFlag.AlignCenter, words)
+
+    def _idle(self, painter: QPainter, layout: Layout) -> None:
+        """Evenings without work: a hairline with its date, upright where there is room for it."""
+        face = font(11)
+        for window, x in layout.idle():
+            painter.setPen(QPen(self._ink(HAIRLINE), 1))
+            painter.drawLine(QPointF(x, 4), QPointF(x, self.height() - 4))
+            if layout.widths.further < QFontMetrics(face).height() - 2:
+                continue
+            words = day(window.start)
+            painter.save()
+            painter.translate(x, HEAD + 8)
+            painter.rotate(-90)
+            painter.setFont(face)
+            wide = QFontMetrics(face).horizontalAdvance(words) + 6
+            box = QRectF(-wide, -8, wide, 16)
+            painter.fillRect(box, self._ink(WINDOW))
+            painter.setPen(self._ink(SECOND))
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
+            painter.restore()
+
     def _first_open(self) -> EveningSheet | None:
         return next((s for s in self._plan.sheets if any(not step.done for step in s.steps)), None)
 
-    def _head(self, sheet: EveningSheet) -> tuple[str, str]:
+    def _head(self, sheet: EveningSheet, room: float) -> tuple[str, str]:
         start, end = sheet.window.start, sheet.window.end
         hours = f"{clock(start)}–{clock(end)}"
         ahead = (start.date() - self._now.date()).days
         if ahead == 0:
-            return (_("Tonight") if start.hour >= 16 else _("Today")), _("{0}, {1}").format(day(start), hours)
+            dated = _("{0}, {1}").format(day(start), hours)
+            fits = QFontMetrics(font(12)).horizontalAdvance(dated) <= room
+            return (_("Tonight") if start.hour >= 16 else _("Today")), dated if fits else hours
         return day(start), _("tomorrow, {0}").format(hours) if ahead == 1 else hours
 
     def _row(self, painter: QPainter, row: Row) -> None:
@@ -185,6 +230,9 @@ class EveningSheets(StepsView):
             painter.setPen(QPen(ink, 1.4))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(bar.adjusted(0.7, 0.7, -0.7, -0.7))
+        if not row.lines:
+            self._folded(painter, row)
+            return
         text = row.text
         painter.setPen(ink)
         painter.setFont(font(12))
@@ -216,6 +264,15 @@ class EveningSheets(StepsView):
             painter.setPen(QPen(self._ink(ACCENT if self.ring and self.hasFocus() else TEXT), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(row.box.adjusted(1, -2, -1, 1))
+
+    def _folded(self, painter: QPainter, row: Row) -> None:
+        """A step on a folded sheet: its number where there is room, else its sign alone."""
+        if row.text.width() > 0:
+            painter.setFont(font(11))
+            painter.setPen(self._ink(SECOND if row.step.done else TEXT))
+            painter.drawText(row.text, Qt.AlignmentFlag.AlignCenter, str(row.step.number))
+        if row.step.grave:
+            self._sign(painter, QPointF(row.bar.center().x(), row.bar.bottom() + 6), row.step.grave == "stop")
 
     def _part(self, painter: QPainter, part: SheetStep, box: QRectF) -> None:
         """One line of an open sitting: a dash at its hour's place, the chosen one in bold."""
@@ -252,6 +309,8 @@ class EveningSheets(StepsView):
             painter.setPen(self._ink(SECOND))
             said = span_of(words)
             width = QFontMetrics(font(11)).horizontalAdvance(said) + 4
+            if width > layout.widths.night:
+                continue
             box = QRectF(where.x() - width / 2, where.y() - 8, width, 16)
             painter.fillRect(box, self._ink(WINDOW))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, said)
@@ -268,7 +327,7 @@ class EveningSheets(StepsView):
             painter.drawLine(QPointF(x, top), QPointF(x, bottom))
             for y, there in ((top, begins), (bottom, ends)):
                 if there:
-                    painter.drawLine(QPointF(x - 6, y), QPointF(x, y))
+                    painter.drawLine(QPointF(x - 3, y), QPointF(x, y))
 
     def _moving(self, painter: QPainter, layout: Layout) -> None:
         """Where a dragged step would come, and what that would break."""

@@ -10,10 +10,11 @@ from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QFontMetrics
 
 from lean_sepia.answers.working.evening_sheets import EveningPlan, SheetStep
+from lean_sepia.plan.hours.evenings import Window
 from lean_sepia.ui.kit.theme import font
+from lean_sepia.ui.plan.sheet_widths import NUMBERED, OPEN, Spread, least_width, spread
 
-HEAD, BAR, GAP = 58.0, 9.0, 32.0
-_LEAST_WIDTH, _MOST_WIDTH = 162.0, 300.0
+HEAD, BAR = 58.0, 9.0
 _FOOT, _ONE_LINE, _LEAST_HEIGHT = 10.0, 19.0, 330.0
 _LINE, _PART_LINE = 15.0, 17.0
 _LEAST_MINUTES = 150.0
@@ -48,21 +49,22 @@ class Layout:
     boxes: tuple[QRectF, ...]
     rows: tuple[Row, ...]
     per_minute: float
+    widths: Spread
 
     @classmethod
     def wanted(cls, plan: EveningPlan) -> tuple[int, int]:
         """The least size at which everything can be read."""
-        count = max(1, len(plan.sheets))
         most = max((len(sheet.steps) for sheet in plan.sheets), default=1)
         height = max(_LEAST_HEIGHT, HEAD + _FOOT + most * (_ONE_LINE + 4))
-        return int(count * (_LEAST_WIDTH + GAP) - GAP), int(height)
+        return int(least_width(plan.sheets)), int(height)
 
     @classmethod
     def of(cls, plan: EveningPlan, width: float, height: float, current: str = "") -> Layout:
-        """The layout at a size; the sitting in which a step is chosen is open."""
-        count = max(1, len(plan.sheets))
-        each = min(_MOST_WIDTH, max(_LEAST_WIDTH, (width - (count - 1) * GAP) / count))
-        boxes = tuple(QRectF(i * (each + GAP), 0, each, height) for i in range(len(plan.sheets)))
+        """The layout at a size; the sheet and the sitting in which a step is chosen are open."""
+        widths = spread(plan.sheets, width, _chosen(plan, current))
+        boxes = tuple(
+            QRectF(left, 0, each, height) for left, each in zip(widths.lefts, widths.widths, strict=True)
+        )
         longest = max(
             [_LEAST_MINUTES, *(_minutes(s.window.start, step.end) for s in plan.sheets for step in s.steps)]
         )
@@ -70,7 +72,7 @@ class Layout:
         rows = [
             row for number, box in enumerate(boxes) for row in _rows(plan, number, box, per_minute, current)
         ]
-        return cls(plan, boxes, tuple(rows), per_minute)
+        return cls(plan, boxes, tuple(rows), per_minute, widths)
 
     def hour_lines(self, box: QRectF) -> Iterator[float]:
         """Where the hours of a sheet lie."""
@@ -90,11 +92,34 @@ class Layout:
             return ""
         return next((part.id for part, box in row.parts if box.contains(point)), row.step.id)
 
+    def is_folded(self, sheet: int) -> bool:
+        """Whether there is no room for words on a sheet."""
+        return self.boxes[sheet].width() < OPEN
+
+    def sheet_at(self, point: QPointF) -> int | None:
+        """The place of the sheet under a point."""
+        return next((place for place, box in enumerate(self.boxes) if box.contains(point)), None)
+
+    def idle(self) -> Iterator[tuple[Window, float]]:
+        """The evenings without work, and where the hairline of each stands between two sheets."""
+        for place, sheet in enumerate(self.plan.sheets):
+            if not place or not sheet.idle:
+                continue
+            last = self.plan.sheets[place - 1].window.start.date()
+            for window in sheet.idle:
+                nights = (window.start.date() - last).days
+                yield (
+                    window,
+                    self.boxes[place - 1].right()
+                    + self.widths.night / 2
+                    + (nights - 0.5) * self.widths.further,
+                )
+
     def next_row(self, point: QPointF) -> Row | None:
         """The step before which something at a point would come: the first whose middle lies below or on a later sheet."""
-        sheet = next(
-            (i for i, box in enumerate(self.boxes) if point.x() <= box.right() + GAP / 2), len(self.boxes)
-        )
+        lefts = (*(box.left() for box in self.boxes[1:]), float("inf"))
+        middles = ((box.right() + left) / 2 for box, left in zip(self.boxes, lefts, strict=True))
+        sheet = next((i for i, middle in enumerate(middles) if point.x() <= middle), len(self.boxes))
         for row in self.rows:
             if row.sheet > sheet or (row.sheet == sheet and row.box.center().y() > point.y()):
                 return row
@@ -119,10 +144,15 @@ class Layout:
             ) in told:
                 continue
             told.add((thread.first, then.sheet))
-            turn = self.boxes[then.sheet].left() - GAP / 2
-            y, end = first.bar.bottom() - 1, then.bar.top() + 6
+            turn = self.boxes[then.sheet].left() - self.widths.night / 2
+            y, end = (
+                max(first.bar.bottom() - 1, first.text.bottom() + 1 if first.lines else 0),
+                then.bar.top() + 6,
+            )
+            below = first.bar.bottom() < y
             path = [
-                QPointF(first.bar.right() + 3, y),
+                *([QPointF(first.bar.center().x(), first.bar.bottom())] if below else []),
+                QPointF(first.bar.center().x() if below else first.bar.right() + 3, y),
                 QPointF(turn, y),
                 QPointF(turn, end),
                 QPointF(then.bar.left() - 1, end),
@@ -151,7 +181,7 @@ class Layout:
                 top = on.box.top() if sheet == on.sheet else box.top() + HEAD
                 bottom = off.box.bottom() if off is not None and sheet == last else box.bottom() - 6
                 yield (
-                    box.right() - 7 - 5 * (number % 2),
+                    box.right() - (3 if self.is_folded(sheet) else 7 + 5 * (number % 2)),
                     top,
                     bottom,
                     sheet == on.sheet,
@@ -159,17 +189,31 @@ class Layout:
                 )
 
 
+def _chosen(plan: EveningPlan, current: str) -> int:
+    """The place of the sheet of a step; else of the first with something to do."""
+    sheets = list(enumerate(plan.sheets))
+    own = (place for place, sheet in sheets if any(current in step.ids for step in sheet.steps))
+    left = (place for place, sheet in sheets if any(not step.done for step in sheet.steps))
+    return next(own, next(left, 0))
+
+
 def _minutes(start: datetime, end: datetime) -> float:
     return (end - start).total_seconds() / 60
 
 
-def _rows(plan: EveningPlan, number: int, box: QRectF, per_minute: float, current: str) -> Iterator[Row]:
+def _rows(
+    plan: EveningPlan, number_of_sheet: int, box: QRectF, per_minute: float, current: str
+) -> Iterator[Row]:
     """The steps of a sheet from top to bottom; words are pushed down where they would touch, bars keep their hours."""
-    sheet = plan.sheets[number]
+    sheet = plan.sheets[number_of_sheet]
     free = 0.0
     for place, step in enumerate(sheet.steps):
         top = box.top() + HEAD + _minutes(sheet.window.start, step.start) * per_minute
         height = max(4.0, _minutes(step.start, step.end) * per_minute - 2)
+        if box.width() < OPEN:
+            yield _folded(step, number_of_sheet, box, top, height)
+            continue
+        bar = QRectF(box.left() + 12, top, BAR, height)
         after = sheet.steps[place + 1 :]
         until = (
             box.top() + HEAD + _minutes(sheet.window.start, after[0].start) * per_minute
@@ -190,7 +234,20 @@ def _rows(plan: EveningPlan, number: int, box: QRectF, per_minute: float, curren
         )
         tall += len(parts) * _PART_LINE
         free = text_top + tall + 4
-        bar = QRectF(box.left() + 12, top, BAR, height)
         yield Row(
-            step, number, bar, QRectF(box.left() + 26, text_top, width, tall), lines, title_lines, parts
+            step,
+            number_of_sheet,
+            bar,
+            QRectF(box.left() + 26, text_top, width, tall),
+            lines,
+            title_lines,
+            parts,
         )
+
+
+def _folded(step: SheetStep, sheet: int, box: QRectF, top: float, height: float) -> Row:
+    """A step on a folded sheet: its bar, and its number where there is room."""
+    numbered = box.width() >= NUMBERED
+    bar = QRectF(box.left() + (6 if numbered else (box.width() - BAR) / 2), top, BAR, height)
+    number = QRectF(bar.right() + 1, top - 1, box.right() - bar.right() - 6 if numbered else 0, 16)
+    return Row(step, sheet, bar, number, 0, 0)
