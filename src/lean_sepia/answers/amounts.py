@@ -100,7 +100,7 @@ def at_one_go(project: Project) -> list[list[Coat]]:
     """The coats that are on, step by step; those of a sitting together, since its cups are mixed once."""
     groups: dict[str, list[Coat]] = {}
     for step in project.steps:
-        coats = [coat for coat in project.coats if coat.step == step.id and coat.on]
+        coats = [coat for coat in project.laid_in(step.id) if coat.on]
         groups.setdefault((step.sitting and f"sitting {step.sitting}") or step.id, []).extend(coats)
     return [coats for coats in groups.values() if coats]
 

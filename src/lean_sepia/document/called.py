@@ -24,7 +24,7 @@ def title_of(project: Project, step: Step) -> str:
     """What a step is called: its own title, else its coats or kind and where that is."""
     if step.title:
         return step.title
-    coats = [coat for coat in project.coats if coat.step == step.id]
+    coats = project.laid_in(step.id)
     title = coat_name(coats[0]) if coats else _(step.nature.title)
     zones = dict.fromkeys(coat.zone for coat in coats) or dict.fromkeys(step.zones)
     if step.nature.whole_model or not zones or len(zones) > _MOST_NAMED:

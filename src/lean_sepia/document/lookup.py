@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import Any, TypeVar
 
 Found = TypeVar("Found")
-_KEPT = 24
+_KEPT = 32
 _WORTH_IT = 32  # shorter lists are gone through as fast
 
 _turn = threading.Lock()
@@ -16,12 +16,13 @@ _Key = tuple[object, ...]
 _known: OrderedDict[_Key, tuple[tuple[Any, ...], Any]] = OrderedDict()
 
 
-def looked_up(what: str, lists: tuple[tuple[Any, ...], ...], make: Callable[[], Found]) -> Found:
-    """What `make` makes of some lists; the same answer for the very same lists, of which only the last few are remembered.
+def looked_up(what: str, parts: tuple[Any, ...], make: Callable[[], Found]) -> Found:
+    """What `make` makes of some parts of a document; the same answer for the very same parts, of which only the last few are remembered.
 
-    Lists of a document are never changed, so that they are known by their identity; they are held as long as they are remembered.
+    Parts of a document, lists above all, are never changed, so that they are known by their identity; they are held as long as they
+    are remembered.
     """
-    key: _Key = (what, *map(id, lists))
+    key: _Key = (what, *map(id, parts))
     with _turn:
         if (known := _known.get(key)) is not None:
             _known.move_to_end(key)
@@ -29,7 +30,7 @@ def looked_up(what: str, lists: tuple[tuple[Any, ...], ...], make: Callable[[], 
             return answer
     answer = make()
     with _turn:
-        _known[key] = lists, answer
+        _known[key] = parts, answer
         while len(_known) > _KEPT:
             _known.popitem(last=False)
     return answer

@@ -349,9 +349,27 @@ class Project(Frozen):
         """The coats of a zone, bottom first: sorted by their steps."""
         return looked_up("coats of zones", (self.coats, self.steps), self._coats_by_zone).get(zone_id, ())
 
+    def laid_in(self, step_id: str) -> tuple[Coat, ...]:
+        """The coats that are laid in a step, those switched off too."""
+        return looked_up("coats of steps", (self.coats,), self._coats_by_step).get(step_id, ())
+
+    @property
+    def found_zones(self) -> frozenset[str]:
+        """The zones on which there is a finish that was there already."""
+        return looked_up(
+            "zones of found finishes", (self.coats,),
+            lambda: frozenset(coat.zone for coat in self.coats if coat.nature.is_found),
+        )  # fmt: skip
+
     def bases_of(self, zone_id: str) -> tuple[Coat, ...]:
         """The base coats of a zone, bottom first; one, as a rule."""
         return tuple(coat for coat in self.coats_of(zone_id) if coat.nature.is_base)
+
+    def _coats_by_step(self) -> dict[str, tuple[Coat, ...]]:
+        found: dict[str, list[Coat]] = {}
+        for coat in self.coats:
+            found.setdefault(coat.step, []).append(coat)
+        return {step: tuple(coats) for step, coats in found.items()}
 
     def _coats_by_zone(self) -> dict[str, tuple[Coat, ...]]:
         order = {step.id: index for index, step in enumerate(self.steps)}

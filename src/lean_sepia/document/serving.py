@@ -24,7 +24,7 @@ def may_serve(kind: str, laid: Kind) -> bool:
 
 def zones_of(project: Project, step: Step) -> frozenset[str]:
     """The zones a step is on: those of its coats and its own, all where it has none."""
-    mine = {coat.zone for coat in project.coats if coat.step == step.id} | set(step.zones)
+    mine = {coat.zone for coat in project.laid_in(step.id)} | set(step.zones)
     return frozenset(mine or (zone.id for zone in project.zones))
 
 

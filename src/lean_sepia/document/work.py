@@ -7,9 +7,11 @@ from datetime import datetime
 
 from lean_sepia.document.called import title_of
 from lean_sepia.document.entities.planned import Step
+from lean_sepia.document.lookup import looked_up
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.serving import served, zones_of
 from lean_sepia.document.versions import finish_of, medium_of
+from lean_sepia.language import spoken
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.hours.bench_minutes import JOINT_MIN, SET_UP_BY_HAND, set_up_minutes, work_minutes
@@ -25,11 +27,18 @@ _STATED = ("hands_on_min", "touch_dry_min", "full_cure_min", "workable_until_min
 
 def coats_in(project: Project, step_id: str) -> tuple[Coat, ...]:
     """The coats that are laid in a step and are on."""
-    return tuple(coat for coat in project.coats if coat.step == step_id and coat.on)
+    return tuple(coat for coat in project.laid_in(step_id) if coat.on)
 
 
 def plan_steps(project: Project) -> tuple[PlanStep, ...]:
     """The document's steps as rules and schedule see them; a step whose coats are all switched off is left out."""
+    parts = (
+        project.steps, project.coats, project.zones, project.recipes, project.paints, project.owns, project.workplace, spoken(),
+    )  # fmt: skip
+    return looked_up("steps of the plan", parts, lambda: _plan_steps(project))
+
+
+def _plan_steps(project: Project) -> tuple[PlanStep, ...]:
     laid = {coat.step for coat in project.coats}
     steps: list[PlanStep] = []
     together: set[str] = set()  # zones that are on the model again
@@ -64,7 +73,7 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
             "place": place_of_work(project, step, tool), "area_share": max((c.area_share for c in coats), default=None),
             **_hours(project, step, coats, tool, zones),
             "works_on": served(project, step), "sitting": step.sitting, "under_hand": _under_hand(project, step),
-            "on_found": any(coat.nature.is_found and coat.zone in zones for coat in project.coats),
+            "on_found": not project.found_zones.isdisjoint(zones),
             "apart": bool(zones) and all(project.zone(zone).apart for zone in zones),
             "films": _films(coats), "cup": (coats[0].recipe or "") if coats else "",
             **{name: value for name in _STATED if (value := getattr(step, name)) is not None},
@@ -78,7 +87,7 @@ def _rubbed_with(project: Project, step: Step) -> str | None:
     if not step.serves or not step.nature.wipes:
         return None
     for name in served(project, step):
-        laid = [coat for coat in project.coats if coat.step == name]
+        laid = project.laid_in(name)
         medium = medium_of(project, laid[0]) if laid else None
         if medium and MEDIA[medium].mild and step.kind not in project.step(name).nature.served_by:
             return "water"
@@ -88,7 +97,7 @@ def _rubbed_with(project: Project, step: Step) -> str | None:
 def _under_hand(project: Project, step: Step) -> str | None:
     """The medium of what a step works on."""
     for name in served(project, step):
-        laid = next((coat for coat in project.coats if coat.step == name), None)
+        laid = next(iter(project.laid_in(name)), None)
         if laid is not None and (medium := medium_of(project, laid)):
             return medium
     return None
@@ -111,15 +120,12 @@ def _hours(
     if (nature.joins or nature.parts) and step.hands_on_min is None:
         joints = sum(zone.apart for zone in project.zones if not zones or zone.id in zones)
         return {"hands_on_min": SET_UP_BY_HAND + JOINT_MIN * joints} if joints else {}
-    areas = {zone.id: zone.area_cm2 for zone in project.zones}
+    if step.hands_on_min is not None or not nature.to_do:
+        return {}
     laid = coats or ()
-    where = [coat.zone for coat in laid] or list(zones or areas)
-    if (
-        step.hands_on_min is not None
-        or not nature.to_do
-        or not where
-        or any(not areas[zone] for zone in where)
-    ):
+    where = [coat.zone for coat in laid] or list(zones or (zone.id for zone in project.zones))
+    areas = {zone: project.zone(zone).area_cm2 for zone in where}
+    if not all(areas.values()):
         return {}
     total = 0.0
     for number, zone in enumerate(where):
@@ -158,9 +164,11 @@ def _kept(after: tuple[str, ...], project: Project) -> tuple[str, ...]:
     """The steps waited for, without those whose coats are all switched off."""
     if not after:
         return ()
-    off = {coat.step for coat in project.coats} - {coat.step for coat in project.coats if coat.on}
-    off |= {step.id for step in project.steps if not step.nature.to_do}
-    return tuple(name for name in after if name not in off)
+    nothing_to_do = {step.id for step in project.steps if not step.nature.to_do}
+    return tuple(
+        name for name in after
+        if name not in nothing_to_do and (coats_in(project, name) or not project.laid_in(name))
+    )  # fmt: skip
 
 
 def drying_of(project: Project) -> Drying:

@@ -41,21 +41,28 @@ def _seals_markings(step: PlanStep, schools: Mapping[str, str], others: Sequence
 def place_of(steps: Sequence[PlanStep], step: PlanStep, schools: Mapping[str, str]) -> int:
     """Where a step comes among others: the place against which least speaks, the nearest to its phase of those.
 
-    No place that would have it change sides with a coat of its zones is looked at: what is said against a coat where it belongs
-    is told, and never pushes it under its ground.
+    What counts is the sequence on its own zones, with the masks that are on. No place that would have it change sides with a coat
+    there is looked at: what is said against a coat where it belongs is told, and never pushes it under its ground.
     """
     usual = _usual_place(steps, step, schools)
-    best = _cost([*steps[:usual], step, *steps[usual:]], schools)
-    if best < _WORTH_A_SEARCH or best <= _cost(steps, schools):
+    near = [
+        i
+        for i, other in enumerate(steps)
+        if other.shares_zone(step) or other.nature.is_mask or other.nature.lifts
+    ]
+    own, start = [steps[i] for i in near], sum(i < usual for i in near)
+    best = _cost([*own[:start], step, *own[start:]], schools)
+    if best < _WORTH_A_SEARCH or best <= _cost(own, schools):
         return usual
-    low, high = _between_its_neighbours(steps, step, schools, usual)
-    places = sorted(range(low, high + 1), key=lambda i: (abs(i - usual), -i))[:_MOST_PLACES]
-    found = usual
+    low, high = _between_its_neighbours(own, step, schools, start)
+    places = sorted(range(low, high + 1), key=lambda i: (abs(i - start), -i))[:_MOST_PLACES]
+    found = start
     for place in places:
-        cost = _cost([*steps[:place], step, *steps[place:]], schools)
+        cost = _cost([*own[:place], step, *own[place:]], schools)
         if cost < best:
             best, found = cost, place
-    return found
+    first, last = (near[found - 1] + 1 if found else 0), (near[found] if found < len(near) else len(steps))
+    return min(max(usual, first), last)
 
 
 def _between_its_neighbours(

@@ -149,7 +149,7 @@ def _check_serving(state: Laid, entry: Entry, zones: Sequence[str]) -> None:
                     entry.id, _(KINDS[entry.kind].title), name, _(step.nature.title)
                 )
             )
-        mine = {coat.zone for coat in state.project.coats if coat.step == step.id} | set(step.zones)
+        mine = {coat.zone for coat in state.project.laid_in(step.id)} | set(step.zones)
         if mine and not mine & set(zones):
             raise EditError(_("{0!r} works on {1!r}, which is on none of its zones.").format(entry.id, name))
 
@@ -199,9 +199,7 @@ def _coats(
     known = {step.id for step in project.steps}
     found = laid(LayQuestion(project, tuple(zones), draft, tuple(bottles), above, serves=tuple(serves)))
     step = found.project.coat(found.coat).step
-    coats = tuple(
-        c.id for c in found.project.coats if c.step == step and c.zone in set(zones) and c.kind == entry.kind
-    )
+    coats = tuple(c.id for c in found.project.laid_in(step) if c.zone in set(zones) and c.kind == entry.kind)
     result = found.project
     if entry.down_to is not None:
         for coat in coats:

@@ -247,7 +247,7 @@ def _step_between(project: Project, coat: Coat, place: int, until: int) -> str |
     medium = medium_of(project, coat)
     reach = project.steps if place == until else project.steps[place:until]
     for step in reach:
-        coats = [other for other in project.coats if other.step == step.id]
+        coats = project.laid_in(step.id)
         same = all(medium_of(project, other) == medium and other.zone != coat.zone for other in coats)
         if step.kind == coat.kind and same and not step.title and not step.done:
             return step.id
@@ -264,7 +264,7 @@ def edit_coat(project: Project, coat_id: str, kind: str, mix: Mix, manner: Manne
     coat = coat.model_copy(update={"name": name})
     project = put(project, "coats", coat)
     step = project.step(coat.step)
-    others = any(other.step == step.id and other.id != coat_id for other in project.coats)
+    others = any(other.id != coat_id for other in project.laid_in(step.id))
     if others and (step.kind != kind or _is_among_others(project, coat, medium_of(project, coat))):
         project, own = add_step(project, kind, place=project.steps.index(step) + 1)
         project = change_coat(project, coat_id, step=own)
@@ -297,7 +297,7 @@ def _shared_step(project: Project, kind: str, medium: str | None) -> str | None:
     if not KINDS[kind].whole_model:
         return None
     for step in project.steps:
-        coats = [coat for coat in project.coats if coat.step == step.id]
+        coats = project.laid_in(step.id)
         if step.kind == kind and all(medium_of(project, coat) == medium for coat in coats):
             return step.id
     return None
@@ -337,7 +337,7 @@ def move_coat(project: Project, coat_id: str, places: int) -> Project:
     if target == position:
         return project
     step = project.step(coat.step)
-    if any(other.step == step.id and other.zone != coat.zone for other in project.coats):
+    if any(other.zone != coat.zone for other in project.laid_in(step.id)):
         zone = project.zone(coat.zone)
         title = f"{title_of(project, step)}, {zone.name}"
         own = step.model_copy(update={"id": fresh_id(project.steps, "s"), "title": title, "zones": ()})

@@ -24,7 +24,7 @@ def split_step(project: Project, step_id: str, zones: Sequence[str] = ()) -> tup
         All of its zones are named, or one that it is not on.
     """
     step = project.step(step_id)
-    coats = [coat for coat in project.coats if coat.step == step_id]
+    coats = project.laid_in(step_id)
     mine = dict.fromkeys([*(coat.zone for coat in coats), *step.zones])
     if not zones and len(mine) > 1:
         zones = list(mine)[len(mine) // 2 :]
@@ -50,12 +50,12 @@ def _halved(project: Project, step: Step, place: int) -> tuple[Project, str]:
     hands = step.hands_on_min if step.hands_on_min is not None else step.nature.hands_on_min
     half = {"hands_on_min": hands / 2}
     own = fresh_id(project.steps, "s")
-    laid = any(coat.step == step.id for coat in project.coats)
+    laid = bool(project.laid_in(step.id))
     more = step.model_copy(
         update={
             "id": own, **UNDONE, **half, "kind": "other" if laid else step.kind,
             "title": _("{0}, second half").format(title_of(project, step)),
-            "zones": tuple(dict.fromkeys([*step.zones, *(c.zone for c in project.coats if c.step == step.id)])),
+            "zones": tuple(dict.fromkeys([*step.zones, *(c.zone for c in project.laid_in(step.id))])),
         }
     )  # fmt: skip
     first = step.model_copy(update=half)
@@ -102,8 +102,8 @@ def join_steps(project: Project, step_id: str, other_id: str) -> Project:
     plans = {step.id: step for step in plan_steps(project)}
     first, second = plans.get(step_id), plans.get(other_id)
     names = title_of(project, one), title_of(project, other)
-    mine = {coat.zone for coat in project.coats if coat.step == step_id}
-    common = any(coat.step == other_id and coat.zone in mine for coat in project.coats)
+    mine = {coat.zone for coat in project.laid_in(step_id)}
+    common = any(coat.zone in mine for coat in project.laid_in(other_id))
     differ = first is not None and second is not None and first.medium != second.medium
     both_slow = first is not None and second is not None and first.slow and second.slow
     if one.kind == other.kind and one.nature.wet_in_wet and both_slow and (common or differ):
@@ -142,7 +142,7 @@ def _lying(project: Project, zone: str) -> list[str]:
 
 def _joined(project: Project, one: Step, other: Step) -> Project:
     step_id, other_id = one.id, other.id
-    for coat in [coat for coat in project.coats if coat.step == other_id]:
+    for coat in project.laid_in(other_id):
         project = put(project, "coats", coat.model_copy(update={"step": step_id}))
     hands = None if one.hands_on_min is None and other.hands_on_min is None else (
         (one.hands_on_min or one.nature.hands_on_min) + (other.hands_on_min or other.nature.hands_on_min))  # fmt: skip

@@ -42,7 +42,7 @@ def done_at_one_go(project: Project, coat: Coat, zones: Sequence[str]) -> str | 
     slow = medium is not None and MEDIA[medium].slow
     models = {project.zone(zone).subject for zone in zones}
     for step in reversed(project.steps):
-        coats = [other for other in project.coats if other.step == step.id]
+        coats = project.laid_in(step.id)
         if (
             step.done
             or step.kind != coat.kind

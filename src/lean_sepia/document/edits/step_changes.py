@@ -29,7 +29,7 @@ def change_step(project: Project, step_id: str, changes: Mapping[str, Any]) -> P
     """
     step = project.step(step_id)
     own = {name: value for name, value in changes.items() if name in _OF_THE_STEP}
-    coats = [coat for coat in project.coats if coat.step == step_id]
+    coats = project.laid_in(step_id)
     if "kind" in changes and changes["kind"] != step.kind:
         project = _with_kind(project, step, coats, changes["kind"])
         own["kind"] = changes["kind"]
@@ -76,7 +76,7 @@ def _with_coats(project: Project, step_id: str, changes: Mapping[str, Any]) -> P
 
 def _with_zones(project: Project, step_id: str, zones: tuple[str, ...]) -> Project:
     """A step on other zones: its coat is laid on new ones as on the first, and taken off those that are no longer named."""
-    coats = [coat for coat in project.coats if coat.step == step_id]
+    coats = project.laid_in(step_id)
     if not coats:
         return put(project, "steps", project.step(step_id).model_copy(update={"zones": zones}))
     if not zones:

@@ -147,7 +147,7 @@ def serve_too(project: Project, step_id: str, like: str) -> Project:
         if like not in step.serves or step_id in step.serves or step.done:
             continue
         added = [zone for zone in zones if zone not in zones_of(project, step)]
-        coats = [coat for coat in project.coats if coat.step == step.id]
+        coats = project.laid_in(step.id)
         for zone in added if coats else ():
             copied = coats[0].model_copy(
                 update={"id": fresh_id(project.coats, "c"), "zone": zone, "down_to": None}
@@ -162,7 +162,7 @@ def serve_too(project: Project, step_id: str, like: str) -> Project:
 
 def remove_step(project: Project, step_id: str) -> Project:
     """Take a step away with the coats that are laid in it; mixes that others are made from stay."""
-    gone = {coat.id for coat in project.coats if coat.step == step_id}
+    gone = {coat.id for coat in project.laid_in(step_id)}
     coats = tuple(
         coat.model_copy(update={"down_to": None}) if coat.down_to in gone else coat
         for coat in project.coats
@@ -250,7 +250,7 @@ def duplicate_step(project: Project, step_id: str) -> tuple[Project, str]:
     step = project.step(step_id)
     copied = step.model_copy(update={"id": fresh_id(project.steps, "s"), **UNDONE})
     project = with_step(project, copied, project.steps.index(step) + 1)
-    for coat in [coat for coat in project.coats if coat.step == step_id]:
+    for coat in project.laid_in(step_id):
         again = coat.model_copy(update={"id": fresh_id(project.coats, "c"), "step": copied.id})
         project = put(project, "coats", again)
     return serve_too(project, copied.id, step_id), copied.id

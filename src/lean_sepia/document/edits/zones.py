@@ -256,7 +256,7 @@ def remove_zone(project: Project, zone_id: str) -> Project:
     coats = tuple(coat for coat in project.coats if coat.zone != zone_id)
     steps = []
     for step in project.steps:
-        had_coats = any(coat.step == step.id for coat in project.coats)
+        had_coats = bool(project.laid_in(step.id))
         zones = tuple(zone for zone in step.zones if zone != zone_id)
         if (had_coats and not any(coat.step == step.id for coat in coats)) or (step.zones and not zones):
             continue
