@@ -2,6 +2,7 @@
 
 import os
 import time
+from datetime import datetime
 from pathlib import Path
 
 import pytest
@@ -25,6 +26,12 @@ def own_folders(tmp_path, monkeypatch):
     """Nothing a test does reaches the user's own data, cache or state."""
     for name in ("DATA", "CACHE", "STATE", "CONFIG"):
         monkeypatch.setenv(f"XDG_{name}_HOME", str(tmp_path / name.lower()))
+
+
+@pytest.fixture(autouse=True)
+def on_a_monday(monkeypatch):
+    """Plans begin on a Monday at six in the evening, whenever the tests are run."""
+    monkeypatch.setattr("lean_sepia.answers.plan.present", lambda: datetime(2031, 3, 3, 18, 0))
 
 
 @pytest.fixture(scope="session")

@@ -306,6 +306,8 @@ def laying_words(project: Project, coat: Coat) -> str:
     words = [*_thinning(project, coat), *([_(TOOLS[coat.tool].words)] if coat.nature.tools else [])]
     if coat.area_share < 1:
         words.append(_("on {0} % of the area").format(f"{100 * coat.area_share:.3g}"))
+    if coat.speck_mm:
+        words.append(_("specks of about {0:g} mm").format(coat.speck_mm))
     if coat.profile:
         words.append(run_words(coat))
     if coat.down_to:

@@ -95,6 +95,11 @@ class PlanAnswer:
         return links(self.question.work, self.question.drying)
 
 
+def present() -> datetime:
+    """The moment it is, on the clock of the wall."""
+    return datetime.now()
+
+
 def _start(project: Project, now: datetime) -> str:
     """When what is not done yet can begin: now, or later where a later start was chosen."""
     soon = (now + timedelta(minutes=_ROUND_MIN, microseconds=-1)).replace(second=0, microsecond=0)
@@ -107,7 +112,7 @@ def _start(project: Project, now: datetime) -> str:
 def ask(project: Project, now: datetime | None = None) -> PlanQuestion:
     """The question for a document; without a later start of its own the plan begins, or goes on, from now."""
     return PlanQuestion(
-        plan_steps(project), _start(project, (now or datetime.now()).replace(tzinfo=None)), project.evenings, project.schools,
+        plan_steps(project), _start(project, (now or present()).replace(tzinfo=None)), project.evenings, project.schools,
         drying_of(project), accepted_in(project),
         project.workplace.daylight, project.deadline,
     )  # fmt: skip

@@ -234,6 +234,7 @@ class Coat(Frozen):
     wiped : of what is drawn out, the share that is taken up again while that is done
     printed : of a marking, how: ink alone on clear film, through which its ground shows, or with white below or in it; None where it
         is painted
+    speck_mm : of what is flicked on, how broad the specks are in the mean, on the model
     """
 
     id: Key
@@ -257,6 +258,7 @@ class Coat(Frozen):
     keep: Share | None = None
     wiped: Annotated[float, Field(ge=0, lt=1)] = 0.0
     printed: Printed | None = None
+    speck_mm: Annotated[float, Field(gt=0, le=20)] | None = None
     on: bool = True
 
     @property

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from datetime import datetime
 
 from lean_sepia.document.called import title_of
 from lean_sepia.document.entities.planned import Step
+from lean_sepia.document.hours_taken import hours_of
 from lean_sepia.document.lookup import looked_up
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.serving import served, zones_of
@@ -14,9 +14,7 @@ from lean_sepia.document.versions import finish_of, medium_of
 from lean_sepia.language import spoken
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.tools import TOOLS
-from lean_sepia.plan.hours.bench_minutes import JOINT_MIN, SET_UP_BY_HAND, set_up_minutes, work_minutes
 from lean_sepia.plan.hours.wall_clock import read_written
-from lean_sepia.plan.kinds import nature_of
 from lean_sepia.plan.rules.finding import Finding
 from lean_sepia.plan.rules.table import check_plan
 from lean_sepia.plan.step import PlanStep
@@ -71,7 +69,7 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
             "carrier": step.carrier or next((coat.carrier for coat in coats if coat.carrier), None) or _rubbed_with(project, step),
             "application": tool,
             "place": place_of_work(project, step, tool), "area_share": max((c.area_share for c in coats), default=None),
-            **_hours(project, step, coats, tool, zones),
+            **hours_of(project, step, coats, tool, zones),
             "works_on": served(project, step), "sitting": step.sitting, "under_hand": _under_hand(project, step),
             "on_found": not project.found_zones.isdisjoint(zones),
             "apart": bool(zones) and all(project.zone(zone).apart for zone in zones),
@@ -110,35 +108,6 @@ def place_of_work(project: Project, step: Step, tool: str | None) -> str | None:
     if tool is None or not TOOLS[tool].sprayed:
         return None
     return "indoors-extracted" if project.owns.booth else "outdoors"
-
-
-def _hours(
-    project: Project, step: Step, coats: tuple[Coat, ...], tool: str | None, zones: Sequence[str]
-) -> dict[str, float]:
-    """Minutes at the bench by area, passes and tool; nothing where they are stated or an area is not known."""
-    nature = nature_of(step.kind, printed=tool is None)
-    if (nature.joins or nature.parts) and step.hands_on_min is None:
-        joints = sum(zone.apart for zone in project.zones if not zones or zone.id in zones)
-        return {"hands_on_min": SET_UP_BY_HAND + JOINT_MIN * joints} if joints else {}
-    if step.hands_on_min is not None or not nature.to_do:
-        return {}
-    laid = coats or ()
-    where = [coat.zone for coat in laid] or list(zones or (zone.id for zone in project.zones))
-    areas = {zone: project.zone(zone).area_cm2 for zone in where}
-    if not all(areas.values()):
-        return {}
-    total = 0.0
-    for number, zone in enumerate(where):
-        coat = laid[number] if laid else None
-        loose = coat is not None and nature.loose(medium_of(project, coat))
-        minutes = work_minutes(
-            nature, tool, areas[zone] or 0.0, passes=coat.passes if coat else 1, share=coat.area_share if coat else 1.0, loose=loose
-        )  # fmt: skip
-        if minutes is None:
-            return {}
-        total += minutes
-    set_up = set_up_minutes(nature, tool)
-    return {"hands_on_min": round(total + set_up, 2), "set_up_min": set_up}
 
 
 def _films(coats: tuple[Coat, ...]) -> float | None:

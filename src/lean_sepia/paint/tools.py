@@ -10,6 +10,8 @@ from dataclasses import dataclass
 from lean_sepia.language import N_
 
 _LEFT_ML = 0.3
+SPECK_MM = 0.3
+"""How broad specks off a stiff brush are in the mean, on the model."""
 
 
 @dataclass(frozen=True)
@@ -20,7 +22,7 @@ class Tool:
     arrives : share of what leaves the tool that reaches the surface
     left_ml : what stays in the tool
     sprayed : whether it makes a mist; from_can : whether it is a can, which brings its own paint; drawn_out : whether a thin tint keeps the sheen of what it lies on
-    dabbed : whether it makes marks, and no film over all it is laid on
+    dabbed : whether it makes marks, and no film over all it is laid on; flicked : whether those are specks strewn by chance
     """
 
     words: str
@@ -31,6 +33,7 @@ class Tool:
     drawn_out: bool = False
     from_can: bool = False
     dabbed: bool = False
+    flicked: bool = False
 
 
 TOOLS: dict[str, Tool] = {
@@ -44,5 +47,5 @@ TOOLS: dict[str, Tool] = {
     "seam": Tool(N_("brush, into the seams"), 5.0, 0.9, drawn_out=True),
     "sponge": Tool(N_("sponge"), 1.0, 0.7, dabbed=True),
     "drybrush": Tool(N_("dry brush"), 1.0, 0.7, dabbed=True),
-    "flick": Tool(N_("flicked off a brush, in specks"), 1.0, 0.3, dabbed=True),
+    "flick": Tool(N_("flicked off a brush"), 1.0, 0.3, dabbed=True, flicked=True),
 }

@@ -54,6 +54,7 @@ class PlanStep(BaseModel):
     works_on : ids of the steps it works on: draws out, wipes, softens, fixes, unmasks; its clocks are theirs and nobody else's
     sitting : what names the steps that are done at one go, wet in wet or from one cup, with one set-up and no wait between them
     set_up_min : of its time at the bench, what setting up and cleaning take
+    pace : how many times as long as the tables say the work takes this person, where the bench logged that
     apart : whether its zones are off the model, until they are put together; on_found : whether a found finish lies there
     under_hand : the medium of what it works on
     """
@@ -81,6 +82,7 @@ class PlanStep(BaseModel):
     works_on: tuple[str, ...] = ()
     sitting: str = ""
     set_up_min: Minutes = 0.0
+    pace: Annotated[float, Field(gt=0)] = 1.0
     apart: bool = False
     on_found: bool | None = None
     under_hand: str | None = None

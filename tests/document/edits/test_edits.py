@@ -104,6 +104,10 @@ def test_zones_have_names_of_their_own(two):
     assert short_name("Roof, left", 10) == "Roof, left"
     assert short_name("Tail lamp, left") == "Tail lamp"
     assert short_name("Port side.") == "Port side"
+    project = two
+    for name in ("Interior low", "Interior mid", "Interior top"):
+        project, _zone = add_zone(project, name)
+    assert len({zone.short for zone in project.zones}) == len(project.zones)
 
 
 def test_a_coat_is_laid_once_and_changed_after(two, shelf_paints):

@@ -85,3 +85,22 @@ def test_the_nearest_of_the_range(qtbot):
         qtbot.keyClicks(box, "700")
         box.interpretText()
         assert box.value() == 500
+
+
+@pytest.mark.parametrize("keys", ["45", "45,0"])
+def test_what_stands_for_nothing_gives_way_to_what_is_typed(qtbot, keys):
+    from PySide6.QtCore import Qt
+
+    box = measure_box(-1, 600, -1, "min", "Minutes", 0, 76)
+    box.setSpecialValueText("as usual")
+    qtbot.addWidget(box)
+    box.show()
+    box.setFocus()
+    assert box.text() == "as usual"
+    qtbot.keyClicks(box, keys)
+    qtbot.keyClick(box, Qt.Key.Key_Return)
+    assert box.value() == 45
+    box.selectAll()
+    qtbot.keyClick(box, Qt.Key.Key_Delete)
+    qtbot.keyClick(box, Qt.Key.Key_Return)
+    assert (box.value(), box.text()) == (-1, "as usual")

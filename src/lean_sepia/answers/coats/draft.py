@@ -11,6 +11,7 @@ from lean_sepia.document.versions import from_cup
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.profile import RUNS
+from lean_sepia.paint.tools import SPECK_MM, TOOLS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.owned import EVERYTHING, Owned
 from lean_sepia.plan.presets import preset
@@ -33,6 +34,7 @@ class Draft:
         usually thinned
     wiped : of what is drawn out, the share that is taken up again
     printed : of a marking, whether it is ink alone on clear film or has white below or in it; None where it is painted
+    speck_mm : of what is flicked on, how broad the specks are in the mean
     finish, medium : of a coat that is only a colour
     rim, rim_share : of what marks have for a light rim, laid before them, and the share of the area it takes besides; none
         where nothing is written
@@ -56,6 +58,7 @@ class Draft:
     rim_share: float = 0.0
     printed: Printed | None = None
     wiped: float = 0.0
+    speck_mm: float | None = None
 
 
 def usual_draft(
@@ -71,6 +74,7 @@ def usual_draft(
         usual.area_share, before.name if before else "", usual.profile, usual.far,
         finish=before.finish if before else "flat", medium=before.medium if before else None,
         printed=(before.printed or printed) if before and printed else printed,
+        speck_mm=SPECK_MM if tool and TOOLS[tool].flicked else None,
     )  # fmt: skip
 
 
@@ -92,7 +96,7 @@ def draft_of(project: Project, coat: Coat) -> Draft:
     """The draft that would lay a coat as it is."""
     return Draft(
         coat.kind, mix_words(project, coat), thinning_words(coat.thinner_share), coat.carrier, coat.tool, coat.passes, coat.area_share,
-        coat.name, coat.profile, coat.far, coat.down_to, coat.keep, coat.finish, coat.medium, printed=coat.printed, wiped=coat.wiped,
+        coat.name, coat.profile, coat.far, coat.down_to, coat.keep, coat.finish, coat.medium, printed=coat.printed, wiped=coat.wiped, speck_mm=coat.speck_mm,
     )  # fmt: skip
 
 

@@ -82,6 +82,7 @@ def laid(question: LayQuestion) -> Laid:
     manner = Manner(
         draft.passes, share, draft.tool or question.project.owns.usual_tool(draft.kind), draft.area_share, None, draft.carrier,
         draft.profile, draft.far, draft.down_to, draft.keep, printed, draft.wiped if TOOLS[draft.tool or "brush"].drawn_out else 0.0,
+        draft.speck_mm if TOOLS[draft.tool or "brush"].flicked else None,
     )  # fmt: skip
     if printed is not None and mix.lab is None:
         mix = _as_colour(question.project, mix)
@@ -187,6 +188,10 @@ def _check_figures(draft: Draft) -> None:
             _(
                 "A rim covers more than nothing, and marks and rims together at most all of the area; found {0} %."
             ).format(f"{100 * draft.rim_share:g}")
+        )
+    if draft.speck_mm is not None and not 0 < draft.speck_mm <= 20:
+        raise EditError(
+            _("Specks are wider than nothing and at most 20 mm; found {0:g} mm.").format(draft.speck_mm)
         )
     if not 0 <= draft.far <= 1:
         raise EditError(

@@ -15,6 +15,7 @@ from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.paint.stack import UNCOLOURED, Coating, Stack
+from lean_sepia.wear.scale import smallest_visible_mm
 
 
 @dataclass(frozen=True)
@@ -69,6 +70,8 @@ def shown_as(coat: Coat) -> Shown:
         return "mark"
     if nature.is_powder and not nature.metal:
         return "soft"
+    if coat.speck_mm is not None and coat.speck_mm < smallest_visible_mm(1.0):
+        return "soft"  # no speck is seen by itself: what is seen is the tint they make
     return "mark" if nature.covers == "spots" else "field"
 
 

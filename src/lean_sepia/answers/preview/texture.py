@@ -17,6 +17,7 @@ from lean_sepia.paint.tools import TOOLS
 
 _DOT_MM, _CHIP_MM, _STREAK_MM, _CLOUD_MM, _GRAIN_MM, _SEAM_MM = 3.2, 1.1, 2.6, 2.5, 0.5, 9.0
 _SPECKS, _SPECK_MM = 0.45, 0.25
+_FEWEST, _CLOSEST_MM, _FLUNG = 0.002, 0.3, 0.8
 _LONG = 7.0  # how much longer than broad a streak is
 
 
@@ -92,6 +93,9 @@ def field_of(frame: Frame, coat: Coat) -> FloatArray:
         return spots(frame, coat.id, _DOT_MM, longer=3.0, uneven=0.3)
     if nature.is_streaks:
         return spots(frame, coat.id, _STREAK_MM, longer=_LONG)
+    if coat.speck_mm is not None:
+        apart = coat.speck_mm / np.sqrt(max(coat.area_share, _FEWEST))
+        return spots(frame, coat.id, float(np.clip(apart, _CLOSEST_MM, _CHIP_MM * 8)), uneven=_FLUNG)
     if nature.is_marking:
         return _letters(frame)
     if nature.along_seams:

@@ -168,8 +168,10 @@ def lay(
         Nothing lies there for what needs a ground, or a base cup is asked for that there is not.
     """
     first = zones[0]
+    before = project
     project, coat = _made(project, first, kind, mix, manner, name, None)
-    place, until = _gap(project, coat, above, zones, serves)
+    # What lies there is looked at as it was: nothing of it is made anew for a mix that is not laid yet.
+    place, until = _gap(before, coat, medium_of(project, coat), above, zones, serves)
     works_on = at_one_sitting(project, kind, serves) or fitting(project, kind, zones, project.steps[:place])
     if not works_on:
         place = _on_top_of_all(project, zones[1:], place, until)
@@ -212,14 +214,19 @@ def _on_a_ground(project: Project, coat: Coat, place: int, until: int, *, anywhe
 
 
 def _gap(
-    project: Project, new: Coat, above: str | None, zones: Sequence[str] = (), serves: Sequence[str] = ()
+    project: Project,
+    new: Coat,
+    medium: str | None,
+    above: str | None,
+    zones: Sequence[str],
+    serves: Sequence[str],
 ) -> tuple[int, int]:
     """Between which places in the order of steps a coat comes: the first free one, and the one it must come before."""
     order = {step.id: index for index, step in enumerate(project.steps)}
     mine = project.coats_of(new.zone)
     if new.nature.is_found and not (above and project.coat(above).nature.is_found):
         above = LOWEST
-    usual = place_for(project, new.kind, zones or (new.zone,), medium_of(project, new), serves)
+    usual = place_for(project, new.kind, zones, medium, serves)
     if above is None:
         return usual, usual
     if above == LOWEST:

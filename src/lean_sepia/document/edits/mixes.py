@@ -89,6 +89,7 @@ class Manner:
     keep: float | None = None
     printed: Printed | None = None
     wiped: float = 0.0
+    speck_mm: float | None = None
 
 
 ONCE = Manner()

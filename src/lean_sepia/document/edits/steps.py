@@ -180,9 +180,11 @@ def move_step(project: Project, step_id: str, places: int) -> Project:
         The step would pass one that it comes after, or that comes after it.
     """
     group, rest = _sitting_and_rest(project, step_id)
+    following = {step.id for name in group for step in _servers_of(project, name, group)}
+    passed = [step for step in rest if step.id not in following]
     first = next(i for i, step in enumerate(project.steps) if step.id in group)
-    before = sum(step.id not in group for step in project.steps[:first])
-    return _moved(project, group, rest, before + places)
+    before = sum(step in passed for step in project.steps[:first])
+    return _moved(project, group, passed, before + places)
 
 
 def move_step_to(project: Project, step_id: str, place: int) -> Project:
@@ -230,13 +232,18 @@ def _moved(project: Project, group: Sequence[str], rest: list[Step], place: int)
     return changed
 
 
+def _servers_of(project: Project, step_id: str, group: Collection[str]) -> list[Step]:
+    """What works on a step, and on nothing but what is done at one go with it."""
+    return [
+        step for step in project.steps
+        if step.id not in group and step_id in served(project, step) and set(served(project, step)) <= set(group)
+    ]  # fmt: skip
+
+
 def _with_servers(project: Project, step_id: str, before: Project) -> Project:
     """What works on a step that was moved stands behind it as it did."""
     group = set(_sitting_and_rest(before, step_id)[0])
-    servers = [
-        step for step in before.steps
-        if step.id not in group and step_id in served(before, step) and set(served(before, step)) <= group
-    ]  # fmt: skip
+    servers = _servers_of(before, step_id, group)
     if not servers:
         return project
     names = {step.id for step in servers}

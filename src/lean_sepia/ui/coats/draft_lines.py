@@ -18,7 +18,7 @@ from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, Paint
 from lean_sepia.paint.profile import RUNS
-from lean_sepia.paint.tools import TOOLS
+from lean_sepia.paint.tools import SPECK_MM, TOOLS
 from lean_sepia.plan.kinds import KINDS, nature_of
 from lean_sepia.plan.presets import HEAVINESS
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
@@ -44,6 +44,8 @@ class DraftLines(QObject):
         self.share = measure_box(0.01, 100, 100, "%", _("Share of the area"), 2, 92)
         self.rim_share = measure_box(0, 100, 1, "%", _("Share of the area that the rim takes"), 2, 86)
         self.far = measure_box(0, 100, 0, "%", _("How much of it is left at the other end"), 0, 70)
+        self.speck = measure_box(0.02, 20, SPECK_MM, "mm", _("How broad the specks are, on the model"), 2, 86)
+        self._wiped = 0.0
         self._put_on(sheet)
         self._connect()
         self._filling = False
@@ -101,6 +103,7 @@ class DraftLines(QObject):
         self._keep_line = sheet.line(
             _("kept"), self.keep, label(_("under varnish"), "second"), None, self.learn
         )
+        self._speck_line = sheet.line(_("specks"), self.speck, label(_("across, in the mean"), "second"))
         self._rim_line = sheet.line(_("light rim"), self.rim, self.rim_share)
         self._far_words = label("", "second")
         self._runs_line = sheet.line(_("spread"), self.runs, self.far, self._far_words, None)
@@ -119,7 +122,7 @@ class DraftLines(QObject):
             line.textChanged.connect(lambda _t: self._change())
             line.returnPressed.connect(self.entered)
         self.learn.clicked.connect(self._learn)
-        for number in (self.keep, self.passes, self.share, self.far, self.rim_share):
+        for number in (self.keep, self.passes, self.share, self.far, self.rim_share, self.speck):
             number.valueChanged.connect(lambda _v: self._change())
 
     def draft(self) -> Draft:
@@ -129,6 +132,7 @@ class DraftLines(QObject):
             self.passes.value(), self.share.value() / 100, self.called.text().strip(), self.runs.currentData(),
             self.far.value() / 100, self.down_to.currentData(), self._kept(), self.finish.currentData(), self.medium.currentData(), self.rim.text(),
             self.rim_share.value() / 100, self.printed.currentData() if KINDS[self.kind.currentData()].is_print else None,
+            self._wiped, self.speck.value() if self._flicked() else None,
         )  # fmt: skip
 
     def fill(self, draft: Draft) -> None:
@@ -152,10 +156,16 @@ class DraftLines(QObject):
         self.passes.setValue(draft.passes)
         self.share.setValue(100 * draft.area_share)
         self.far.setValue(100 * draft.far)
+        self.speck.setValue(draft.speck_mm or SPECK_MM)
+        self._wiped = draft.wiped
         self.keep.setValue(-1 if draft.keep is None else 100 * draft.keep)
         self.heavy.choose(_heaviness(draft.area_share))
         self._filling = before
         self.show_lines()
+
+    def _flicked(self) -> bool:
+        tool = self.tool.currentData()
+        return bool(KINDS[self.kind.currentData()].tools and tool and TOOLS[tool].flicked)
 
     def _kept(self) -> float | None:
         return self.keep.value() / 100 if self.keep.value() >= 0 else None
@@ -278,6 +288,7 @@ class DraftLines(QObject):
         self._works_line.setVisible(self.works_on.count() > 1)
         self._down_line.setVisible(nature.covers == "taken")
         self._share_line.setVisible(spread)
+        self._speck_line.setVisible(self._flicked())
         self._rim_line.setVisible(nature.family == "spots" and self._coat is None)
         self._runs_line.setVisible(spread and not nature.resists)
         self.heavy.setVisible(dry)

@@ -71,6 +71,10 @@ class StepPanel(Panel):
         )
         if because and not step.done:
             yield label(_("It waits for {0}.").format(because), "second", wrap=True)
+        if step.pace != 1 and not step.done:
+            yield label(
+                _("{0:g} times as long as usual, as you took before.").format(step.pace), "second", wrap=True
+            )
         for words in cautions(step):
             yield row(Diamond(size=12, mark=""), label(words, "second", wrap=True), spacing=7)
 
