@@ -221,7 +221,8 @@ class _Side:
         self.rows = rows
         self.labs = np.array([lab for _own, _manner, lab in rows])
         self.away = delta_e00(self.labs, np.broadcast_to(start, self.labs.shape))
-        self._between = delta_e00(self.labs[:, None], self.labs[None, :])
+        self._passes = np.array([manner.passes for _own, manner, _lab in rows])
+        self._from: dict[int, FloatArray] = {}
 
     def reach(self) -> float:
         """The largest ΔE00 from the base that can be made."""
@@ -233,7 +234,13 @@ class _Side:
 
     def passes(self, chain: Sequence[int]) -> int:
         """Passes of a chain in all."""
-        return sum(self.rows[index][1].passes for index in chain)
+        return int(self._passes[list(chain)].sum()) if chain else 0
+
+    def _away_from(self, index: int) -> FloatArray:
+        """ΔE00 of every row from one; of the many there are, chains meet few."""
+        if index not in self._from:
+            self._from[index] = delta_e00(self.labs, np.broadcast_to(self.labs[index], self.labs.shape))
+        return self._from[index]
 
     def chain(self, step: float, count: int) -> tuple[list[int], float]:
         """So many tones from the base on, each a step from the one before; and by what share the worst step is off."""
@@ -246,11 +253,10 @@ class _Side:
             if not onward.any():
                 return found, float("inf")
             off = np.where(onward, np.abs(at / step - 1), np.inf)
-            cheap = off + _CHEAPER * np.array([row[1].passes for row in self.rows])
-            index = int(np.argmin(cheap))
+            index = int(np.argmin(off + _CHEAPER * self._passes))
             worst = max(worst, float(off[index]))
             found.append(index)
-            at, far = self._between[index], np.full(len(self.rows), self.away[index] + step / 3)
+            at, far = self._away_from(index), np.full(len(self.rows), self.away[index] + step / 3)
         return found, worst
 
 
