@@ -170,6 +170,7 @@ def _before_form_9(data):
     for coat in data["coats"]:
         coat.pop("printed")
         coat.pop("wiped")
+        coat.pop("speck_mm")
     for paint in data["paints"]:
         for later in ("use", "body", "can", "thinner_share", "cover_said"):
             paint.pop(later)

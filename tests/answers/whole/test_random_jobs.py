@@ -1,5 +1,7 @@
 """Whole jobs by chance: no edit of the program's own turns coats over, what serves lies behind what it serves and within its clocks, offers keep their word."""
 
+import os
+
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -71,7 +73,7 @@ def _sequences(project):
 
 
 _RUN = settings(
-    max_examples=60,
+    max_examples=int(os.environ.get("RANDOM_JOBS", "30")),
     deadline=None,
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )

@@ -179,7 +179,7 @@ PAIRS: tuple[Pair, ...] = (
     # Powder on varnish.
     _pair(Laid(_varnish, tool="spray-can"), Laid(_either(_powder, _streaks), loose=True), _DAY, N_("varnish from a can before powder")),
     _pair(Laid(_varnish, _quick), Laid(loose=True), 3 * _HOUR, N_("varnish before powder")),
-    _pair(Laid(_filter), Laid(loose=True), 6 * _HOUR, N_("filter before powder")),
+    _pair(Laid(_filter, _slow), Laid(loose=True), 6 * _HOUR, N_("filter before powder")),
     _pair(Laid(_draws_out), Laid(loose=True), _HALF, N_("drawn-out oil before pastel or powder")),
     _pair(Laid(medium=_slow), Laid(loose=True), _HALF, N_("oil or enamel before pastel or powder")),
     # Primer before paint; then one coat over another.
