@@ -12,7 +12,6 @@ from functools import cache
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import lsq_linear
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -62,6 +61,8 @@ def estimate_reflectance(lab: npt.ArrayLike, lowest: float = LOWEST, highest: fl
     xyz = xyz_from_lab(target)
     reflectance = _unbounded() @ xyz
     if reflectance.min() < lowest or reflectance.max() > highest:
+        from scipy.optimize import lsq_linear  # a third of a second, which no start should pay
+
         # Rows are scaled so that equal residuals are roughly equal colour differences at this lightness.
         scale = _COLOUR_WEIGHT / np.maximum(np.maximum(xyz / white(), 0) ** (2 / 3), 0.02)
         matrix = np.vstack([_slopes(), scale[:, None] * weights().T])

@@ -11,7 +11,6 @@ from functools import cache
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import least_squares
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
@@ -128,6 +127,8 @@ def _fit_two_constants(
     seen: list[npt.ArrayLike],
 ) -> Constants:
     """Smooth positive corrections to K and S so that the predicted reflectances have the Labs `seen`."""
+    from scipy.optimize import least_squares  # a third of a second, which no start should pay
+
     ratio_basis, s_basis = _bases()
     K_0, S_0 = start
     target = np.array(seen, dtype=float)

@@ -13,7 +13,6 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from scipy.optimize import lsq_linear
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.film import Emulsion, FilmLight, LensFilter, film_grey
@@ -118,6 +117,8 @@ def rank_schemes(
 
 def best_curve(exposures: FloatArray, lightness: FloatArray, width: FloatArray) -> tuple[FloatArray, float]:
     """The rising curve that lies nearest to a print's L* (n,) at exposures (n,) in 0–1: its L* (n,), and χ²."""
+    from scipy.optimize import lsq_linear  # a third of a second, which no start should pay
+
     order = np.argsort(exposures, kind="stable")
     x, y = _lightness(exposures[order]), lightness[order]
     gaps = np.diff(x)

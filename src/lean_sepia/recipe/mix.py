@@ -15,7 +15,6 @@ from math import comb
 import numpy as np
 import numpy.typing as npt
 from scipy.special import ndtri
-from scipy.stats import qmc
 
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -384,6 +383,8 @@ class MixSolver:
 
 def _normal_points() -> FloatArray:
     """Evenly spread points (64, 3) of the standard normal distribution, the same in every run."""
+    from scipy.stats import qmc  # half a second, which no start should pay
+
     return np.asarray(
         ndtri(qmc.Sobol(3, scramble=True, rng=np.random.default_rng(64)).random(_SPREAD_POINTS))
     )

@@ -51,10 +51,15 @@ class Simulated:
 
 
 def simulate(
-    project: Project, zone_id: str, plan: WearPlan, bottles: Bottles, frame: Frame
+    project: Project,
+    zone_id: str,
+    plan: WearPlan,
+    bottles: Bottles,
+    frame: Frame,
+    ground: FloatArray | None = None,
 ) -> Simulated | None:
-    """The zone's finish with its planned wear; None where its colour is not known."""
-    ground = _ground(project, zone_id, frame)
+    """The zone's finish with its planned wear, on its own ground or on one that was drawn already; None where its colour is not known."""
+    ground = _ground(project, zone_id, frame) if ground is None else ground
     if ground is None:
         return None
     rows = wear_rows(project, zone_id, plan, bottles)
@@ -101,10 +106,13 @@ def stop_marks(
     if now <= 0:
         return []
     even = plan.model_copy(update={"sources": (), "climate": ""})
-    found = []
+    ground = _ground(project, zone_id, frame)
+    found: list[tuple[float, Simulated]] = []
+    if ground is None:
+        return found
     for number, share in enumerate(STOP_SHARES):
         patch = Frame(frame.breadth, frame.height, frame.px_per_mm, frame.seed + number)
-        shown = simulate(project, zone_id, _to(even, share / now), bottles, patch)
+        shown = simulate(project, zone_id, _to(even, share / now), bottles, patch, ground)
         if shown is not None:
             found.append((share, shown))
     return found
