@@ -18,8 +18,13 @@ def serving_kinds() -> frozenset[str]:
 
 
 def may_serve(kind: str, laid: Kind) -> bool:
-    """Whether a kind can work on another where that is said: what its row says, and wiping on paint, which is rubbed through."""
-    return kind in laid.served_by or (KINDS[kind].wipes and laid.is_paint and not laid.is_found)
+    """Whether a kind can work on another where that is said.
+
+    What its row says; wiping works on paint too, which is rubbed through, and drawing out on all that is laid wet in wet.
+    """
+    nature = KINDS[kind]
+    through = nature.wipes and laid.is_paint and not laid.is_found
+    return kind in laid.served_by or through or (nature.draws_out and laid.wet_in_wet)
 
 
 def zones_of(project: Project, step: Step) -> frozenset[str]:

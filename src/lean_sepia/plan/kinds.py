@@ -98,14 +98,14 @@ def _by_hand(title: str, family: Family, phase: Phase, minutes: float, *cautions
              cloths: bool = False, masks: bool = False, looks: tuple[Look, ...] = (), served_by: tuple[str, ...] = _NONE,
              phase_wet: Phase | None = None, wet: bool = False, usual: Preset | None = None,
              roles: tuple[Role, ...] = (), heed: tuple[str, ...] = (), ready: tuple[str, ...] = (), reworks: bool = False,
-             moves: bool = False, apart: bool = False, fixes: bool = False, clear: bool = False,
+             moves: bool = False, dulls: bool = False, apart: bool = False, fixes: bool = False, clear: bool = False,
              joins: bool = False, parts: bool = False, carrier: CarrierName | None = None, usually: Usually | None = None) -> Kind:  # fmt: skip
     """What is done with no tool that lays paint."""
     return Kind(
         title=title, family=family, covers=covers, hands_on_min=minutes, room=room, tools=_NONE, medium=medium, stage="seen",
         phase=phase, cloths=cloths, masks=masks, looks=looks, sets_min=sets_min, over_itself=None, served_by=served_by,
         undone=undone, next=_NEXT_BY_HAND[family], usually=usually, phase_wet=phase_wet, wet=wet, usual=usual, roles=roles, cautions=cautions, heed=heed, ready=ready,
-        reworks=reworks, moves=moves, apart=apart, fixes=fixes, clear=clear, joins=joins, parts=parts, carrier=carrier,
+        reworks=reworks, moves=moves, dulls=dulls, apart=apart, fixes=fixes, clear=clear, joins=joins, parts=parts, carrier=carrier,
     )  # fmt: skip
 
 
@@ -204,7 +204,7 @@ KINDS: dict[str, Kind] = {
         usual=Preset(area_share=0.02), roles=("undercoat",), undone=_GONE,
     ),
     "bloom": _by_hand(
-        N_("Alcohol bloom"), "preparation", Phase.DUSTING, 10, sets_min=20, wet=True, moves=True, carrier="alcohol",
+        N_("Alcohol bloom"), "preparation", Phase.DUSTING, 10, sets_min=20, wet=True, moves=True, dulls=True, carrier="alcohol",
         looks=(Look(30, N_("Dry and by daylight: it is lighter and duller than it was. Is it enough, is it even?")),),
         ready=(N_("A test spot first: by how much alcohol lightens and dulls a matte coat, nobody knows before."),),
         undone=(Undo(None, N_("A thin matte coat over it takes most of it back."), False),),

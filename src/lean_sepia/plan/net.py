@@ -8,7 +8,7 @@ from graphlib import CycleError, TopologicalSorter
 
 from lean_sepia.errors import PlanError
 from lean_sepia.language import _
-from lean_sepia.plan.order import Ground, Order
+from lean_sepia.plan.order import Ground, Order, one_model
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.plan.waits.drying import USUAL, Drying
 
@@ -46,6 +46,7 @@ def links(steps: Sequence[PlanStep], drying: Drying = USUAL) -> Links:
             earlier = order.place[name]
             tie(earlier, index, drying.wait(order[earlier], step).not_before)
     _keep_under_masks(order, drying, tie)
+    _keep_apart(order, tie)
     return answer
 
 
@@ -92,6 +93,17 @@ def _keep_under_masks(order: Order, drying: Drying, tie: Callable[[int, int, flo
         if bracket.off is not None:
             for before in (bracket.mask, *sprays):
                 tie(before, bracket.off, drying.wait(order[before], order[bracket.off]).not_before)
+
+
+def _keep_apart(order: Order, tie: Callable[[int, int, float], None]) -> None:
+    """What was painted off the model is put on it only after all that the plan sprays beside it before that."""
+    for index, step in enumerate(order):
+        if not step.nature.joins or not any(before.apart for before in order.earlier(index)):
+            continue
+        for earlier in range(index):
+            spray = order[earlier]
+            if spray.sprayed and spray.nature.leaves_film and one_model(spray.model, step.model):
+                tie(earlier, index, 0.0)
 
 
 def check_steps(steps: Sequence[PlanStep]) -> None:

@@ -126,6 +126,11 @@ class _Phases:
         ]
 
 
+def against_phases(steps: Sequence[PlanStep], schools: Mapping[str, str]) -> int:
+    """How many pairs of steps on a shared zone are not in the order of their phases."""
+    return len(_Phases(steps, schools).turned(steps))
+
+
 def arranged(
     steps: Sequence[PlanStep],
     schools: Mapping[str, str],

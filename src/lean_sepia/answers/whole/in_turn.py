@@ -15,17 +15,18 @@ from lean_sepia.plan.traits.kind import Kind
 def in_turn(job: JobFile) -> list[Entry]:
     """The entries in the order they are laid.
 
-    By phase, what works on others after them, what names a place after what it names; then masks, once it is known what is
-    sprayed beside them; last what is to lie on top.
+    By phase, what works on others after them, what names a place after what it names; a resist once the coats are known that it
+    comes between; then masks, and what takes them or a resist off, once it is known what is sprayed; last what is to lie on top.
     """
     lay = _with_what_they_serve(job, job.lay)
     steps = {entry.id: PlanStep(id=entry.id, kind=entry.kind, application=entry.tool) for entry in lay}
     every = list(steps.values())
 
-    def rank(number: int, entry: Entry) -> tuple[bool, bool, int, bool, int]:
+    def rank(number: int, entry: Entry) -> tuple[bool, int, int, bool, int]:
         kind = KINDS[entry.kind]
+        late = 2 if kind.is_mask or kind.unmasks else 1 if kind.resists else 0
         mine = phase(steps[entry.id], job.schools, [s for s in every if s.id != entry.id])
-        return entry.on == "top", kind.is_mask or kind.lifts, mine, entry.kind in serving_kinds(), number
+        return entry.on == "top", late, mine, entry.kind in serving_kinds(), number
 
     waiting = [
         entry
@@ -84,12 +85,13 @@ def _groups(job: JobFile, fits: Sequence[Entry]) -> list[list[Entry]]:
 def _eagerness(kind: Kind, laid: Kind) -> tuple[int, int]:
     """What of several is worked on first.
 
-    Dots, which want drawing out, then what else is laid wet in wet; of what is wiped, washes and powder; else the newest by phase.
+    Dots, which want drawing out, then what else is laid wet in wet; of what is wiped, washes, which are cleaned up, then powder;
+    else the newest by phase.
     """
     if kind.draws_out:
         wants = 0 if laid.is_dots else 1 if laid.wet_in_wet else 2
     else:
-        wants = 0 if laid.runs or laid.is_powder else 1
+        wants = 0 if laid.runs else 1 if laid.is_powder else 2
     return wants, -laid.phase
 
 

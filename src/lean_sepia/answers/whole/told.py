@@ -23,7 +23,7 @@ def told(state: Laid) -> dict[str, Any]:
     return {
         "steps": _steps(state, plan), "zones": _zones(state), "findings": _findings(state, plan), "offers": _offers(state, plan),
         "cups": _cups(state), "refused": [{"id": name, "message": message} for name, message in state.refused],
-        "finish": plan.schedule.finish.isoformat() if plan.schedule else None,
+        "finish": plan.schedule.finish.isoformat(timespec="seconds") if plan.schedule else None,
     }  # fmt: skip
 
 
@@ -39,7 +39,10 @@ def _step(state: Laid, plan: PlanAnswer, stretch: Stretch) -> dict[str, Any]:
     for name, (begin, end) in zip(stretch.ids, stretch.spans, strict=True):
         entries = state.entries_of(name) or [name]
         minutes = round((end - begin).total_seconds() / 60 / len(entries), 1)
-        parts += [{"id": entry, "start": begin.isoformat(), "minutes": minutes} for entry in entries]
+        parts += [
+            {"id": entry, "start": begin.isoformat(timespec="seconds"), "minutes": minutes}
+            for entry in entries
+        ]
     lays = list(dict.fromkeys(entry for name in stretch.ids for entry in state.entries_of(name)))
     works_on = {
         entry
@@ -51,8 +54,8 @@ def _step(state: Laid, plan: PlanAnswer, stretch: Stretch) -> dict[str, Any]:
     return {
         "id": first.id if stretch.piece == 0 else f"{first.id}-{stretch.piece + 1}", "title": title_of(project, first),
         "kind": first.kind, "zones": [_zone(state, zone) for zone in zones], "lays": lays, "parts": parts,
-        "serves": sorted(works_on - set(lays)), "start": stretch.start.isoformat(), "end": stretch.end.isoformat(),
-        "ready": max(plan.placed[name].ready for name in stretch.ids).isoformat(),
+        "serves": sorted(works_on - set(lays)), "start": stretch.start.isoformat(timespec="seconds"), "end": stretch.end.isoformat(timespec="seconds"),
+        "ready": max(plan.placed[name].ready for name in stretch.ids).isoformat(timespec="seconds"),
         "minutes": round((stretch.end - stretch.start).total_seconds() / 60, 1),
     }  # fmt: skip
 

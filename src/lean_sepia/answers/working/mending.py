@@ -16,6 +16,7 @@ from lean_sepia.document.work import found_in, plan_steps
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.placing import against_phases
 from lean_sepia.plan.rules.finding import Finding, weight_of
 from lean_sepia.plan.rules.table import BY_CODE
 
@@ -49,11 +50,16 @@ def mend_of(project: Project, finding: Finding) -> Mend | None:
     """The mend of a finding that leaves least to be said; None where neither an order nor another step ends it."""
     now = weight_of(found_in(project))
     found = []
+    out_of_turn = against_phases(plan_steps(project), project.schools)
     for number, mend in enumerate(_mends(project, finding)):
         after = found_in(mend.project)
         cost = weight_of(after)
-        if cost < now and finding.key not in {one.key for one in after}:
-            found.append((cost, number, mend))
+        if cost >= now or finding.key in {one.key for one in after}:
+            continue
+        turns = bool(turned_by(project, mend.project))
+        if turns and against_phases(plan_steps(mend.project), project.schools) > out_of_turn:
+            continue  # nobody lays a base under its primer to be rid of a remark
+        found.append((cost, number, mend))
     if not found:
         return None
     best = min(found, key=lambda one: (bool(turned_by(project, one[2].project)), *one[:2]))[2]

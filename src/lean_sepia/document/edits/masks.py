@@ -37,12 +37,28 @@ def after_the_sprays(project: Project, masks: Sequence[str]) -> int:
     order = [step.id for step in project.steps]
     covered = frozenset().union(*(zones_of(project, project.step(mask)) for mask in masks))
     place = first = max(order.index(mask) for mask in masks) + 1
+    if all(project.step(mask).nature.resists for mask in masks):
+        return _after_what_is_split(project, covered, first)
     for index, step in enumerate(project.steps[first:], start=first):
         nature = step.nature
         if nature.covers != "nothing" and not nature.is_pattern and zones_of(project, step) & covered:
             return index
         if nature.is_pattern or (nature.covers in ("film", "varnish") and nature.tools):
             place = index + 1
+    return place
+
+
+def _after_what_is_split(project: Project, covered: Collection[str], first: int) -> int:
+    """Where a resist is rubbed off: after the full coats and patterns over it, and a varnish that lies directly on them."""
+    over = [
+        (i, s)
+        for i, s in enumerate(project.steps[first:], start=first)
+        if zones_of(project, s) & set(covered)
+    ]
+    place = 1 + max((i for i, s in over if s.nature.is_full_coat or s.nature.is_pattern), default=first - 1)
+    following = next(((i, s) for i, s in over if i >= place and s.nature.covers != "nothing"), None)
+    if following is not None and following[1].nature.is_varnish:
+        place = following[0] + 1
     return place
 
 

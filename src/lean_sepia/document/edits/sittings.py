@@ -51,7 +51,8 @@ def done_at_one_go(project: Project, coat: Coat, zones: Sequence[str]) -> str | 
         ):
             continue
         theirs = medium_of(project, coats[0])
-        wet = coat.nature.wet_in_wet and slow and theirs is not None and MEDIA[theirs].slow
+        sprayed = TOOLS[coat.tool].sprayed or TOOLS[coats[0].tool].sprayed
+        wet = coat.nature.wet_in_wet and not sprayed and slow and theirs is not None and MEDIA[theirs].slow
         if (wet or _from_one_cup(project, coat, coats[0], zones, coats)) and _may_join(
             project, step.id, coat, zones
         ):

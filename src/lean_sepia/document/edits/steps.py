@@ -38,12 +38,24 @@ def place_for(
         return before
     if works_on:
         return served_lasts(project, works_on)
+    if KINDS[kind].resists and (between := _before_the_last_base(project, every)) is not None:
+        return between
     step = Step(id="\0", kind=kind, zones=tuple(zones), medium=medium)
     placed = plan_steps(project)
     place = place_of(placed, plan_step(project, step), project.schools)
     order = [step.id for step in project.steps]
     usual = order.index(placed[place].id) if place < len(placed) else len(order)
     return max(usual, _behind_what_is_done(project, zones))
+
+
+def _before_the_last_base(project: Project, zones: Sequence[str]) -> int | None:
+    """Between the base colours of zones, where there are several: what a resist takes off is the last of them."""
+    bases = [
+        index for index, step in enumerate(project.steps)
+        if step.nature.is_base and not step.done and zones_of(project, step) & set(zones)
+    ]  # fmt: skip
+    first_done = _behind_what_is_done(project, zones)
+    return max(bases[-1], first_done) if len(bases) > 1 else None
 
 
 def _behind_what_is_done(project: Project, zones: Sequence[str]) -> int:

@@ -45,7 +45,7 @@ class Kind:
     runs : a wash, which flows along seams and needs a sheen below; finish : of a varnish
     reworks : works on what was laid while that can still be worked: draws out, wipes, unmasks
     phase_wet : when it comes where it is made of paint, or where nothing lies loose that it could work on
-    moves : works with a fluid that is meant to reach what was laid
+    moves : works with a fluid that is meant to reach what was laid; dulls : with one that is meant to reach whatever is topmost
     apart : done on a piece of its own; fixes : holds loose powder; metal : a shine of metal that dust and varnish bury
     colour : L*a*b* of what it is always made of, where nothing else is said; practice, no source
     clear : puts clear parts in; joins : puts parts together, parts : takes them off; blown : what is too much of it is blown off
@@ -85,6 +85,7 @@ class Kind:
     ready: tuple[str, ...] = ()
     reworks: bool = False
     moves: bool = False
+    dulls: bool = False
     apart: bool = False
     fixes: bool = False
     metal: bool = False
@@ -255,8 +256,8 @@ class Kind:
 
     @cached_property
     def wet_in_wet(self) -> bool:
-        """Whether several colours of it are laid into each other while they are wet: dots, streaks."""
-        return self.is_dots or self.is_streaks
+        """Whether several colours of it are laid into each other while they are wet: dots, streaks, tones of light and shade."""
+        return self.is_dots or self.is_streaks or self.shades
 
     @cached_property
     def on_a_ground(self) -> bool:
