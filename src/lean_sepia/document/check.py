@@ -54,7 +54,12 @@ def plain_fault(error: ValidationError) -> str:
     """The first fault that was found, with the field and what stands there."""
     first = error.errors(include_url=False)[0]
     field = ".".join(str(part) for part in first["loc"] if not str(part).startswith(("function", "tuple")))
-    words = _("{0}: {1} (found {2})").format(field, first["msg"], ascii(first["input"])[:40])
+    said = first["msg"].removeprefix("Value error, ")
+    if first["type"] == "too_short":
+        said = _("there is at least {0}").format(first["ctx"]["min_length"])
+    elif first["type"] == "too_long":
+        said = _("there are at most {0}").format(first["ctx"]["max_length"])
+    words = _("{0}: {1} (found {2})").format(field, said, ascii(first["input"])[:40])
     return " ".join(words.split())
 
 

@@ -131,7 +131,8 @@ def test_put_in_order_and_offers_keep_what_lies_on_what(case, bottles):
     [
         ({"kind": "blend", "serves": ["base"]}, "does not work on"), ({"kind": "wipe-back", "serves": ["nobody"]}, "is not laid"),
         ({"kind": "filter", "of": "Puce"}, "names no paint"), ({"kind": "filter", "of": "Oil umber", "zones": ["bow"]}, "no zone of this job"),
-        ({"kind": "filter", "of": "Oil umber", "on": {"after": "later"}}, "is not laid"),
+        ({"kind": "filter", "of": "Oil umber", "on": {"after": "later"}}, "is not laid"), ({"kind": "varnishing"}, "it is one of"),
+        ({"kind": "filter", "of": "Oil umber", "on": {"after": "odd"}}, "in a circle"), ({"kind": "filter", "passes": 0}, "passes"),
     ],
 )  # fmt: skip
 def test_what_cannot_be_laid_is_refused_and_the_rest_goes_on(entry, said, bottles):
@@ -148,7 +149,7 @@ def test_what_cannot_be_laid_is_refused_and_the_rest_goes_on(entry, said, bottle
 @pytest.mark.parametrize(
     ("change", "said"),
     [
-        ({"zones": []}, "zones"), ({"lay": [{"id": "a", "kind": "varnishing"}]}, "kind"), ({"lay": [{"id": "a", "kind": "base"}] * 2}, "Two entries"),
+        ({"zones": []}, "zones: there is at least 1"), ({"lay": [{"kind": "varnishing"}]}, "id"), ({"faulty": []}, "faulty"), ({"lay": [{"id": "a", "kind": "base"}] * 2}, "Two entries"),
         ({"surprise": 1}, "surprise"), ({"zones": [{"id": "a", "area_cm2": -1}]}, "area_cm2"), ({"then": [{"do": "dance"}]}, "do"),
     ],
 )  # fmt: skip

@@ -48,6 +48,24 @@ def named_by(entry: Entry) -> set[str]:
     return {name for name in (*on, entry.down_to, *entry.serves) if name}
 
 
+def in_a_circle(lay: Sequence[Entry]) -> tuple[str, ...]:
+    """The entries that refer to themselves, by way of others or without."""
+    names = {entry.id: named_by(entry) for entry in lay}
+
+    def comes_back(start: str) -> bool:
+        met, ahead = set[str](), [start]
+        while ahead:
+            for name in names.get(ahead.pop(), ()):
+                if name == start:
+                    return True
+                if name not in met:
+                    met.add(name)
+                    ahead.append(name)
+        return False
+
+    return tuple(name for name in names if comes_back(name))
+
+
 def _with_what_they_serve(job: JobFile, lay: Sequence[Entry]) -> list[Entry]:
     """The entries, those that work on others and do not say on which with the newest by phase that fit, zone by zone.
 

@@ -94,7 +94,7 @@ class Then(BaseModel):
 
 
 class JobFile(BaseModel):
-    """A whole project as an open file."""
+    """A whole project as an open file; `faulty` are the entries that cannot be read, each with a sentence, and in no file."""
 
     model_config = _CONFIG
 
@@ -108,24 +108,50 @@ class JobFile(BaseModel):
     zones: Annotated[tuple[JobZone, ...], Field(min_length=1, max_length=500)]
     lay: Annotated[tuple[Entry, ...], Field(max_length=2000)] = ()
     then: Annotated[tuple[Then, ...], Field(max_length=200)] = ()
+    faulty: Annotated[tuple[tuple[str, str], ...], Field(exclude=True)] = ()
 
 
 def parse_job(data: Any) -> JobFile:
-    """A job from decoded JSON.
+    """A job from decoded JSON; an entry that cannot be read is kept apart with its sentence, so that the rest can be laid.
 
     Raises
     ------
     BadInputError
         It breaks a rule: two entries or zones of one id, an unknown field, a value that cannot be.
     """
+    if isinstance(data, dict) and "faulty" in data:
+        raise BadInputError(_("The job cannot be read: {0}.").format(_("“faulty” is no field of a job")))
+    readable, faulty = _readable(data)
     try:
-        job = JobFile.model_validate(data)
+        job = JobFile.model_validate(readable).model_copy(update={"faulty": faulty})
     except ValidationError as error:
         raise BadInputError(_("The job cannot be read: {0}.").format(plain_fault(error))) from None
-    for what, ids in ((_("zones"), [z.id for z in job.zones]), (_("entries"), [e.id for e in job.lay])):
+    for what, ids in (
+        (_("zones"), [z.id for z in job.zones]),
+        (_("entries"), [*(e.id for e in job.lay), *(i for i, _w in faulty)]),
+    ):
         twice = next((name for name in ids if ids.count(name) > 1), None)
         if twice is not None:
             raise BadInputError(
                 _("Two {0} have the id {1!r}. Give each an id of its own.").format(what, twice)
             )
     return job
+
+
+def _readable(data: Any) -> tuple[Any, tuple[tuple[str, str], ...]]:
+    """The job without the entries that have an id and cannot be read, and those with what is wrong with each."""
+    if not isinstance(data, dict) or not isinstance(data.get("lay"), list):
+        return data, ()
+    good, faulty = [], []
+    for raw in data["lay"]:
+        name = raw.get("id") if isinstance(raw, dict) else None
+        if not isinstance(name, str) or not name:
+            good.append(raw)  # nothing to call it by: the whole file is refused
+            continue
+        try:
+            Entry.model_validate(raw)
+        except ValidationError as error:
+            faulty.append((name, _("{0!r} cannot be read: {1}.").format(name, plain_fault(error))))
+        else:
+            good.append(raw)
+    return {**data, "lay": good}, tuple(faulty)

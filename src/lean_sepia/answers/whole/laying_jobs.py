@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 from lean_sepia.answers.coats.draft import usual_draft
 from lean_sepia.answers.coats.laying import laid
 from lean_sepia.answers.coats.mixing import LayQuestion
-from lean_sepia.answers.whole.in_turn import in_turn, named_by
+from lean_sepia.answers.whole.in_turn import in_a_circle, in_turn, named_by
 from lean_sepia.answers.whole.job_file import Entry, JobFile, On
 from lean_sepia.answers.working.mending import mend_of
 from lean_sepia.document.check import fault_of_edit
@@ -52,7 +52,12 @@ def lay_job(job: JobFile, bottles: Sequence[Paint]) -> Laid:
     """
     project, zones = _ground(job)
     state = Laid(project, zones=zones)
-    waiting, refused = in_turn(job), dict[str, str]()
+    turning = in_a_circle(job.lay)
+    circle = _("{0} refer to each other in a circle. Let one of them go.").format(
+        ", ".join(map(repr, turning))
+    )
+    refused = dict.fromkeys(turning, circle)
+    waiting = [entry for entry in in_turn(job) if entry.id not in turning]
     while waiting:  # what finds no ground yet may find one once the rest is laid
         left = []
         for entry in waiting:
@@ -64,7 +69,8 @@ def lay_job(job: JobFile, bottles: Sequence[Paint]) -> Laid:
         if len(left) == len(waiting):
             break
         waiting = left
-    state = replace(state, refused=tuple((entry.id, refused[entry.id]) for entry in waiting))
+    out = [*turning, *(entry.id for entry in waiting)]
+    state = replace(state, refused=(*job.faulty, *((name, refused[name]) for name in out)))
     for then in job.then:
         state = _then(state, then.do, then.code, then.id, asked=then.asked)
     present = {step.id for step in state.project.steps}
