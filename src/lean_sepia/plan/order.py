@@ -162,11 +162,12 @@ class Order(tuple[PlanStep, ...]):
         ]
 
     def sprays_under(self, bracket: Bracket) -> list[int]:
-        """The sprayed steps of a mask's model between it and the step that takes it off."""
+        """The sprayed steps of a mask's model between it and the step that takes it off; not those on parts that are off the model."""
         end = len(self) if bracket.off is None else bracket.off
         model = self[bracket.mask].model
+        between = range(bracket.mask + 1, end)
         return [
-            i for i in range(bracket.mask + 1, end) if self[i].sprayed and one_model(self[i].model, model)
+            i for i in between if self[i].sprayed and not self[i].apart and one_model(self[i].model, model)
         ]
 
 

@@ -29,7 +29,7 @@ from lean_sepia.ui.shell.strata.bands import COLUMN, band_heights, paint_band
 class Rack(KeyboardRing, QWidget):
     """Every zone as a thin core. Arrow keys and clicks choose; the wheel scrolls when there are many."""
 
-    _STEP, _CORE, _NAME = 38, 20, 18
+    _LEAST_STEP, _MOST_STEP, _CORE, _NAME = 38, 64, 20, 18
     _MORE, _MORE_WIDE = 18, 40
 
     def __init__(self, session: Session) -> None:
@@ -45,14 +45,20 @@ class Rack(KeyboardRing, QWidget):
     def sizeHint(self) -> QSize:
         return QSize(COLUMN - 32, 124)
 
+    @property
+    def _step(self) -> int:
+        """From one core to the next: few zones have room for their names."""
+        count = max(1, len(self._zones()))
+        return min(self._MOST_STEP, max(self._LEAST_STEP, (self.width() - 8) // count))
+
     def _zones(self) -> tuple[Zone, ...]:
         return self._session.project.zones
 
     def _follow(self) -> None:
         ids = [zone.id for zone in self._zones()]
         if self._session.zone in ids:
-            left = ids.index(self._session.zone) * self._STEP
-            self._offset = min(max(self._offset, left + self._STEP - self.width() + 8), left)
+            left = ids.index(self._session.zone) * self._step
+            self._offset = min(max(self._offset, left + self._step - self.width() + 8), left)
             zone = self._session.project.zone(self._session.zone)
             self.setAccessibleDescription(zone.name)
         self.update()
@@ -60,12 +66,12 @@ class Rack(KeyboardRing, QWidget):
     def hidden(self) -> tuple[int, int]:
         """How many zones lie out of sight to the left and to the right."""
         count = len(self._zones())
-        left = -(-max(0, self._offset - 4) // self._STEP)
-        seen = (self.width() - 4 + self._offset) // self._STEP
+        left = -(-max(0, self._offset - 4) // self._step)
+        seen = (self.width() - 4 + self._offset) // self._step
         return min(left, count), max(0, count - seen)
 
     def _scroll(self, by: int) -> None:
-        most = max(0, len(self._zones()) * self._STEP - self.width() + 8)
+        most = max(0, len(self._zones()) * self._step - self.width() + 8)
         self._offset = min(most, max(0, self._offset + by))
         self.update()
 
@@ -76,12 +82,12 @@ class Rack(KeyboardRing, QWidget):
         left, right = self.hidden()
         x, low = event.position().x(), event.position().y() < self._MORE
         if low and left and x < self._MORE_WIDE:
-            self._scroll(-self.width() + self._STEP)
+            self._scroll(-self.width() + self._step)
             return
         if low and right and x > self.width() - self._MORE_WIDE:
-            self._scroll(self.width() - self._STEP)
+            self._scroll(self.width() - self._step)
             return
-        index = int((event.position().x() - 4 + self._offset) // self._STEP)
+        index = int((event.position().x() - 4 + self._offset) // self._step)
         if 0 <= index < len(self._zones()):
             self._session.choose_zone(self._zones()[index].id)
 
@@ -100,8 +106,8 @@ class Rack(KeyboardRing, QWidget):
         painter.setFont(font(11))
         metrics = QFontMetrics(font(11))
         for index, zone in enumerate(self._zones()):
-            left = 4 + index * self._STEP - self._offset + (self._STEP - self._CORE) // 2
-            if left < -self._STEP or left > self.width():
+            left = 4 + index * self._step - self._offset + (self._step - self._CORE) // 2
+            if left < -self._step or left > self.width():
                 continue
             top = self._core(painter, self._session.cut(zone.id), left, floor)
             chosen = zone.id == self._session.zone
@@ -110,10 +116,10 @@ class Rack(KeyboardRing, QWidget):
                 painter.drawRect(QRectF(left - 4, top - 4, self._CORE + 8, floor - top + 8))
             painter.setPen(colours.color(TEXT if chosen else SECOND))
             name = zone.short
-            if metrics.horizontalAdvance(name) > self._STEP - 2:
+            if metrics.horizontalAdvance(name) > self._step - 2:
                 name = name.split(" ")[0]  # a whole word says more than an ellipsis
-            name = metrics.elidedText(name, Qt.TextElideMode.ElideRight, self._STEP - 2)
-            box = QRectF(left + self._CORE / 2 - self._STEP / 2, floor + 6, self._STEP, self._NAME)
+            name = metrics.elidedText(name, Qt.TextElideMode.ElideRight, self._step - 2)
+            box = QRectF(left + self._CORE / 2 - self._step / 2, floor + 6, self._step, self._NAME)
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
         if not self._zones():
             painter.setPen(colours.color(SECOND))
