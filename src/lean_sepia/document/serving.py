@@ -7,6 +7,8 @@ from functools import cache
 
 from lean_sepia.document.entities.planned import Step
 from lean_sepia.document.model import Project
+from lean_sepia.document.versions import medium_of
+from lean_sepia.paint.media import MEDIA
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.traits.kind import Kind
 
@@ -40,7 +42,7 @@ def fitting(project: Project, kind: str, zones: Iterable[str], before: Sequence[
     wanted = set(zones)
     found: dict[str, None] = {}
     for step in reversed(before):
-        if kind not in step.nature.served_by:
+        if kind not in step.nature.served_by or _is_dry_paint(project, kind, step):
             continue
         mine = zones_of(project, step) & wanted
         if mine:
@@ -52,6 +54,15 @@ def fitting(project: Project, kind: str, zones: Iterable[str], before: Sequence[
     return tuple(
         n for n in sorted(at_one_sitting(project, kind, found), key=lambda n: order.get(n, -1)) if n in order
     )
+
+
+def _is_dry_paint(project: Project, kind: str, step: Step) -> bool:
+    """Whether a step lays paint that sets too soon to be drawn out."""
+    if not KINDS[kind].draws_out or not step.nature.is_paint:
+        return False
+    laid = project.laid_in(step.id)
+    medium = medium_of(project, laid[0]) if laid else step.medium or step.nature.medium
+    return medium is None or not MEDIA[medium].slow
 
 
 def at_one_sitting(project: Project, kind: str, names: Iterable[str]) -> tuple[str, ...]:

@@ -49,7 +49,7 @@ def _paint(title: str, phase: Phase, room: Room, stage: Stage, minutes: float, *
     return Kind(
         title=title, family="paint", covers="film", hands_on_min=minutes, room=room, tools=_SPRAY, medium="acrylic-water",
         stage=stage, phase=phase, cloths=False, masks=False, looks=_COLOUR, sets_min=None, over_itself=None,
-        served_by=("wipe-back",) if room == "tone" and stage == "exposed" else _NONE, undone=None, next=next,
+        served_by=_WIPED_AND_DRAWN if room == "tone" and stage == "exposed" else _NONE, undone=None, next=next,
         otherwise=otherwise, usually=usually, whole_model=whole_model, wet=True, usual=usual, roles=roles,
     )  # fmt: skip
 

@@ -69,7 +69,7 @@ def _attack(step: PlanStep, below: PlanStep) -> Hit | None:
 def _is_meant(step: PlanStep, below: PlanStep) -> bool:
     """Work that is there to move what was laid, a second pass of one glaze, and a sprayed coat of one medium over itself."""
     if step.nature.moves:
-        return below.nature.is_fine or step.nature.dulls
+        return below.nature.is_fine or step.nature.dulls or below.id in step.works_on
     if step.sitting and step.sitting == below.sitting:  # wet in wet
         return True
     if step.kind == below.kind and step.nature.over_itself is not None:
