@@ -51,7 +51,7 @@ def test_the_last_drop_of_the_last_bottle_stays(room):
 
 
 def test_a_drop_from_the_rack_goes_into_the_chosen_recipe(room, qtbot):
-    chips = [room.rack._row.box.itemAt(i).widget() for i in range(room.rack._row.box.count() - 1)]
+    chips = [room.rack._row.box.itemAt(i).widget() for i in range(room.rack._row.box.count())]
     assert len(chips) == len(room.answer.solver.palette.paints)
     used = dict(room.answer.choices[0].recipe.parts)
     chip = next(chip for chip in chips if chip.paint.id not in used)

@@ -24,7 +24,7 @@ class ColourLine(QWidget):
         super().__init__()
         self._session = session
         self.text = QLineEdit()
-        self.text.setPlaceholderText(_("a bottle, a mix, L*, a*, b*, #4f7a6c"))
+        self.text.setPlaceholderText(_("a bottle, L*, a*, b*, #4f7a6c"))
         self.text.setAccessibleName(name)
         self.chip = Chip(None, 30, 22)
         self.fault = ""

@@ -24,6 +24,7 @@ from lean_sepia.plan.presets import HEAVINESS
 from lean_sepia.ui.coats.keep_dialog import KeepDialog
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, count_box, label, measure_box
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session
 
@@ -53,9 +54,10 @@ class DraftLines(QObject):
     def _make_words(self) -> None:
         self.of, self.thinned, self.called, self.rim = QLineEdit(), QLineEdit(), QLineEdit(), QLineEdit()
         self.rim.setPlaceholderText(_("none; a bottle or a colour"))
-        self._of_words = _("3 sand + 1 ochre, a bottle, a cup, #4f7a6c")
+        self._of_words = _("3 sand + 1 ochre, a cup, #4f7a6c")
         self.of.setPlaceholderText(self._of_words)
-        self.thinned.setPlaceholderText(_("1:20, 60 % thinner, a third"))
+        self.thinned.setPlaceholderText(_("1:20"))
+        hint(self.thinned, _("As you say it: 1:20, 60 % thinner, a third"))
         self.called.setPlaceholderText(_("its kind, unless you name it"))
         names = [paint.name for paint in self._session.shelf.paints()]
         names += [from_cup(recipe) for recipe in self._session.project.recipes]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QCheckBox, QComboBox, QLineEdit
+from PySide6.QtWidgets import QCheckBox, QLineEdit
 
 from lean_sepia.answers.coats.tones import Contrast, Pair, pairs_of, stir, stirred_in, traced_shares
 from lean_sepia.colour.showing import verdict
@@ -11,6 +11,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.fields.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -86,7 +87,7 @@ class SurfaceSheet(Sheet):
         self.add(row(self._total, trace))
 
     def _add_stirring(self) -> None:
-        self.into, self.other = QComboBox(), QComboBox()
+        self.into, self.other = ChoiceBox(), ChoiceBox()
         self.wanted = measure_box(0.5, 60, 6, "ΔE00", _("Wanted contrast"), 1, 96)
         self._stirred = label("", "second", wrap=True)
         self.stir_button = button(_("Stir it in"), "tool")

@@ -47,7 +47,7 @@ class ZoneSheet(Sheet):
         self.line(_("name"), self.name)
         self.line(_("short name"), self.short)
         self.line(_("area"), self.area, None)
-        self.apart = QCheckBox(_("off the model until parts are put together"))
+        self.apart = QCheckBox(_("off the model until assembled"))
         self.apart.setChecked(zone_now.apart)
         self.line(_("painted"), self.apart)
         self.add(label(_("COLOURS KNOWN WITHOUT A PHOTO"), "caption"))

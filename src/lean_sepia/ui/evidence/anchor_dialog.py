@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QComboBox, QLineEdit, QWidget
+from PySide6.QtWidgets import QLineEdit, QWidget
 
 from lean_sepia.document.model import AnchorMark
 from lean_sepia.language import _
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.fields.number_box import NumberBox
 
 
@@ -24,7 +25,7 @@ class AnchorDialog(FormDialog):
     def __init__(self, anchor: AnchorMark, coloured: bool = False, parent: QWidget | None = None) -> None:
         self._anchor = anchor
         self.name = QLineEdit(anchor.name)
-        self.known = QComboBox()
+        self.known = ChoiceBox()
         self.known.addItem(_("only that it is grey or white"), "grey")
         self.known.addItem(_("grey of a known lightness"), "lightness")
         self.known.addItem(_("its colour"), "colour")

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from PySide6.QtWidgets import QComboBox
-
 from lean_sepia.answers.evidence import rank_project_schemes
 from lean_sepia.colour.film import Emulsion, LensFilter
 from lean_sepia.document.edits.zones import set_schemes
@@ -13,6 +11,7 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.photo.grey_evidence import SchemeFit, what_greys_tell
 from lean_sepia.ui.evidence.schemes_dialog import SchemesDialog
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, row, rule
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.photo.seen_photo import Seen
@@ -29,7 +28,7 @@ class GreysPanel(Panel):
         self.set_caption(_("What the greys allow"))
         self._session = session
         self._seen: Seen | None = None
-        self.emulsion, self.filter = QComboBox(), QComboBox()
+        self.emulsion, self.filter = ChoiceBox(), ChoiceBox()
         emulsions: tuple[tuple[str, Emulsion], ...] = (
             (_("orthochromatic"), "ortho"), (_("blue-sensitive"), "blue"), (_("panchromatic"), "pan"),
         )  # fmt: skip

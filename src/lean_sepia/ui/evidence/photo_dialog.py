@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import QCheckBox, QComboBox, QDialogButtonBox, QLineEdit, QWidget
+from PySide6.QtWidgets import QCheckBox, QDialogButtonBox, QLineEdit, QWidget
 
 from lean_sepia.document.model import Photo
 from lean_sepia.language import _
@@ -35,7 +35,7 @@ class PhotoDialog(FormDialog):
         self.source, self.prototype = QLineEdit(photo.source), QLineEdit(photo.prototype)
         self.source.setPlaceholderText(_("who took it, where it is kept"))
         self.prototype.setPlaceholderText(_("which sister it shows"))
-        self.trust, self.tones = QComboBox(), QComboBox()
+        self.trust, self.tones = ChoiceBox(), ChoiceBox()
         for box, entries, now in (
             (self.trust, (("", _("not judged")), ("sure", _("sure")), ("likely", _("likely")), ("doubtful", _("doubtful"))), photo.trust),
             (

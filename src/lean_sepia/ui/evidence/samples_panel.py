@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QComboBox, QMenu, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QMenu, QVBoxLayout, QWidget
 
 from lean_sepia.answers.evidence import doubts_of, outline_of, patch_of, shaded_twins
 from lean_sepia.document.edits.photos import remove_sample, set_role
@@ -16,6 +16,7 @@ from lean_sepia.photo.correction.next_evidence import Help, best_help, what_woul
 from lean_sepia.photo.patch import disc_patch
 from lean_sepia.photo.stated.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.ui.kit.diamond import Diamond
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, holder, label, measure_box, row, rule, scrolled
 from lean_sepia.ui.kit.plain import hint
@@ -39,7 +40,7 @@ class SamplesPanel(Panel):
         super().__init__()
         self.set_caption(_("Samples"))
         self._session = session
-        self.role, self.shape = QComboBox(), QComboBox()
+        self.role, self.shape = ChoiceBox(), ChoiceBox()
         for role in ROLES:
             self.role.addItem(_(ROLE_WORDS[role]), role)
         self.role.setAccessibleName(_("Role of the next sample"))

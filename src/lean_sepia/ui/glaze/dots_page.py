@@ -55,6 +55,7 @@ class DotsPage(TintPage):
         body.addLayout(row(self._cup, self.lay, spacing=6))
         needs = Panel(_("How to lay them"))
         needs.add(self._needs)
+        needs.seen_with(self._needs.filled)
         self.side.addWidget(needs)
 
     def _anew(self, *_why: object) -> None:

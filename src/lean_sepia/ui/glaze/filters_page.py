@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from PySide6.QtCore import QSignalBlocker
+from PySide6.QtCore import QSignalBlocker, Qt
 from PySide6.QtWidgets import QCheckBox, QLineEdit
 
 from lean_sepia.answers.glazing import filters
@@ -19,7 +19,8 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.recipe.tints.glaze import HELPS_DE00, JUST_SHOWS_DE00
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
-from lean_sepia.ui.kit.panel import Panel, button, count_box, label, row, rule
+from lean_sepia.ui.kit.flow import Flow
+from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
 from lean_sepia.ui.kit.rows import Item, Rows
@@ -38,7 +39,9 @@ class FiltersPage(TintPage):
         self._asked: GlazeQuestion | None = None
         body = self.body
         self.own = QLineEdit()
-        self.own.setPlaceholderText(_("a bottle, a mix such as “3 sand + 1 ochre”, or a cup"))
+        self.own.setPlaceholderText(_("3 sand + 1 ochre"))
+        self.own.setMinimumWidth(150)
+        hint(self.own, _("A bottle, a mix such as “3 sand + 1 ochre”, or a cup"))
         self.own.setAccessibleName(_("A filter of your own"))
         self.own.editingFinished.connect(self._own_changed)
         self.thinner = count_box(1, 200, 20, _("Parts of thinner to one"))
@@ -49,17 +52,18 @@ class FiltersPage(TintPage):
             _("Shows on the second pass"), "tool", _("Thin it so that it first shows on the second pass")
         )
         self.second_pass.clicked.connect(self.thin_for_the_second_pass)
-        body.addLayout(row(
-            label(_("Your own"), "second"), self.own, label("1 :", "second"), self.thinner, label("×", "second"), self.passes,
-            self.second_pass, spacing=6,
-        ))  # fmt: skip
+        figures = row(label("1 :", "second"), self.thinner, label("×", "second"), self.passes, spacing=6)
+        body.addLayout(Flow(label(_("Your own"), "second"), self.own, holder(figures), self.second_pass))
         self._zones = Rows(spacing=8, across=True)
         self.boxes: dict[str, QCheckBox] = {}
         self._chosen: set[str] | None = None
         self.together = QCheckBox(_("draw together"))
         hint(self.together, _("Judge by how near the zones come to each other, in place of their targets"))
         self.together.toggled.connect(lambda _on: self.ask())
-        body.addLayout(row(label(_("On"), "second"), self._zones, None, self.together, spacing=8))
+        on = row(label(_("On"), "second"), spacing=8)
+        on.addWidget(self._zones, 1)
+        on.addWidget(self.together, 0, Qt.AlignmentFlag.AlignTop)
+        body.addLayout(on)
         self.rows = RampRows()
         self.rows.foot = _("In each field, left to right: before, after, the goal.")
         self.rows.chosen.connect(lambda _index: self._show_choice())
@@ -83,9 +87,11 @@ class FiltersPage(TintPage):
         contrast = Panel(_("Difference from the goal"), "ΔE00")
         self._contrast = Rows(spacing=4)
         contrast.add(self._contrast)
+        contrast.seen_with(self._contrast.filled)
         self.side.addWidget(contrast)
         needs = Panel(_("Needs"))
         needs.add(self._needs)
+        needs.seen_with(self._needs.filled)
         self.side.addWidget(needs)
 
     def _own_changed(self, *_why: object) -> None:

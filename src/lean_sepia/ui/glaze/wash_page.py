@@ -38,6 +38,7 @@ class WashPage(TintPage):
         body.addLayout(row(self._cup, *reversed(self.lays.values()), spacing=6))
         needs = Panel(_("How it behaves there"))
         needs.add(self._needs)
+        needs.seen_with(self._needs.filled)
         self.side.addWidget(needs)
 
     def _button(self, kind: str, look: str) -> QPushButton:

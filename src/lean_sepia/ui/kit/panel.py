@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, Signal, SignalInstance
 from PySide6.QtGui import QFocusEvent, QFont, QKeyEvent, QPalette, QResizeEvent
 from PySide6.QtWidgets import (
     QFrame,
@@ -228,6 +228,11 @@ class Panel(QFrame):
         """Change the short remark."""
         self.remark.setText(_capitals(text))
 
+    def seen_with(self, filled: SignalInstance) -> None:
+        """Be there only while something is: a heading over nothing says nothing. filled : tells whether there is anything"""
+        self.hide()
+        filled.connect(self.setVisible)
+
     def add(self, item: QWidget | QLayout, stretch: int = 0) -> None:
         """Put a widget or layout below what is there."""
         if isinstance(item, QWidget):
@@ -244,9 +249,11 @@ def holder(layout: QLayout) -> QWidget:
     return widget
 
 
-def scrolled(content: QWidget | QLayout, sideways: bool = False) -> QScrollArea:
-    """A frameless area that scrolls down, or only sideways, when its content does not fit."""
-    area = QScrollArea()
+def scrolled(
+    content: QWidget | QLayout, sideways: bool = False, area: QScrollArea | None = None
+) -> QScrollArea:
+    """A frameless area, of a kind of its own where one is given, that scrolls down, or only sideways, when its content does not fit."""
+    area = area or QScrollArea()
     area.setWidgetResizable(True)
     area.setFrameShape(QFrame.Shape.NoFrame)
     inner = content if isinstance(content, QWidget) else holder(content)

@@ -4,18 +4,23 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QBoxLayout, QLayout, QVBoxLayout, QWidget
+
+from lean_sepia.ui.kit.flow import Flow
 
 Item = QWidget | QLayout | None
 """A widget, a layout, or None for what takes up the room that is left."""
 
 
 class Rows(QWidget):
-    """Items below each other, or beside each other in equal widths.
+    """Items below each other, or beside each other: in equal widths, else wrapped into further lines where there is no room.
 
     They are put together out of sight and shown as one: shown one by one in an open window, each would lay the whole window
     out again.
     """
+
+    filled = Signal(bool)  # whether there is anything now
 
     def __init__(
         self, spacing: int, *, across: bool = False, even: bool = False, right_margin: int = 0
@@ -38,12 +43,23 @@ class Rows(QWidget):
     def fill(self, items: Iterable[Item]) -> None:
         """Show these and nothing else."""
         page, before = QWidget(), self._page
-        direction = QBoxLayout.Direction.LeftToRight if self._across else QBoxLayout.Direction.TopToBottom
-        box = QBoxLayout(direction, page)
+        box: QBoxLayout | Flow
+        if self._across and not self._stretch:
+            box = Flow(spacing=self._spacing)
+            page.setLayout(box)
+        else:
+            across = QBoxLayout.Direction.LeftToRight
+            box = QBoxLayout(across if self._across else QBoxLayout.Direction.TopToBottom, page)
         box.setContentsMargins(0, 0, self._right, 0)
         box.setSpacing(self._spacing)
+        count = 0
         for item in items:
-            if item is None:
+            count += item is not None
+            if isinstance(box, Flow):
+                assert item is None or isinstance(item, QWidget)
+                if item is not None:  # what is left of its lines stays free
+                    box.addWidget(item)
+            elif item is None:
                 box.addStretch(1)
             elif isinstance(item, QWidget):
                 box.addWidget(item, self._stretch)
@@ -56,3 +72,4 @@ class Rows(QWidget):
             self._outer.replaceWidget(before, page)
             before.hide()
             before.deleteLater()
+        self.filled.emit(count > 0)

@@ -201,9 +201,9 @@ QLineEdit, QPlainTextEdit, QSpinBox, QDoubleSpinBox, QComboBox, QDateTimeEdit {
     background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 3px; padding: 3px 7px; min-height: 18px;
     selection-background-color: palette(midlight); selection-color: palette(alternate-base);
 }
-QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus { border: 2px solid palette(highlight); padding: 2px 6px; }
+QLineEdit:focus, QPlainTextEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus, QDateTimeEdit:focus { border: 2px solid palette(highlight); padding: 2px 6px; }
 QLineEdit, QPlainTextEdit { placeholder-text-color: palette(shadow); }
-QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button {
+QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button, QDateTimeEdit::up-button, QDateTimeEdit::down-button {
     width: 0; border: none;
 }
 QComboBox { combobox-popup: 0; }

@@ -5,11 +5,12 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 from functools import partial
 
-from PySide6.QtCore import QTime, Signal
-from PySide6.QtWidgets import QPushButton, QTimeEdit, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt, QTime, Signal
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.language import _, weekday
 from lean_sepia.plan.hours.evenings import Hours, hours_of, parse_evenings, written_hours
+from lean_sepia.ui.kit.fields.wheel import TimeBox
 from lean_sepia.ui.kit.panel import button, row
 from lean_sepia.ui.kit.plain import hint
 
@@ -95,15 +96,15 @@ class HoursLines(QWidget):
         return written_hours([line.hours for line in self.lines if any(line.hours.days)])
 
 
-def _time_box(minutes: int, name: str) -> QTimeEdit:
-    box = QTimeEdit(QTime(minutes // 60 % 24, minutes % 60))
+def _time_box(minutes: int, name: str) -> TimeBox:
+    box = TimeBox(QTime(minutes // 60 % 24, minutes % 60))
     box.setDisplayFormat("HH:mm")
-    box.setButtonSymbols(QTimeEdit.ButtonSymbols.NoButtons)
     box.setFixedWidth(72)
+    box.setAlignment(Qt.AlignmentFlag.AlignCenter)
     box.setAccessibleName(name)
     hint(box, name)
     return box
 
 
-def _minutes(box: QTimeEdit) -> int:
+def _minutes(box: TimeBox) -> int:
     return box.time().hour() * 60 + box.time().minute()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from PySide6.QtWidgets import QCheckBox, QComboBox, QLineEdit
+from PySide6.QtWidgets import QCheckBox, QLineEdit
 
 from lean_sepia.colour.written import is_colour, read_colour
 from lean_sepia.errors import SepiaError
@@ -68,7 +68,7 @@ class BottleSheet(Sheet):
         self.colour.setPlaceholderText(_("as measured") if self._record else _("L*, a*, b* or #4f7a6c"))
         self._chip, self._lab = Chip(lab, 30, 22), lab
         self.colour.textChanged.connect(lambda _t: self._show_colour())
-        self.medium, self.finish = QComboBox(), QComboBox()
+        self.medium, self.finish = ChoiceBox(), ChoiceBox()
         for name, medium in MEDIA.items():
             self.medium.addItem(_(medium.words), name)
         for name, words in FINISH_WORDS.items():

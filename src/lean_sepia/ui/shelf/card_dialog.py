@@ -5,7 +5,6 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QGridLayout,
     QLineEdit,
     QWidget,
@@ -17,6 +16,7 @@ from lean_sepia.paint.paint import FINISH_WORDS, FINISHES
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.shelf.ids import Ids
 from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import label, measure_box, row
 from lean_sepia.ui.kit.swatch import Fields
 
@@ -37,7 +37,7 @@ class _FieldRow:
             [field.over_white.lab, field.over_black.lab, field.masstone.lab],
             _("Over white, over black, masstone"),
         )
-        self.name, self.medium, self.finish = QLineEdit(), QComboBox(), QComboBox()
+        self.name, self.medium, self.finish = QLineEdit(), ChoiceBox(), ChoiceBox()
         self.name.setPlaceholderText(_("Paint {0}").format(field.field))
         self.name.setAccessibleName(_("Name of field {0}").format(field.field))
         for medium, kind in MEDIA.items():

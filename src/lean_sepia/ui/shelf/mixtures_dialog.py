@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QComboBox, QGridLayout, QLabel, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
 from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
 from lean_sepia.recipe.phrases.mixture_text import read_mixture
 from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import label
 from lean_sepia.ui.kit.swatch import Fields
 
@@ -37,7 +38,7 @@ class MixturesDialog(TitledDialog):
         for column, words in enumerate((_("Field"), _("Masstone"), _("What was mixed"), _("Sure"))):
             grid.addWidget(label(words, "second"), 0, column)
         grid.setColumnStretch(2, 1)
-        self.boxes: dict[int, QComboBox] = {}
+        self.boxes: dict[int, ChoiceBox] = {}
         self.said: dict[int, QLabel] = {}
         for line, field in enumerate(reading.fields, start=1):
             self._add(field, recipes, grid, line)
@@ -49,7 +50,7 @@ class MixturesDialog(TitledDialog):
         seen = Fields(margin=0, height=26)
         seen.setFixedWidth(60)
         seen.show_labs([field.masstone.lab])
-        box = QComboBox()
+        box = ChoiceBox()
         box.setEditable(True)
         box.setAccessibleName(_("What was mixed for field {0}").format(field.field))
         box.addItems(["", *recipes])

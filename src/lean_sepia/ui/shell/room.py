@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtGui import QKeyEvent, QResizeEvent, QShowEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from lean_sepia.language import _
 from lean_sepia.ui.kit.faults import guarded
@@ -14,6 +14,20 @@ from lean_sepia.ui.kit.panel import COLUMN_WIDTH, GUTTER, button, label, scrolle
 from lean_sepia.ui.shell.session import Session
 
 _BAR = 12
+
+
+@guarded
+class _Centre(QScrollArea):
+    """The middle of a room, which scrolls where a low window has no room for it; the bar lies in the gutter, keys are the room's."""
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        inner = self.widget()
+        if inner is not None:
+            inner.setFixedWidth(max(0, self.width() - _BAR))
+        super().resizeEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        event.ignore()
 
 
 @guarded
@@ -45,8 +59,10 @@ class RoomPage(QWidget):
         column.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(20, 16, 20 - _BAR, 12)
-        layout.setSpacing(GUTTER)
-        layout.addLayout(self.centre, 1)
+        layout.setSpacing(GUTTER - _BAR)
+        centre = scrolled(self.centre, area=_Centre())
+        centre.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        layout.addWidget(centre, 1)
         layout.addWidget(column)
         session.changed.connect(self._mark)
         session.zone_changed.connect(self._mark)

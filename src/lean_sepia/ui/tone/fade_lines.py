@@ -15,6 +15,7 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.fades.mists import MOST_MISTS
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
+from lean_sepia.ui.kit.flow import Flow
 from lean_sepia.ui.kit.panel import count_box, holder, label, row
 
 _USUAL_WISH = 6  # L*, where no faded place was sampled (practice)
@@ -51,23 +52,12 @@ class FadeLines(QWidget):
         body.setContentsMargins(0, 0, 0, 0)
         body.setSpacing(6)
         body.addLayout(
-            row(
-                label(_("Fade"), "second"),
-                self.aim,
-                self.by,
-                self._unit,
-                self._foot,
-                None,
-                self.lighteners,
-                spacing=6,
-            )
+            Flow(label(_("Fade"), "second"), self.aim, self.by, self._unit, self._foot, self.lighteners)
         )
-        body.addLayout(
-            row(
-                self.mists, label(_("of"), "second"), self.thinner, label(_("% thinner, with"), "second"), self.tool, self.medium,
-                None, spacing=6,
-            )
-        )  # fmt: skip
+        thinned = holder(
+            row(label(_("of"), "second"), self.thinner, label(_("% thinner, with"), "second"), spacing=6)
+        )
+        body.addLayout(Flow(self.mists, thinned, self.tool, self.medium))
         self.aim.currentIndexChanged.connect(self._aim_changed)
         for box in (self.mists, self.tool, self.medium, self.lighteners):
             box.currentIndexChanged.connect(self._tell)

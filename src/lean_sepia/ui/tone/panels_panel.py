@@ -97,9 +97,7 @@ class PanelsPanel(Panel):
         if plan is None or panels is None:
             self.set_caption(_("Panels"))
             self.map.show_panels([], [])
-            self._words.setText(
-                _("Divide by rows and columns, then draw doors with the mouse; a click marks a replaced one.")
-            )
+            self._words.setText(_("Divide it, then draw doors; a click marks a replaced one."))
             return
         self.set_caption(_("Panels"), _("seed {0}").format(panels.seed))
         self.map.show_panels(plan.boxes, [plan.lab_of(degree) for degree in plan.degrees], panels.replaced)

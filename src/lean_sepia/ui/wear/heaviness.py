@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QGridLayout, QLabel, QSlider, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
 from lean_sepia.language import N_, _
+from lean_sepia.ui.kit.fields.wheel import Slider
 from lean_sepia.ui.kit.panel import label
 
 _STOPS = (
@@ -39,7 +40,7 @@ class Heaviness(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.slider = QSlider(Qt.Orientation.Horizontal)
+        self.slider = Slider()
         self.slider.setRange(0, _STEP * (len(_STOPS) - 1))
         self.slider.setPageStep(_STEP)
         self.slider.setAccessibleName(_("How heavy"))

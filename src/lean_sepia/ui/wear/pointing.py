@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import partial
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
@@ -19,7 +19,8 @@ from lean_sepia.photo.patch import corners_of, disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.dialogs.ask import ask_number, ask_text
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
-from lean_sepia.ui.kit.panel import button, label, measure_box, row
+from lean_sepia.ui.kit.flow import Flow
+from lean_sepia.ui.kit.panel import button, holder, label, measure_box, row
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen
@@ -101,32 +102,13 @@ class Pointing(QWidget):
         self._of_what = label(_("on the prototype"), "second")
         self.measure_button = button(_("Measure"), "main")
         tools = self.buttons
-        layout.addLayout(
-            row(
-                tools["look"],
-                tools["region"],
-                tools["area"],
-                6,
-                tools["sample"],
-                tools["brush"],
-                self.kind,
-                None,
-                self.measure_button,
-                spacing=5,
-            )
-        )
-        layout.addLayout(
-            row(
-                label(_("a pixel is"), "second"),
-                self.mm,
-                self._of_what,
-                6,
-                tools["length"],
-                None,
-                self.photos,
-                spacing=6,
-            )
-        )
+        first = row(spacing=5)
+        pointing = (tools[name] for name in ("look", "region", "area", "sample", "brush"))
+        first.addLayout(Flow(*pointing, self.kind, spacing=5), 1)
+        first.addWidget(self.measure_button, 0, Qt.AlignmentFlag.AlignTop)
+        layout.addLayout(first)
+        pixel = holder(row(label(_("a pixel is"), "second"), self.mm, self._of_what, spacing=6))
+        layout.addLayout(Flow(pixel, tools["length"], self.photos))
 
     def _tool(self, tool: Tool, words: str, tip: str) -> QPushButton:
         choice = button(words, "tool", tip)

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import QComboBox, QDialog, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QLineEdit, QVBoxLayout, QWidget
 
 from lean_sepia.language import _
+from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
 
 _LONGEST_LINE = 500
@@ -99,7 +100,7 @@ def ask_choice(
     parent: QWidget | None, title: str, words: str, yes: str, choices: Sequence[str]
 ) -> int | None:
     """The place of one of many; None where the question was closed."""
-    field = QComboBox()
+    field = ChoiceBox()
     field.addItems(list(choices))
     question = _Question(parent, title, words, field, yes)
     return field.currentIndex() if question.exec() else None

@@ -4,24 +4,30 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from PySide6.QtCore import QSignalBlocker
+from PySide6.QtCore import QSignalBlocker, Qt
 from PySide6.QtWidgets import QComboBox
 
+from lean_sepia.ui.kit.fields.wheel import WheelNeedsFocus
 from lean_sepia.ui.kit.plain import hint
 
+_WIDEST = 264
 
-class ChoiceBox(QComboBox):
+
+class ChoiceBox(WheelNeedsFocus, QComboBox):
     """Words to choose from; `value` is what stands behind the chosen ones."""
 
     def __init__(
         self, name: str = "", choices: Iterable[tuple[str, object]] = (), width: int | None = None
     ) -> None:
         super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         if name:
             self.setAccessibleName(name)
             hint(self, name)
-        if width:
-            self.setFixedWidth(width)
+        if width:  # where something longer stands in it, it is as wide as that
+            self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
+            self.setMinimumWidth(width)
+            self.setMaximumWidth(max(width, _WIDEST))
         self.offer(choices)
 
     def offer(self, choices: Iterable[tuple[str, object]], keep: object = None) -> None:

@@ -5,12 +5,13 @@ from __future__ import annotations
 import re
 from math import copysign, floor
 
-from PySide6.QtCore import QLocale
+from PySide6.QtCore import QLocale, Qt
 from PySide6.QtGui import QKeyEvent, QKeySequence, QValidator
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QSpinBox
 
 from lean_sepia.files.typed import to_number
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.fields.wheel import WheelNeedsFocus
 
 _BEGUN = re.compile(r"[+\-−]?[0-9]{0,12}(?:[.,][0-9]{0,12})?")
 _State = QValidator.State
@@ -40,6 +41,7 @@ def _rounded(number: float, decimals: int) -> float:
 
 def _plainly(box: QAbstractSpinBox) -> None:
     box.setLocale(QLocale.c())
+    box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
     box.setGroupSeparatorShown(False)
 
 
@@ -48,7 +50,7 @@ def _bare(box: QSpinBox | QDoubleSpinBox, text: str) -> str:
 
 
 @guarded
-class NumberBox(QDoubleSpinBox):
+class NumberBox(WheelNeedsFocus, QDoubleSpinBox):
     """A number with decimals. What lies beyond its range becomes the nearest that does not, when it is left."""
 
     def __init__(self) -> None:
@@ -90,7 +92,7 @@ class NumberBox(QDoubleSpinBox):
 
 
 @guarded
-class CountBox(QSpinBox):
+class CountBox(WheelNeedsFocus, QSpinBox):
     """A whole number; decimals that are typed all the same are rounded."""
 
     def __init__(self) -> None:

@@ -1,0 +1,118 @@
+"""No text is cut, nothing sticks out or lies on another, in any room and on any sheet, down to the smallest window."""
+
+import pytest
+from fuzzing.fields import ROOMS, sheets
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtWidgets import (
+    QAbstractSlider,
+    QAbstractSpinBox,
+    QApplication,
+    QComboBox,
+    QLabel,
+    QPushButton,
+    QScrollBar,
+    QWidget,
+)
+from tests.ui.looks.cut import faults_in, headings_over_nothing, out_of_reach, settled
+
+from lean_sepia.ui.kit.sheet import Sheet
+
+SIZES = [(1100, 700), (1280, 800)]
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("project", ["worked", "bus", "untouched"])
+def test_no_room_cuts_or_covers_anything(window, demo, size, project):
+    window.resize(*size)
+    assert window.open_project(getattr(demo, project))
+    space = window.workspace
+    found = []
+    for room in ROOMS:
+        space.open_room(room)
+        settled()
+        found += [f"{room}: {fault}" for fault in (*faults_in(window), *out_of_reach(window), *headings_over_nothing(window))]
+    space.open_shelf()
+    settled()
+    found += [f"shelf: {fault}" for fault in (*faults_in(window), *out_of_reach(window))]
+    assert found == []
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_no_sheet_cuts_or_covers_anything(window, workspace, size, qtbot):
+    window.resize(*size)
+    workspace.open_room("plan")
+    found = []
+    for sheet in sheets(workspace.session):
+        if isinstance(sheet, Sheet):
+            workspace.sheets.show(sheet)
+        else:
+            qtbot.addWidget(sheet)
+            sheet.show()
+        settled()
+        found += [f"{type(sheet).__name__}: {fault}" for fault in faults_in(sheet)]
+        if not isinstance(sheet, Sheet):
+            sheet.close()
+    assert found == []
+
+
+def _turned(widget):
+    """Turn the wheel over a control; whether it took it."""
+    middle = QPointF(widget.rect().center())
+    turn = QWheelEvent(middle, QPointF(widget.mapToGlobal(middle)), QPoint(), QPoint(0, -120), Qt.MouseButton.NoButton,
+                       Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+    QApplication.sendEvent(widget, turn)
+    return turn.isAccepted()
+
+
+def test_the_wheel_changes_nothing_that_has_no_focus(workspace, qtbot):
+    kinds = (QComboBox, QAbstractSpinBox, QAbstractSlider)
+
+    def controls(top):
+        every = [widget for kind in kinds for widget in top.findChildren(kind)]
+        return [widget for widget in every if widget.isVisible() and not isinstance(widget, QScrollBar)]
+
+    count = 0
+    for room in ROOMS:
+        workspace.open_room(room)
+        for control in controls(workspace.rooms[room]):
+            if control.hasFocus():
+                control.clearFocus()
+            before = control.property("currentIndex" if isinstance(control, QComboBox) else "value")
+            assert not _turned(control), f"{room}: {control.accessibleName()}"
+            assert control.property("currentIndex" if isinstance(control, QComboBox) else "value") == before
+            assert not control.focusPolicy() & Qt.FocusPolicy.WheelFocus & ~Qt.FocusPolicy.StrongFocus
+            count += 1
+    assert count > 25
+
+
+def test_what_is_cut_or_lies_on_another_is_found(qtbot):
+    """The walk itself: a label too narrow, a placeholder too long, two buttons in one place, one outside."""
+    from PySide6.QtWidgets import QLineEdit
+
+    top = QWidget()
+    qtbot.addWidget(top)
+    top.resize(300, 100)
+    narrow, one, two, out = (
+        QLabel("A long word", top),
+        QPushButton("One", top),
+        QPushButton("Two", top),
+        QPushButton("Out", top),
+    )
+    narrow.setGeometry(0, 0, 12, 20)
+    one.setGeometry(50, 0, 60, 24)
+    two.setGeometry(80, 10, 60, 24)
+    out.setGeometry(280, 60, 60, 24)
+    field = QLineEdit(top)
+    field.setPlaceholderText("a bottle, a mix or a cup")
+    field.setGeometry(0, 60, 60, 24)
+    top.show()
+    said = " ".join(faults_in(top))
+    for words in (
+        "A long word”: needs",
+        "“One” lies on QPushButton “Two”",
+        "“Out”: sticks out",
+        "placeholder",
+    ):
+        assert words in said
+    assert any("Out" in name for name in out_of_reach(top))
