@@ -144,7 +144,7 @@ def bench_steps(project: Project, cuts: Mapping[str, Strata], plan: PlanAnswer) 
                 laying_words(project, coats[0]) if coats else "",
                 tuple(cups.get(step.id, ())), tuple(_colour(project, cuts[c.zone], c) for c in coats[:_MOST_COLOURS]),
                 tuple(found.get(step.id, ())), cautions(step), placed.get(step.id), clocks.get(step.id),
-                checks_before(project, order, step), _effort(project, zones), _weather(project, step),
+                checks_before(project, order, step), _effort(project, zones) if step.nature.covers != "nothing" else "", _weather(project, step),
                 _masks(order, order.place[step.id]), tuple(poured.get(step.id, ())), _faint(cuts, coats),
             )
         )  # fmt: skip

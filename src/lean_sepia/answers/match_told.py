@@ -6,7 +6,7 @@ import math
 
 from lean_sepia.answers.match import MatchAnswer
 from lean_sepia.answers.targets import Target
-from lean_sepia.language import N_, _
+from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.paint import Knowledge
 from lean_sepia.recipe.behaviour import Behaviour
 from lean_sepia.recipe.covering import what_covers
@@ -45,7 +45,11 @@ def _what_covers(answer: MatchAnswer, best: Recipe) -> str:
     names = {paint.id: paint.name for paint in question.paints}
     mix = " + ".join(f"{count} {names[name]}" for name, count in found.opaque.parts)
     if found.coats is not None:
-        said.append(_("{0} coats of {1} do that.").format(found.coats, mix))
+        said.append(
+            ngettext("{0} coat of {1} does that.", "{0} coats of {1} do that.", found.coats).format(
+                found.coats, mix
+            )
+        )
     if found.primer is not None:
         primer, away = found.primer
         said.append(_("Over {0} first, the coats you lay come to {1:.1f}.").format(primer.name, away))

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 import click
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 
 if TYPE_CHECKING:
     from lean_sepia.document.model import Project
@@ -63,8 +63,12 @@ def project_write(file: str, photos: str | None, out: str) -> None:
     finally:
         store.close()
     if photos is None and project.photos:
-        words = _("Its {0} photos are named but not put in: name their folder with --photos to do so.")
-        click.echo(words.format(len(project.photos)), err=True)
+        count = len(project.photos)
+        words = ngettext(
+            "Its {0} photo is named but not put in: name its folder with --photos to do so.",
+            "Its {0} photos are named but not put in: name their folder with --photos to do so.", count,
+        )  # fmt: skip
+        click.echo(words.format(count), err=True)
     click.echo(out)
 
 

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.recipe.parts import DROPS_PER_ML
 from lean_sepia.recipe.phrases.figures import FRACTION, NUMBER, value_of
 from lean_sepia.recipe.phrases.terms import (
@@ -381,9 +381,9 @@ def spoken(colour: float, volume_ml: float | None = None, drops_per_ml: float = 
             else _("{0:.3g} drops to 1").format(colour / max(1 - colour, 1e-09))
         )
     else:
-        drops = _("{0:.0f} drops and {1:.1f} ml of thinner").format(
-            colour * volume_ml * drops_per_ml, (1 - colour) * volume_ml
-        )
+        count = round(colour * volume_ml * drops_per_ml)
+        said = ngettext("{0} drop and {1:.1f} ml of thinner", "{0} drops and {1:.1f} ml of thinner", count)
+        drops = said.format(count, (1 - colour) * volume_ml)
     ratio = (
         (f"1:{more:.3g}", f"{more:.3g}:1")
         if more >= 1 or more == 0

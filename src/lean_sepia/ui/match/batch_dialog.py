@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QCheckBox, QWidget
 
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.batch import Correction, correct_batch
@@ -88,7 +88,8 @@ class BatchDialog(FormDialog):
             field.setFixedWidth(84)
             field.show_labs([self._target, one.lab], _("Target and corrected batch"))
             drops = ", ".join(
-                _("{0} drops {1}").format(count, self._names[name]) for name, count in one.drops
+                ngettext("{0} drop {1}", "{0} drops {1}", count).format(count, self._names[name])
+                for name, count in one.drops
             )
             words = _("{0} (+{1} ml, {2} ml in all): {3}, {4}").format(
                 drops,

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QGridLayout
 from lean_sepia.arrays import FloatArray, triple
 from lean_sepia.language import _
 from lean_sepia.recipe.behaviour import FILM_COATS, GROUNDS
-from lean_sepia.ui.kit.panel import Panel, holder, label
+from lean_sepia.ui.kit.panel import Panel, label
 from lean_sepia.ui.kit.swatch import Fields
 
 
@@ -33,13 +33,12 @@ class FilmsPanel(Panel):
                 field.setMinimumHeight(18)
                 self.fields[line, column] = field
                 grid.addWidget(field, line + 1, column + 1)
-        self._body = holder(grid)
-        self.add(self._body)
-        self.show_films(None)
+        self.add(grid)
+        self.hide()
 
     def show_films(self, films: FloatArray | None) -> None:
         """Show L*a*b* (grounds, coats, 3), or nothing yet."""
-        self._body.setVisible(films is not None)
+        self.setVisible(films is not None)
         if films is None:
             return
         for (line, column), field in self.fields.items():

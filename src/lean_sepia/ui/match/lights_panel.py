@@ -32,13 +32,12 @@ class LightsPanel(Panel):
             cell.addWidget(field)
             cell.addWidget(words)
             lights.addWidget(holder(cell), 1)
-        self._body = holder(lights)
-        self.add(self._body)
-        self.show_pairs((), {})
+        self.add(lights)
+        self.hide()
 
     def show_pairs(self, pairs: Sequence[tuple[Lab, Lab]], de00: Mapping[str, float]) -> None:
         """Show target and recipe under each light with their ΔE00; nothing where there are none yet."""
-        self._body.setVisible(bool(pairs))
+        self.setVisible(bool(pairs))
         if not pairs:
             return
         for light, pair in zip(LIGHT_NAMES, pairs, strict=True):

@@ -134,7 +134,9 @@ class SchoolsSheet(Sheet):
 def _outcome_words(found: Outcome) -> Iterator[str]:
     """What a school comes to on this project."""
     if found.finish is not None:
-        yield _("Ready {0}, {1} steps.").format(day_and_time(found.finish), found.steps)
+        yield ngettext("Ready {0}, {1} step.", "Ready {0}, {1} steps.", found.steps).format(
+            day_and_time(found.finish), found.steps
+        )
     stops, warns, notes = found.findings
     said = [
         ngettext("{0} stop", "{0} stops", stops).format(stops) if stops else "",
@@ -151,6 +153,10 @@ def _outcome_words(found: Outcome) -> Iterator[str]:
 
 def _cost_words(cost: MaskingCost) -> str:
     masks = ngettext("{0} mask", "{0} masks", cost.masks).format(cost.masks)
-    return _("{0}, {1:.0f} cm², {2:.1f} h; paint lies open beside a spray {3} times").format(
-        masks, cost.masked_cm2, cost.minutes / 60, cost.overspray
+    said = _("{0}, {1:.0f} cm², {2:.1f} h").format(masks, cost.masked_cm2, cost.minutes / 60)
+    if not cost.overspray:
+        return said
+    beside = ngettext(
+        "paint lies open beside a spray once", "paint lies open beside a spray {0} times", cost.overspray
     )
+    return _("{0}; {1}").format(said, beside.format(cost.overspray))

@@ -171,7 +171,13 @@ class ShelfPage(QWidget):
         """Show the shelf as it is."""
         paints = self._found(self.session.shelf.all_paints())
         measured = sum(paint.knowledge > 1 for paint in paints)
-        self._count.setText(_("{0} paints, {1} by more than one colour").format(len(paints), measured))
+        self._count.setText(
+            ngettext(
+                "{0} paint, {1} by more than one colour",
+                "{0} paints, {1} by more than one colour",
+                len(paints),
+            ).format(len(paints), measured)
+        )
         left = stock_ml(self.session.shelf.records())
         keys = {
             "hue": _hue_key,

@@ -274,7 +274,9 @@ class ToneRoom(RoomPage):
         off = _("As laid, {0:.1f} ΔE00 from the goal: {1}.").format(fade.option.de00, question.target.source)
         path, following = fade.path, fade.mists + 1
         if path.stop > fade.mists:
-            off += " " + _("{0} mists would come nearer, {1:.1f}.").format(path.stop, path.away[path.stop])
+            off += " " + ngettext(
+                "{0} mist would come nearer, {1:.1f}.", "{0} mists would come nearer, {1:.1f}.", path.stop
+            ).format(path.stop, path.away[path.stop])
         elif (
             fade.wiped is None and following < len(path.away) and path.away[following] > path.away[fade.mists]
         ):
