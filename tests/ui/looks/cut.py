@@ -158,7 +158,7 @@ def headings_over_nothing(top: QWidget) -> list[str]:
             continue
         below = [
             widget for widget in panel.findChildren(QWidget)
-            if widget.isVisible() and not widget.findChildren(QWidget) and not panel._head.isAncestorOf(widget)
+            if widget.isVisible() and (isinstance(widget, _CONTROLS) or not widget.findChildren(QWidget)) and not panel._head.isAncestorOf(widget)
         ]  # fmt: skip
         if not any(
             widget.height() > 4 and not (isinstance(widget, QLabel) and not widget.text()) for widget in below

@@ -16,22 +16,29 @@ from PySide6.QtWidgets import (
 )
 from tests.ui.looks.cut import faults_in, headings_over_nothing, out_of_reach, settled
 
+from lean_sepia.document.model import Project
+from lean_sepia.document.store import ProjectStore
 from lean_sepia.ui.kit.sheet import Sheet
 
 SIZES = [(1100, 700), (1280, 800)]
 
 
 @pytest.mark.parametrize("size", SIZES)
-@pytest.mark.parametrize("project", ["worked", "bus", "untouched"])
-def test_no_room_cuts_or_covers_anything(window, demo, size, project):
+@pytest.mark.parametrize("project", ["worked", "bus", "untouched", "empty"])
+def test_no_room_cuts_or_covers_anything(window, demo, size, project, tmp_path):
     window.resize(*size)
-    assert window.open_project(getattr(demo, project))
+    if project == "empty":
+        ProjectStore.create(tmp_path / "empty.sepia", Project(title="Nothing yet")).close()
+    assert window.open_project(getattr(demo, project, tmp_path / "empty.sepia"))
     space = window.workspace
     found = []
     for room in ROOMS:
         space.open_room(room)
         settled()
-        found += [f"{room}: {fault}" for fault in (*faults_in(window), *out_of_reach(window), *headings_over_nothing(window))]
+        found += [
+            f"{room}: {fault}"
+            for fault in (*faults_in(window), *out_of_reach(window), *headings_over_nothing(window))
+        ]
     space.open_shelf()
     settled()
     found += [f"shelf: {fault}" for fault in (*faults_in(window), *out_of_reach(window))]

@@ -9,7 +9,7 @@ from lean_sepia.colour.showing import verdict
 from lean_sepia.document.edits.zones import group_zones, ungroup_zones
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.fields.number_box import NumberBox
@@ -133,7 +133,8 @@ class SurfaceSheet(Sheet):
         shares = self.wished()
         known = sum(share or 0 for share in shares.values())
         open_ones = sum(share is None for share in shares.values())
-        words = _("{0} zones, {1} % in sum").format(len(shares), f"{100 * known:.1f}")
+        said = ngettext("{0} zone, {1} % in sum", "{0} zones, {1} % in sum", len(shares))
+        words = said.format(len(shares), f"{100 * known:.1f}")
         if open_ones:
             words += ", " + _("{0} open").format(open_ones)
         self._total.setText(words + ".")

@@ -19,7 +19,7 @@ from lean_sepia.errors import SepiaError
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.recipe.tints.glaze import HELPS_DE00, JUST_SHOWS_DE00
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
-from lean_sepia.ui.kit.flow import Flow
+from lean_sepia.ui.kit.fields.flow import Flow
 from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows

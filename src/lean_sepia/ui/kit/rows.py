@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QBoxLayout, QLayout, QVBoxLayout, QWidget
 
-from lean_sepia.ui.kit.flow import Flow
+from lean_sepia.ui.kit.fields.flow import Flow
 
 Item = QWidget | QLayout | None
 """A widget, a layout, or None for what takes up the room that is left."""

@@ -15,7 +15,7 @@ from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.fades.mists import MOST_MISTS
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
-from lean_sepia.ui.kit.flow import Flow
+from lean_sepia.ui.kit.fields.flow import Flow
 from lean_sepia.ui.kit.panel import count_box, holder, label, row
 
 _USUAL_WISH = 6  # L*, where no faded place was sampled (practice)

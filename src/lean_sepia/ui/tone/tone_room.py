@@ -89,6 +89,7 @@ class ToneRoom(RoomPage):
         self._ageing = Panel(_("What has aged it"))
         self._ageing_words = label("", "", wrap=True)
         self._ageing.add(self._ageing_words)
+        self._ageing.hide()
         self.side.addWidget(self._ageing)
         self.joint = JointPanel(self.session)
         self.side.addWidget(self.joint)

@@ -19,7 +19,7 @@ from lean_sepia.photo.patch import corners_of, disc_patch
 from lean_sepia.photo.rectify import mm_per_px
 from lean_sepia.ui.kit.dialogs.ask import ask_number, ask_text
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
-from lean_sepia.ui.kit.flow import Flow
+from lean_sepia.ui.kit.fields.flow import Flow
 from lean_sepia.ui.kit.panel import button, holder, label, measure_box, row
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.photo.marks import Mark

@@ -100,6 +100,7 @@ class VehiclePanel(Panel):
         self.total = label("", "second", wrap=True)
         self.add(self.fields)
         self.add(self.total)
+        self.hide()
 
     def refresh(self, bottles: Bottles) -> None:
         """Show the chosen zone's model, drawn in the background."""
