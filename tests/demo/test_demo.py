@@ -13,7 +13,7 @@ from lean_sepia.photo.correction.cast import Anchor
 from lean_sepia.photo.correction.cast_fit import fit_cast
 from lean_sepia.photo.sample import sample_disc
 
-SEEDS = range(30)
+SEEDS = range(20)
 
 
 @pytest.fixture(scope="module")
@@ -38,7 +38,7 @@ def samples_of(scene, seed):
         yield float(delta_e00(found.lab, truth)), found.de00_90, inside
 
 
-def test_ranges_hold_on_thirty_slides(scene):
+def test_ranges_hold_on_twenty_slides(scene):
     """The sampled zone colours lie within their stated 90 % radius, which is that of any picture: the demo's film is a mild one."""
     rows = [row for seed in SEEDS for row in samples_of(scene, seed)]
     held = np.mean([miss <= radius for miss, radius, _ in rows])

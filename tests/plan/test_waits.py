@@ -134,7 +134,7 @@ TO_DO = [kind for kind, nature in KINDS.items() if nature.to_do]
 
 def test_nothing_waits_past_the_second_clock_of_what_it_serves():
     """Whatever lies below: what is laid on it can be worked on before its clock has closed, with the works' own wait."""
-    media = ("acrylic-water", "acrylic-alcohol", "lacquer", "enamel", "oil")
+    media = ("acrylic-water", "lacquer", "oil")
     every = [
         (ground, below, kind, medium, server)
         for kind in TO_DO for server in KINDS[kind].served_by for medium in MEDIA for ground in TO_DO for below in media

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import json
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -14,7 +16,7 @@ from lean_sepia.colour.lab import checked_lab, lab_from_reflectance
 from lean_sepia.colour.spectrum import BANDS, WAVELENGTHS_NM, resample
 from lean_sepia.colour.written import read_screen_colour
 from lean_sepia.errors import ColourError, ShelfError
-from lean_sepia.language import _
+from lean_sepia.language import _, spoken
 from lean_sepia.paint.film import BLACK_GROUND, WHITE_GROUND
 from lean_sepia.paint.handling.bodies import USES, coats_to_hide
 from lean_sepia.paint.identify import (
@@ -72,6 +74,20 @@ def paint_from_record(
     ShelfError
         The record breaks a rule; the message names the paint and the field.
     """
+    try:
+        written = "" if record.get("tint_white") else json.dumps(record, sort_keys=True)
+    except (TypeError, ValueError):
+        written = ""  # what no file can hold is built anew each time
+    return _once_built(written, grounds, spoken()) if written else _built(record, grounds, whites)
+
+
+@lru_cache(maxsize=512)
+def _once_built(written: str, grounds: Grounds, _language: object) -> Paint:
+    """The paint of a record as it is written in a file: a shelf is opened more often than a bottle changes."""
+    return _built(json.loads(written), grounds, None)
+
+
+def _built(record: Mapping[str, Any], grounds: Grounds, whites: Mapping[str, Paint] | None) -> Paint:
     given = read_record(record)
     use = USES[given.use]
     unsaid = {"body": use.body, "thinner_share": use.sold_thinned}

@@ -7,12 +7,14 @@ from collections.abc import Iterable
 from PySide6.QtCore import QSignalBlocker, Qt
 from PySide6.QtWidgets import QComboBox
 
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.wheel import WheelNeedsFocus
 from lean_sepia.ui.kit.plain import hint
 
 _WIDEST = 264
 
 
+@guarded
 class ChoiceBox(WheelNeedsFocus, QComboBox):
     """Words to choose from; `value` is what stands behind the chosen ones."""
 

@@ -5,7 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QPoint, QRect, QSize, Qt
 from PySide6.QtWidgets import QLayout, QLayoutItem, QWidget
 
+from lean_sepia.ui.kit.faults import guarded
 
+
+@guarded
 class Flow(QLayout):
     """Widgets from left to right, wrapped like words; each line is as high as its highest, the others stand in its middle."""
 

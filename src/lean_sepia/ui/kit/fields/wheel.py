@@ -8,6 +8,8 @@ from PySide6.QtCore import Qt, QTime
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QSlider, QTimeEdit
 
+from lean_sepia.ui.kit.faults import guarded
+
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QWidget as _Control
 else:
@@ -25,6 +27,7 @@ class WheelNeedsFocus(_Control):
             event.ignore()
 
 
+@guarded
 class Slider(WheelNeedsFocus, QSlider):
     """A slider in a column that may scroll; the wheel alone never gives it the focus."""
 
@@ -33,6 +36,7 @@ class Slider(WheelNeedsFocus, QSlider):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
 
+@guarded
 class TimeBox(WheelNeedsFocus, QTimeEdit):
     """A time of the day in a column that may scroll."""
 
