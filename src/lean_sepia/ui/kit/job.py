@@ -21,6 +21,9 @@ Progress = Callable[[float], None]
 Work = Callable[[Progress], Any]
 """A pure function of a progress callable, which raises JobCancelled when the user has stopped it."""
 
+_LAST_WAIT_MS = 3_000
+"""How long closing waits for work that nothing stops."""
+
 
 class Job(QObject):
     """One piece of work under way. Exactly one of `done`, `failed` and `cancelled` is emitted."""
@@ -305,7 +308,7 @@ class Jobs(QObject):
         self._resting.clear()
         self._acts.clear()
         self.cancel_all()
-        self._pool.waitForDone(10_000)
+        self._pool.waitForDone(_LAST_WAIT_MS)
 
 
 def _is_gone(call: Callable[..., object]) -> bool:

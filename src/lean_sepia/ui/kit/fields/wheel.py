@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTime
-from PySide6.QtGui import QWheelEvent
+from PySide6.QtGui import QKeyEvent, QWheelEvent
 from PySide6.QtWidgets import QSlider, QTimeEdit
 
 from lean_sepia.ui.kit.faults import guarded
@@ -43,3 +43,9 @@ class TimeBox(WheelNeedsFocus, QTimeEdit):
     def __init__(self, time: QTime) -> None:
         super().__init__(time)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """What is typed over all of it begins with the hour, whichever part was changed before."""
+        if event.text().isdigit() and self.lineEdit().selectedText() == self.text():
+            self.setSelectedSection(QTimeEdit.Section.HourSection)
+        super().keyPressEvent(event)
