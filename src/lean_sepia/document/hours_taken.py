@@ -11,29 +11,34 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import medium_of
 from lean_sepia.plan.hours.bench_minutes import JOINT_MIN, set_up_minutes, work_minutes
 from lean_sepia.plan.kinds import nature_of
+from lean_sepia.plan.names import ToolName
 
 _SLOWEST = 4.0
 """By how much more, or less, than the tables say somebody may take: beyond that a clock was left running."""
 
 
-def hours_of(
-    project: Project, step: Step, coats: Sequence[Coat], tool: str | None, zones: Sequence[str]
-) -> dict[str, float]:
+def how_done(project: Project, step: Step, coats: Sequence[Coat]) -> tuple[ToolName | None, list[str]]:
+    """The tool a step is done with, of what is printed none, and the zones it is on, none where it is on all."""
+    zones = sorted({coat.zone for coat in coats} | set(step.zones))
+    if coats:
+        return (None if coats[0].printed is not None else coats[0].tool), zones
+    return step.tool or next(iter(project.owns.tools(step.kind)), None), zones
+
+
+def hours_of(project: Project, step: Step, coats: Sequence[Coat]) -> dict[str, float]:
     """Minutes at the bench and of them those of setting up; nothing where they are stated or an area is not known."""
-    if step.hands_on_min is not None:
+    reckoned = _reckoned(project, step, coats) if step.hands_on_min is None else None
+    if reckoned is None:
         return {}
-    work = _reckoned(project, step, coats, tool, zones)
-    if work is None:
-        return {}
-    set_up = set_up_minutes(nature_of(step.kind, printed=tool is None), tool)
-    factor = paces(project).get((step.kind, tool), 1.0)
+    work, set_up = reckoned
+    factor = paces(project).get((step.kind, how_done(project, step, coats)[0]), 1.0)
     return {"hands_on_min": round(work * factor + set_up, 2), "set_up_min": set_up, "pace": round(factor, 2)}
 
 
 def paces(project: Project) -> dict[tuple[str, str | None], float]:
     """How many times as long as the tables say this person takes, by kind and tool: the median of what the bench logged."""
     return looked_up(
-        "paces", (project.steps, project.coats, project.zones, project.recipes, project.paints), lambda: _paces(project)
+        "paces", (project.steps, project.coats, project.zones, project.recipes, project.paints, project.owns), lambda: _paces(project)
     )  # fmt: skip
 
 
@@ -43,27 +48,26 @@ def _paces(project: Project) -> dict[tuple[str, str | None], float]:
         if not step.done or not step.spent_min:
             continue
         coats = [coat for coat in project.laid_in(step.id) if coat.on]
-        tool = (None if coats[0].printed is not None else coats[0].tool) if coats else step.tool
-        zones = sorted({coat.zone for coat in coats} | set(step.zones))
-        work = _reckoned(project, step, coats, tool, zones)
-        if work:
-            set_up = set_up_minutes(nature_of(step.kind, printed=tool is None), tool)
+        reckoned = _reckoned(project, step, coats)
+        if reckoned is not None and reckoned[0]:
+            work, set_up = reckoned
             pace = max(step.spent_min - set_up, 0.0) / work
-            taken.setdefault((step.kind, tool), []).append(min(_SLOWEST, max(1 / _SLOWEST, pace)))
+            key = step.kind, how_done(project, step, coats)[0]
+            taken.setdefault(key, []).append(min(_SLOWEST, max(1 / _SLOWEST, pace)))
     return {key: median(found) for key, found in taken.items()}
 
 
-def _reckoned(
-    project: Project, step: Step, coats: Sequence[Coat], tool: str | None, zones: Sequence[str]
-) -> float | None:
-    """Minutes of the work itself by the tables, without setting up."""
+def _reckoned(project: Project, step: Step, coats: Sequence[Coat]) -> tuple[float, float] | None:
+    """Minutes of the work itself by the tables, and of setting up."""
+    tool, zones = how_done(project, step, coats)
     nature = nature_of(step.kind, printed=tool is None)
+    set_up = set_up_minutes(nature, tool)
     if nature.joins or nature.parts:
         joints = sum(zone.apart for zone in project.zones if not zones or zone.id in zones)
-        return JOINT_MIN * joints or None
+        return (JOINT_MIN * joints, set_up) if joints else None
     where = [coat.zone for coat in coats] or list(zones or (zone.id for zone in project.zones))
     areas = [project.zone(zone).area_cm2 for zone in where]
-    if not nature.to_do or not all(areas):
+    if not nature.to_do or not where or not all(areas):
         return None
     total = 0.0
     for number, area in enumerate(areas):
@@ -74,4 +78,4 @@ def _reckoned(
         if minutes is None:
             return None
         total += minutes
-    return total if where else None
+    return total, set_up

@@ -6,7 +6,7 @@ from datetime import datetime
 
 from lean_sepia.document.called import title_of
 from lean_sepia.document.entities.planned import Step
-from lean_sepia.document.hours_taken import hours_of
+from lean_sepia.document.hours_taken import hours_of, how_done
 from lean_sepia.document.lookup import looked_up
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.serving import served, zones_of
@@ -56,11 +56,8 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
     kind = step.nature
     medium = medium_of(project, coats[0]) if coats else step.medium or kind.medium
     finish = finish_of(project, coats[0]) if coats else kind.finish or "flat"
-    zones = sorted({coat.zone for coat in coats} | set(step.zones))
+    tool, zones = how_done(project, step, coats)
     models = {project.zone(zone).subject for zone in zones}
-    tool = coats[0].tool if coats else step.tool or next(iter(project.owns.tools(step.kind)), None)
-    if coats and coats[0].printed is not None:
-        tool = None
     return PlanStep.model_validate(
         {
             "id": step.id, "title": title_of(project, step), "kind": step.kind, "zones": tuple(zones) or "all",
@@ -69,7 +66,7 @@ def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> Pla
             "carrier": step.carrier or next((coat.carrier for coat in coats if coat.carrier), None) or _rubbed_with(project, step),
             "application": tool,
             "place": place_of_work(project, step, tool), "area_share": max((c.area_share for c in coats), default=None),
-            **hours_of(project, step, coats, tool, zones),
+            **hours_of(project, step, coats),
             "works_on": served(project, step), "sitting": step.sitting, "under_hand": _under_hand(project, step),
             "on_found": not project.found_zones.isdisjoint(zones),
             "apart": bool(zones) and all(project.zone(zone).apart for zone in zones),

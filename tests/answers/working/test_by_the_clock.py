@@ -33,6 +33,10 @@ def tug():
     return project, zones
 
 
+def washed(project, zone):
+    return lay(project, [zone], "wash", Mix(lab=GREY, medium="oil"), Manner(1, 0.9, "brush"))
+
+
 def cuts(project):
     return {zone.id: strata_of(project, zone.id) for zone in project.zones}
 
@@ -56,13 +60,7 @@ def test_a_step_that_can_be_done_sooner_has_the_lower_number(tug):
 def test_work_of_several_evenings_has_one_number_on_each_and_goes_on(tug):
     project, (hull, _deck) = tug
     large = tuple(zone.model_copy(update={"area_cm2": 4000.0}) for zone in project.zones)
-    project, coat = lay(
-        project.model_copy(update={"zones": large}),
-        [hull],
-        "wash",
-        Mix(lab=GREY, medium="oil"),
-        Manner(1, 0.9, "brush"),
-    )
+    project, coat = washed(project.model_copy(update={"zones": large}), hull)
     found = planned(project)
     pieces = [one for one in stretches(found) if project.coat(coat).step in one.ids]
     assert len(pieces) > 1
@@ -100,13 +98,7 @@ def test_between_two_sheets_stand_the_evenings_with_nothing_to_do(tug):
         step.model_copy(update={"full_cure_min": 4 * 24 * 60.0, "touch_dry_min": 4 * 24 * 60.0})
         for step in project.steps
     )
-    project, _coat = lay(
-        project.model_copy(update={"steps": slow}),
-        [hull],
-        "wash",
-        Mix(lab=GREY, medium="oil"),
-        Manner(1, 0.9, "brush"),
-    )
+    project, _coat = washed(project.model_copy(update={"steps": slow}), hull)
     first, second = evening_plan(planned(project, evenings="mon-wed 19:00-21:00,sat 10:00-12:00"), {}).sheets
     assert (second.window.start - first.window.start).days >= 4
     assert second.nights == (second.window.start.date() - first.window.start.date()).days

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 from lean_sepia.answers.amounts import at_one_go, cups_of
@@ -23,13 +23,17 @@ def told(state: Laid) -> dict[str, Any]:
     return {
         "steps": _steps(state, plan), "zones": _zones(state), "findings": _findings(state, plan), "offers": _offers(state, plan),
         "cups": _cups(state), "refused": [{"id": name, "message": message} for name, message in state.refused],
-        "finish": plan.schedule.finish.isoformat(timespec="seconds") if plan.schedule else None,
+        "finish": _moment(plan.schedule.finish) if plan.schedule else None,
     }  # fmt: skip
 
 
 def _steps(state: Laid, plan: PlanAnswer) -> list[dict[str, Any]]:
     """What is done without a break, in order of time: a sitting is one step of several parts, long work several steps of one entry."""
     return [_step(state, plan, stretch) for stretch in stretches(plan)]
+
+
+def _moment(moment: datetime) -> str:
+    return moment.isoformat(timespec="seconds")
 
 
 def _step(state: Laid, plan: PlanAnswer, stretch: Stretch) -> dict[str, Any]:
@@ -39,10 +43,7 @@ def _step(state: Laid, plan: PlanAnswer, stretch: Stretch) -> dict[str, Any]:
     for name, (begin, end) in zip(stretch.ids, stretch.spans, strict=True):
         entries = state.entries_of(name) or [name]
         minutes = round((end - begin).total_seconds() / 60 / len(entries), 1)
-        parts += [
-            {"id": entry, "start": begin.isoformat(timespec="seconds"), "minutes": minutes}
-            for entry in entries
-        ]
+        parts += [{"id": entry, "start": _moment(begin), "minutes": minutes} for entry in entries]
     lays = list(dict.fromkeys(entry for name in stretch.ids for entry in state.entries_of(name)))
     works_on = {
         entry
@@ -54,8 +55,8 @@ def _step(state: Laid, plan: PlanAnswer, stretch: Stretch) -> dict[str, Any]:
     return {
         "id": first.id if stretch.piece == 0 else f"{first.id}-{stretch.piece + 1}", "title": title_of(project, first),
         "kind": first.kind, "zones": [_zone(state, zone) for zone in zones], "lays": lays, "parts": parts,
-        "serves": sorted(works_on - set(lays)), "start": stretch.start.isoformat(timespec="seconds"), "end": stretch.end.isoformat(timespec="seconds"),
-        "ready": max(plan.placed[name].ready for name in stretch.ids).isoformat(timespec="seconds"),
+        "serves": sorted(works_on - set(lays)), "start": _moment(stretch.start), "end": _moment(stretch.end),
+        "ready": _moment(max(plan.placed[name].ready for name in stretch.ids)),
         "minutes": round((stretch.end - stretch.start).total_seconds() / 60, 1),
     }  # fmt: skip
 

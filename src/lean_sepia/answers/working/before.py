@@ -49,8 +49,7 @@ def _faces(project: Project, steps: Order, index: int) -> Iterator[tuple[str, st
             )
     if step.zones != "all":
         for zone in step.zones:
-            there = any(coat.zone == zone and coat.nature.is_found for coat in project.coats)
-            if not there and not any(
+            if zone not in project.found_zones and not any(
                 other.is_full_coat and other.shares_zone(step) and _touches(other, zone)
                 for other in steps[: index + 1]
             ):

@@ -295,7 +295,7 @@ def copy_coat(project: Project, coat_id: str, zones: Iterable[str]) -> Project:
 
 def _is_among_others(project: Project, coat: Coat, medium: str | None) -> bool:
     """Whether a coat lies in a step with coats of other media, which cannot be laid together."""
-    others = [other for other in project.coats if other.step == coat.step and other.id != coat.id]
+    others = [other for other in project.laid_in(coat.step) if other.id != coat.id]
     return any(medium_of(project, other) != medium for other in others)
 
 
@@ -327,7 +327,7 @@ def remove_coat(project: Project, coat_id: str) -> Project:
     for other in project.coats:
         if other.down_to == coat_id:
             project = change_coat(project, other.id, down_to=None)
-    if not any(other.step == coat.step for other in project.coats):
+    if not project.laid_in(coat.step):
         project = without_step(project, coat.step)
     return without_unused(project)
 

@@ -17,8 +17,7 @@ def before_the_sprays(project: Project, covered: Collection[str]) -> int | None:
 
     None where nothing is sprayed beside them after that: then the mask is for patterns on the zones themselves.
     """
-    own_colour = any(coat.zone in covered and not coat.nature.is_found for coat in project.coats)
-    open_to_spray = not own_colour
+    open_to_spray = _painted(project).isdisjoint(covered)
     plain = {step.id: step for step in plan_steps(project)}
     for index, step in enumerate(project.steps):
         mine = zones_of(project, step) & set(covered)
@@ -64,7 +63,7 @@ def _after_what_is_split(project: Project, covered: Collection[str], first: int)
 
 def embrace(project: Project) -> Project:
     """Masks on what is never painted, such as glass and lamps, go on before the first spray of their model and come off after the last."""
-    painted = {coat.zone for coat in project.coats if not coat.nature.is_found}
+    painted = _painted(project)
     for mask in [
         step for step in project.steps if step.nature.is_mask and not step.done and not step.by_hand
     ]:
@@ -80,6 +79,11 @@ def embrace(project: Project) -> Project:
                     project, off, max(project.steps.index(off) + 1, after_the_sprays(project, (mask.id,)))
                 )
     return project
+
+
+def _painted(project: Project) -> set[str]:
+    """The zones that get coats, beside what was there already."""
+    return {coat.zone for coat in project.coats if not coat.nature.is_found}
 
 
 def _at(project: Project, step: Step, place: int) -> Project:

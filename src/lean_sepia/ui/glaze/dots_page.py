@@ -17,7 +17,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.recipe.tints.dots import FEWEST_OILS, MOST_DOTS, MOST_OILS
 from lean_sepia.ui.glaze.tint_page import TintPage
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
-from lean_sepia.ui.kit.panel import Panel, button, count_box, label, row, rule
+from lean_sepia.ui.kit.panel import button, count_box, label, row, rule
 from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
@@ -53,10 +53,7 @@ class DotsPage(TintPage):
         self.lay.clicked.connect(self.lay_dots)
         self._cup = label("", "", wrap=True)
         body.addLayout(row(self._cup, self.lay, spacing=6))
-        needs = Panel(_("How to lay them"))
-        needs.add(self._needs)
-        needs.seen_with(self._needs.filled)
-        self.side.addWidget(needs)
+        self._add_needs(_("How to lay them"))
 
     def _anew(self, *_why: object) -> None:
         self._own = ()

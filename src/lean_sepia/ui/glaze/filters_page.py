@@ -89,10 +89,7 @@ class FiltersPage(TintPage):
         contrast.add(self._contrast)
         contrast.seen_with(self._contrast.filled)
         self.side.addWidget(contrast)
-        needs = Panel(_("Needs"))
-        needs.add(self._needs)
-        needs.seen_with(self._needs.filled)
-        self.side.addWidget(needs)
+        self._add_needs(_("Needs"))
 
     def _own_changed(self, *_why: object) -> None:
         if self.own.text().strip() or (self._asked and self._asked.own):

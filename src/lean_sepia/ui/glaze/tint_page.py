@@ -11,7 +11,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.language import _
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import label, row
+from lean_sepia.ui.kit.panel import Panel, label, row
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.shell.session import Session
 
@@ -40,6 +40,13 @@ class TintPage(QWidget):
         self.side = QVBoxLayout()
         self.side.setSpacing(12)
         self._needs = Rows(spacing=6)
+
+    def _add_needs(self, caption: str) -> None:
+        """A panel at the side for what to heed, there only while there is something."""
+        needs = Panel(caption)
+        needs.add(self._needs)
+        needs.seen_with(self._needs.filled)
+        self.side.addWidget(needs)
 
     def _show_needs(self, lines: Iterable[str]) -> None:
         """What to heed, each line behind a diamond."""

@@ -14,7 +14,7 @@ from lean_sepia.language import _
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.tints.wash import Wash
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
-from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.plots.path_strip import PathStrip, Stop
 from lean_sepia.ui.kit.plots.way_rows import WayRow, WayRows
 from lean_sepia.ui.shell.session import Session
@@ -36,10 +36,7 @@ class WashPage(TintPage):
         self.lay = self.lays[kinds[0]]
         self._cup = label("", "", wrap=True)
         body.addLayout(row(self._cup, *reversed(self.lays.values()), spacing=6))
-        needs = Panel(_("How it behaves there"))
-        needs.add(self._needs)
-        needs.seen_with(self._needs.filled)
-        self.side.addWidget(needs)
+        self._add_needs(_("How it behaves there"))
 
     def _button(self, kind: str, look: str) -> QPushButton:
         nature = KINDS[kind]

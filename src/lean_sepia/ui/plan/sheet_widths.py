@@ -25,11 +25,6 @@ class Spread:
     night: float
     further: float
 
-    @property
-    def total(self) -> float:
-        """How wide all of it is."""
-        return self.lefts[-1] + self.widths[-1] if self.lefts else 0.0
-
 
 def least_width(sheets: Sequence[EveningSheet]) -> float:
     """How wide a plan is with all but one sheet folded as far as they go."""

@@ -145,7 +145,7 @@ class StepSheet(Sheet):
             self.line(words, box, None)
 
     def _zones(self, project: Project, step: Step) -> None:
-        mine = {coat.zone for coat in project.coats if coat.step == step.id} | set(step.zones)
+        mine = {coat.zone for coat in project.laid_in(step.id)} | set(step.zones)
         self.zones: dict[str, QPushButton] = {}
         grid = QGridLayout()
         grid.setSpacing(4)
@@ -245,7 +245,7 @@ class StepSheet(Sheet):
     def split(self) -> None:
         """Make two steps of it: the parts that are not ticked any more get the second."""
         step = self._session.project.step(self._id)
-        mine = {coat.zone for coat in self._session.project.coats if coat.step == self._id} | set(step.zones)
+        mine = {coat.zone for coat in self._session.project.laid_in(self._id)} | set(step.zones)
         away = [name for name, choice in self.zones.items() if name in mine and not choice.isChecked()]
         self._edit(_("Split"), lambda p: split_step(p, self._id, away)[0])
 

@@ -135,7 +135,7 @@ class StrataColumn(QFrame):
         """Offer the zones that a coat may be laid on too; each is one edit."""
         project = self._session.project
         coat, menu = project.coat(coat_id), QMenu(self)
-        with_it = {other.zone for other in project.coats if other.step == coat.step}
+        with_it = {other.zone for other in project.laid_in(coat.step)}
         for zone in project.zones:
             if zone.id in with_it:
                 continue
