@@ -149,13 +149,13 @@ def drag(source, goal, until):
     hand.join()
     assert until(), "the dragged drop did not arrive"
 
-card = match._cards.box.itemAt(0).widget()
+card = match._cards.widgets[0]
 parts = dict(match.answer.choices[0].recipe.parts)
-chip = next(match.rack._row.box.itemAt(i).widget() for i in range(8) if match.rack._row.box.itemAt(i).widget().paint.id not in parts)
+chip = next(chip for chip in match.rack._row.widgets if chip.paint.id not in parts)
 name = chip.paint.id
 drag(chip, card, lambda: dict(match.answer.choices[0].recipe.parts).get(name) == 1)
 wait(0.2)
-card = match._cards.box.itemAt(0).widget()
+card = match._cards.widgets[0]
 drops = next(d for d in card.findChildren(_PaintDrops) if d._paint_id == name)
 drag(drops, match._pair, lambda: name not in dict(match.answer.choices[0].recipe.parts))
 for name in ("tone", "glaze", "wear", "plan", "bench"):

@@ -131,11 +131,9 @@ def _in_layout(layout: QLayout | None, widget: QWidget) -> bool:
     """Whether a widget stands in a layout or in one of those inside it."""
     if layout is None:
         return False
-    for index in range(layout.count()):
-        item = layout.itemAt(index)
-        if item.widget() is widget or _in_layout(item.layout(), widget):
-            return True
-    return False
+    return layout.indexOf(widget) >= 0 or any(
+        inner.indexOf(widget) >= 0 for inner in layout.findChildren(QLayout)
+    )
 
 
 def _overlaps(shown: list[QWidget]) -> Iterator[tuple[QWidget, QWidget]]:

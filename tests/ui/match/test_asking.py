@@ -122,7 +122,7 @@ def line(qtbot):
 
 
 def buttons(line):
-    return [line.box.itemAt(i).widget() for i in range(line.box.count())]
+    return list(line.widgets)
 
 
 def test_without_limits_there_is_no_line(line):

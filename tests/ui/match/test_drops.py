@@ -5,7 +5,7 @@ import time
 import pytest
 from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDrag, QDropEvent, QMouseEvent
-from PySide6.QtWidgets import QApplication, QLabel
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.ui.kit.drag import DROP_MIME, dragged_paint
@@ -16,7 +16,12 @@ from lean_sepia.ui.match.recipe_card import RecipeCard, _PaintDrops
 
 def cards(room):
     QApplication.processEvents()
-    return [room._cards.box.itemAt(i).widget() for i in range(room._cards.box.count())]
+    return list(room._cards.widgets)
+
+
+def readings(dialog):
+    shown = dialog._readings
+    return [press for press in shown.findChildren(QPushButton) if press.isVisibleTo(shown)]
 
 
 def key(card, words):
@@ -51,7 +56,7 @@ def test_the_last_drop_of_the_last_bottle_stays(room):
 
 
 def test_a_drop_from_the_rack_goes_into_the_chosen_recipe(room, qtbot):
-    chips = [room.rack._row.box.itemAt(i).widget() for i in range(room.rack._row.box.count())]
+    chips = list(room.rack._row.widgets)
     assert len(chips) == len(room.answer.solver.palette.paints)
     used = dict(room.answer.choices[0].recipe.parts)
     chip = next(chip for chip in chips if chip.paint.id not in used)
@@ -97,7 +102,7 @@ def test_a_drop_is_pulled_from_the_rack_and_out_of_a_card(room, qtbot, monkeypat
         )  # fmt: skip
         widget.mouseMoveEvent(move)
 
-    chip = room.rack._row.box.itemAt(0).widget()
+    chip = room.rack._row.widgets[0]
     pull(chip)
     assert dragged == [(chip.paint.id, False)]
     name, count = room.answer.choices[0].recipe.parts[0]
@@ -123,7 +128,7 @@ def test_a_bottle_is_left_out_and_taken_back(room, qtbot):
     name = room.answer.choices[0].recipe.parts[-1][0]
     room.do_without(name)
     assert all(name not in dict(c.recipe.parts) for c in room.answer.choices if not c.pinned)
-    back = room._limit_line.box.itemAt(0).widget()
+    back = room._limit_line.widgets[0]
     assert back.text().startswith("without")
     qtbot.mouseClick(back, Qt.MouseButton.LeftButton)
     assert room._limits.forbid == frozenset()
@@ -144,7 +149,7 @@ def test_recipes_keep_to_what_is_left_where_that_is_wanted(room, qtbot):
         if not choice.pinned:
             share = dict(choice.recipe.parts).get("deep-sea", 0) / choice.recipe.total_parts
             assert cup * share <= left + 1e-6
-    told = room._limit_line.box.itemAt(0).widget()
+    told = room._limit_line.widgets[0]
     assert told.text() == f"within {left:g} ml of Deep sea ×"
     qtbot.mouseClick(told, Qt.MouseButton.LeftButton)
     assert room._limits.stock_ml == {}
@@ -171,15 +176,15 @@ def test_a_ratio_is_read_both_ways_and_used(room, qtbot, monkeypatch):
     dialog = RatioDialog(0.6, 6.0)
     qtbot.addWidget(dialog)
     qtbot.keyClicks(dialog.phrase, "1:20")
-    assert dialog._readings.box.count() == 2
-    dialog._readings.box.itemAt(0).layout().itemAt(0).widget().click()
+    assert len(readings(dialog)) == 2
+    readings(dialog)[0].click()
     assert dialog.thinner_share == pytest.approx(20 / 21)
     dialog.phrase.setText("a splash")
-    assert "no ratio" in dialog._readings.box.itemAt(0).widget().text()
+    assert "no ratio" in dialog._readings.widgets[0].text()
 
     def said(asked):
         asked.phrase.setText("80 % thinner")
-        asked._readings.box.itemAt(0).layout().itemAt(0).widget().click()
+        readings(asked)[0].click()
         return asked.result()
 
     monkeypatch.setattr(RatioDialog, "exec", said)
@@ -196,16 +201,13 @@ def test_a_batch_that_came_out_wrong_is_put_right(room, qtbot):
     dialog.measured.setChecked(True)
     dialog.lab[0].setValue(recipe.lab[0] - 8)
     dialog.answer()
-    texts = [
-        dialog._answers.box.itemAt(i).layout().itemAt(1).widget().text()
-        for i in range(dialog._answers.box.count())
-    ]
+    texts = [label.text() for label in dialog._answers.findChildren(QLabel)]
     assert texts
     assert all("drops" in text and "ml in all" in text for text in texts)
     for box in dialog.cup.values():
         box.setValue(0)
     dialog.answer()
-    assert "empty" in dialog._answers.box.itemAt(0).widget().text()
+    assert "empty" in dialog._answers.widgets[0].text()
 
 
 def test_choosing_a_card_by_keyboard(room, qtbot):

@@ -52,7 +52,7 @@ def test_match_pins_what_is_chosen(workspace, qtbot):
     workspace.open_room("match")
     room = workspace.rooms["match"]
     assert room.answer.question.zone == "band"
-    cards = [room._cards.box.itemAt(i).widget() for i in range(room._cards.box.count())]
+    cards = list(room._cards.widgets)
     assert all(isinstance(card, RecipeCard) for card in cards)
     qtbot.mouseClick(cards[1], Qt.MouseButton.LeftButton)
     chosen = room.answer.choices[1].recipe
@@ -150,7 +150,7 @@ def test_a_pinned_bottle_that_left_the_shelf_is_named_and_stood_in_for(room, mon
     session.shelf.remove(["deep-sea"])
     session.shelf_changed.emit()
     assert not any(choice.pinned for choice in room.answer.choices)
-    offer = room._limit_line.box.itemAt(0).widget()
+    offer = room._limit_line.widgets[0]
     assert offer.text() == "Deep sea of the pinned recipe not on the shelf: stand-ins…"
     seen = []
     monkeypatch.setattr(SubstituteDialog, "exec", take_the_first(seen))

@@ -30,15 +30,27 @@ class Rows(QWidget):
         self._outer = QVBoxLayout(self)
         self._outer.setContentsMargins(0, 0, 0, 0)
         self._page: QWidget | None = None
+        self._widgets: list[QWidget] = []
         self.fill(())
 
     @property
-    def box(self) -> QLayout:
-        """The layout of what is shown."""
+    def widgets(self) -> tuple[QWidget, ...]:
+        """What is shown, in order; layouts among the items are not in it.
+
+        The layout is not asked for its items: the toolkit's binding keeps what it once handed out by address, and a widget made
+        where an item had been would be taken for that item.
+        """
+        return tuple(self._widgets)
+
+    def replace(self, old: QWidget, fresh: QWidget) -> None:
+        """Show one widget in the place of another, which goes."""
         assert self._page is not None
         layout = self._page.layout()
         assert layout is not None
-        return layout
+        layout.replaceWidget(old, fresh)
+        self._widgets[self._widgets.index(old)] = fresh
+        old.hide()
+        old.deleteLater()
 
     def fill(self, items: Iterable[Item]) -> None:
         """Show these and nothing else."""
@@ -52,9 +64,11 @@ class Rows(QWidget):
             box = QBoxLayout(across if self._across else QBoxLayout.Direction.TopToBottom, page)
         box.setContentsMargins(0, 0, self._right, 0)
         box.setSpacing(self._spacing)
-        count = 0
+        count, widgets = 0, list[QWidget]()
         for item in items:
             count += item is not None
+            if isinstance(item, QWidget):
+                widgets.append(item)
             if isinstance(box, Flow):
                 assert item is None or isinstance(item, QWidget)
                 if item is not None:  # what is left of its lines stays free
@@ -65,7 +79,7 @@ class Rows(QWidget):
                 box.addWidget(item, self._stretch)
             else:
                 box.addLayout(item, self._stretch)
-        self._page = page
+        self._page, self._widgets = page, widgets
         if before is None:
             self._outer.addWidget(page)
         else:

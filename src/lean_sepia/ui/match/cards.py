@@ -35,18 +35,16 @@ class Cards(Rows):
     ) -> None:
         """Make some cards anew; the keyboard stays where the hand was."""
         for index in indices:
-            item = self.box.itemAt(index)
-            old = item.widget() if item else None
-            if old is None or index >= len(answer.choices):
+            if index >= len(self.widgets) or index >= len(answer.choices):
                 continue
+            old = self.widgets[index]
             focused = QApplication.focusWidget()
             name = focused.accessibleName() if focused and old.isAncestorOf(focused) else None
             fresh = self._card(answer, stock, index, chosen)
-            self.box.replaceWidget(old, fresh)
-            if old.hasFocus() or name is not None:
+            had_focus = old.hasFocus() or name is not None
+            self.replace(old, fresh)
+            if had_focus:
                 fresh.take_focus(name)
-            old.hide()
-            old.deleteLater()
 
     def _card(self, answer: MatchAnswer, stock: Mapping[str, Record], index: int, chosen: int) -> RecipeCard:
         question, this = answer.question, index == chosen
