@@ -160,8 +160,18 @@ def test_a_document_of_form_8_opens_as_it_was_with_its_lettering_printed_on_whit
     assert again | {"format": 8} == before
 
 
+def test_a_document_of_form_9_opens_as_it_was_with_nothing_put_off():
+    text = (Path(__file__).parent / "form-9.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    assert (after.format, after.put_off) == (FORMAT, ())
+    again = json.loads(after.model_dump_json())
+    again.pop("put_off")
+    assert again | {"format": 9} == before
+
+
 def _before_form_9(data):
-    """Take out what form 9 added."""
+    """Take out what forms 9 and 10 added."""
+    data.pop("put_off")
     for zone in data["zones"]:
         zone.pop("apart")
     for step in data["steps"]:

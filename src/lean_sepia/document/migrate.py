@@ -148,6 +148,11 @@ def _nothing_printed_yet(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "format": 9, "coats": coats}
 
 
+def _nothing_put_off_yet(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 10 keeps which remarks were put off."""
+    return {**data, "format": 10}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
@@ -157,6 +162,7 @@ _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     6: _no_kinds_of_picture_yet,
     7: _no_bench_log_yet,
     8: _nothing_printed_yet,
+    9: _nothing_put_off_yet,
 }
 """From a document's format number to the function that makes the next one of it."""
 

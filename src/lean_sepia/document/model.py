@@ -23,7 +23,7 @@ from lean_sepia.document.bounds import (
 )
 from lean_sepia.document.entities.mixed import PaintVersion, Recipe
 from lean_sepia.document.entities.panels import PanelGrid
-from lean_sepia.document.entities.planned import AT_HOME, Accepted, LoggedWait, Step, Workplace
+from lean_sepia.document.entities.planned import AT_HOME, Accepted, LoggedWait, PutOff, Step, Workplace
 from lean_sepia.document.entities.worn import Frozen, WearPlan, WearRecord
 from lean_sepia.document.lookup import item_of, looked_up
 from lean_sepia.errors import EditError
@@ -36,7 +36,7 @@ from lean_sepia.plan.names import Finish, KindName, MediumName, ProfileName, Too
 from lean_sepia.plan.owned import EVERYTHING, Owned
 from lean_sepia.plan.traits.kind import Kind
 
-FORMAT = 9  # of this document; a newer form is refused, an older one migrated
+FORMAT = 10  # of this document; a newer form is refused, an older one migrated
 TargetName = Literal["fresh", "exposed", "seen"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
@@ -297,6 +297,7 @@ class Project(Frozen):
     drying: Annotated[float, Field(ge=0.1, le=10)] = 1.0
     accepted: tuple[Accepted, ...] = ()
     waits: tuple[LoggedWait, ...] = ()
+    put_off: tuple[PutOff, ...] = ()
 
     @property
     def signature(self) -> str:

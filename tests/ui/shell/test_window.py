@@ -149,6 +149,8 @@ def test_going_back_to_an_earlier_state_can_be_undone(workspace):
 
 def test_advice_goes_where_it_says(workspace, qtbot):
     advice = workspace.session.advice()[0]
+    workspace.open_room("bench")
+    assert workspace.advice._text.text() == advice.text
     qtbot.mouseClick(workspace.advice._button, Qt.MouseButton.LeftButton)
     assert workspace.room == advice.room
 

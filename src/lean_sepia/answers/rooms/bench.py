@@ -40,6 +40,7 @@ def _noted(project: Project, notes: Mapping[str, str]) -> Iterator[Advice]:
                     _NAME,
                     coat.zone,
                     Urgency.NOTED,
+                    (paint.shelf_id,),
                 )
 
 

@@ -86,6 +86,7 @@ def _contradictions(project: Project) -> Iterator[Advice]:
                     ).format(photo.title, words),
                     _NAME,
                     urgency=Urgency.CONTRADICTED,
+                    about=("livery", photo.id, subject.id),
                 )
         if photo.id in sampled and not photo.anchors and photo.tones == "colour":
             yield Advice(
@@ -94,6 +95,7 @@ def _contradictions(project: Project) -> Iterator[Advice]:
                 ).format(photo.title),
                 _NAME,
                 urgency=Urgency.CONTRADICTED,
+                about=("cast", photo.id),
             )
 
 

@@ -14,6 +14,7 @@ from lean_sepia.document.model import Project
 from lean_sepia.language import N_, _
 
 _NAME = "match"
+_UNPAINTED = 100.0  # ΔE00: what a first recipe brings, more than any better one
 _A_HINT = 0.5  # ΔE00 from which a glaze does something (practice)
 
 
@@ -39,7 +40,9 @@ def _unseen(project: Project, showings: Mapping[str, Mapping[str, Showing]]) -> 
             continue
         zone = project.zone(coat.zone)
         room = nature.room if nature.room != "plan" else _NAME
-        yield Advice(_unseen_words(coat_name(coat), zone.name, found), room, zone.id, Urgency.SHOWS)
+        yield Advice(
+            _unseen_words(coat_name(coat), zone.name, found), room, zone.id, Urgency.SHOWS, (coat.id,)
+        )
 
 
 def _unseen_words(name: str, zone: str, found: Showing) -> str:
@@ -62,8 +65,9 @@ def _matches(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]
             continue
         if cut.fresh is None:
             yield Advice(
-                _("{0} has a target and no recipe yet.").format(zone.name), _NAME, zone.id, Urgency.MATCHES
-            )
+                _("{0} has a target and no recipe yet.").format(zone.name), _NAME, zone.id, Urgency.MATCHES,
+                ("recipe",), _UNPAINTED,
+            )  # fmt: skip
             continue
         miss = float(delta_e00(cut.fresh, target.lab))
         if target.de00_90 is not None and miss > max(target.de00_90, 1.0):
@@ -72,7 +76,14 @@ def _matches(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]
                 words = _(
                     "The base of {0} is {1:.1f} ΔE00 from its target, outside the ±{2:.1f} that was stated."
                 )
-            yield Advice(words.format(zone.name, miss, target.de00_90), _NAME, zone.id, Urgency.MATCHES)
+            yield Advice(
+                words.format(zone.name, miss, target.de00_90),
+                _NAME,
+                zone.id,
+                Urgency.MATCHES,
+                ("miss",),
+                miss,
+            )
 
 
 HELP = N_(

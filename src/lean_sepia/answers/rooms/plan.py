@@ -22,7 +22,9 @@ def _advice(seen: Noticing) -> Iterator[Advice]:
     accepted = accepted_in(project)
     for finding in found_in(project):
         if finding.severity != "note" and finding.key not in accepted:
-            yield Advice(finding.message, _NAME, urgency=Urgency.ORDER)
+            yield Advice(
+                finding.message, _NAME, urgency=Urgency.ORDER, about=tuple(part or "" for part in finding.key)
+            )
 
 
 HELP = N_(

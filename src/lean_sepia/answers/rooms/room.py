@@ -35,12 +35,25 @@ class Urgency(IntEnum):
 
 @dataclass(frozen=True)
 class Advice:
-    """One sentence, the room where it is dealt with, the zone it concerns, and how soon it is said."""
+    """One sentence, the room where it is dealt with, the zone it concerns, and how soon it is said.
+
+    about : what it is about besides its zone, in codes and ids: what tells it from other remarks however it is worded
+    gain : of remarks as urgent as each other, the greatest is said first, ΔE00
+    """
 
     text: str
     room: Room
     zone: str | None = None
     urgency: Urgency = Urgency.ALL_IS_WELL
+    about: tuple[str, ...] = ()
+    gain: float = 0.0
+
+    @property
+    def key(self) -> str:
+        """What a remark that was put off is known by."""
+        return "/".join(
+            (self.urgency.name.lower().replace("_", "-"), *filter(None, (self.zone, *self.about)))
+        )
 
 
 @dataclass(frozen=True)

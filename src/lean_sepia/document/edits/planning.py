@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from datetime import datetime
 
 from lean_sepia.document.check import plan_moment
 from lean_sepia.document.edits.items import fresh_id, put, without
-from lean_sepia.document.entities.planned import Accepted, LoggedWait, Workplace
+from lean_sepia.document.entities.planned import Accepted, LoggedWait, PutOff, Workplace
 from lean_sepia.document.model import Project
 from lean_sepia.errors import EditError
 from lean_sepia.language import _
@@ -90,6 +91,11 @@ def set_deadline(project: Project, deadline: str) -> Project:
 def _checked_moment(text: str) -> None:
     if plan_moment(text) is None:
         raise EditError(_("A date and time is written 2026-11-30T19:00; found {0!r}.").format(text))
+
+
+def put_remarks_off(project: Project, keys: Collection[str]) -> Project:
+    """Say no more of the remarks known by these keys, and again of all others."""
+    return project.model_copy(update={"put_off": tuple(PutOff(id=key) for key in keys)})
 
 
 def accept_finding(project: Project, code: str, step: str, after: str | None, reason: str) -> Project:

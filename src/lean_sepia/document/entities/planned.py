@@ -88,6 +88,12 @@ class Accepted(Frozen):
     reason: Words = ""
 
 
+class PutOff(Frozen):
+    """A remark that is not told any more in this project, by what it is known by."""
+
+    id: Words
+
+
 class LoggedWait(Frozen):
     """How long a kind of coat, of a medium or any, really took before another could follow."""
 

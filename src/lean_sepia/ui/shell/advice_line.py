@@ -1,13 +1,15 @@
-"""The bottom line: the most important thing the program has noticed, and a button that goes there."""
+"""The bottom line: what the program has noticed, the most important first, and a button that goes there."""
 
 from __future__ import annotations
 
 from PySide6.QtCore import QSize, QTimer, Signal
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QVBoxLayout
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QSizePolicy, QVBoxLayout
 
-from lean_sepia.answers.rooms.room import Advice
+from lean_sepia.answers.advice import as_told
+from lean_sepia.answers.rooms.room import Advice, Urgency
 from lean_sepia.answers.rooms.table import ROOMS
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
+from lean_sepia.plan.traits.kind import Room
 from lean_sepia.ui.kit.diamond import Diamond
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.job import Job
@@ -16,25 +18,38 @@ from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.shell.session import Session
 
 _REFUSAL_MS = 9000
+_HEIGHT = 42
 
 
 @guarded
 class AdviceLine(QFrame):
-    """Shows one piece of advice, or for a while why something was refused."""
+    """Shows one remark of those there are, or for a while why something was refused.
+
+    What concerns the open room comes first. Remarks are walked through and put off for this project; those that were are the last
+    to be walked to, and taken up again there.
+    """
 
     wanted = Signal(str, str)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.setObjectName("advice")
-        self.setFixedHeight(42)
+        self.setMinimumHeight(_HEIGHT)
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         self._session = session
-        self._advice: Advice | None = None
-        self._room = ""
+        self._remarks: list[Advice] = []
+        self._put_off = 0
+        self._at = 0  # the remark shown; one past the last is what was put off
+        self._told = False  # whether a remark is shown, not what was refused
+        self._room: Room | None = None
         self._work: Job | None = None
         self._doing = ""
-        self._text = label("")
+        self._text = label("", wrap=True)
         self._text.setAccessibleName(_("Advice"))
+        self._next = button("", "tool", _("The next remark (F3; back with Shift+F3)"))
+        self._next.clicked.connect(self.walk)
+        self._later = button(_("Not now"), "tool", _("Put this remark off for this project (F4)"))
+        self._later.clicked.connect(self.put_off)
         self._button = button("")
         self._button.clicked.connect(self._go)
         # A place of its own: what is under the pointer must not turn into something else.
@@ -44,7 +59,7 @@ class AdviceLine(QFrame):
             policy = choice.sizePolicy()
             policy.setRetainSizeWhenHidden(choice is self._button)
             choice.setSizePolicy(policy)
-        self._close.hide()
+        self._hide_choices()
         self._progress = QProgressBar()
         self._progress.setTextVisible(False)
         self._progress.setRange(0, 0)
@@ -58,7 +73,8 @@ class AdviceLine(QFrame):
         line.setSpacing(10)
         line.addWidget(Diamond())
         line.addWidget(self._text, 1)
-        line.addWidget(self._close)
+        for choice in (self._next, self._later, self._close):
+            line.addWidget(choice)
         line.addWidget(self._button)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -74,7 +90,7 @@ class AdviceLine(QFrame):
         self._refresh()
 
     def sizeHint(self) -> QSize:
-        return QSize(400, 42)
+        return QSize(400, max(_HEIGHT, super().sizeHint().height()))
 
     def _refresh(self) -> None:
         if self._refusal.isActive():
@@ -82,22 +98,67 @@ class AdviceLine(QFrame):
         if self._work is not None:
             self._show(self._doing)
             return
+        shown, stood = self._remark, self._at > 0
+        noticed, put_off = self._session.advice(), self._session.project.put_off
+        self._remarks = as_told(noticed, put_off, self._room)
+        self._put_off = len(noticed) - len(self._remarks)
+        keys = [remark.key for remark in self._remarks]
+        self._at = keys.index(shown.key) if stood and shown is not None and shown.key in keys else 0
+        self._tell()
+
+    @property
+    def _remark(self) -> Advice | None:
+        """The remark that is shown; None where it is what was put off."""
+        return self._remarks[self._at] if self._at < len(self._remarks) else None
+
+    def _tell(self) -> None:
+        """Show the remark one stands at, and what can be done with it."""
+        remark, count = self._remark, len(self._remarks) + bool(self._put_off)
+        self._told = True
         self._close.hide()
-        self._advice = self._session.advice()[0]
-        self._show(self._advice.text)
-        self._button.setText(_("Go to {0}").format(_(ROOMS[self._advice.room].title)))
+        self._next.setVisible(count > 1)
+        self._next.setText(_("{0} of {1} ›").format(self._at + 1, count))
+        self._next.setAccessibleName(_("Next remark; this is {0} of {1}").format(self._at + 1, count))
+        self._later.setVisible(remark is not None and remark.urgency != Urgency.ALL_IS_WELL)
+        if remark is None:
+            words = ngettext("{0} remark was put off.", "{0} remarks were put off.", self._put_off)
+            self._show(words.format(self._put_off))
+            self._button.setText(_("Take up again"))
+        else:
+            self._show(remark.text)
+            self._button.setText(_("Go to {0}").format(_(ROOMS[remark.room].title)))
         self._offer()
 
+    def walk(self, *_clicked: object, places: int = 1) -> None:
+        """Show the remark so many places further on, round the end."""
+        if self._told and self._work is None:
+            self._at = (self._at + places) % (len(self._remarks) + bool(self._put_off))
+            self._tell()
+
+    def put_off(self, *_clicked: object) -> None:
+        """Say no more of the remark shown, in this project."""
+        remark = self._remark
+        if self._told and remark is not None and self._later.isVisibleTo(self):
+            self._session.put_off(remark)
+            self._refresh()
+
     def _offer(self, *_why: object) -> None:
-        """Show the way to where the advice belongs, unless one is there."""
-        if self._advice is None or self._work is not None:
+        """Show the way to where the remark belongs, unless one is there."""
+        if not self._told or self._work is not None:
             return
-        there = self._room == self._advice.room and (self._advice.zone or "") in ("", self._session.zone)
+        remark = self._remark
+        there = (
+            remark is not None
+            and self._room == remark.room
+            and (remark.zone or "") in ("", self._session.zone)
+        )
         self._button.setVisible(not there)
 
-    def stand_in(self, room: str) -> None:
-        """Know which room is open, none by an empty name: where one is already there is no way to go."""
-        self._room = room
+    def stand_in(self, room: Room | None) -> None:
+        """Know which room is open, if one is: its remarks come first, and where one is already there is no way to go."""
+        if room != self._room:
+            self._room, self._at = room, 0
+            self._refresh()
         self._offer()
 
     def _show(self, text: str) -> None:
@@ -106,11 +167,17 @@ class AdviceLine(QFrame):
 
     def refuse(self, message: str) -> None:
         """Say why something was not done; the advice comes back after a while."""
+        self._hide_choices()
         self._show(message)
         self._button.setVisible(self._work is not None)
         self._close.show()
-        self._advice = None
         self._refusal.start()
+
+    def _hide_choices(self) -> None:
+        """What is shown is no remark."""
+        self._told = False
+        for choice in (self._next, self._later, self._close):
+            choice.hide()
 
     def _understood(self) -> None:
         self._refusal.stop()
@@ -120,8 +187,8 @@ class AdviceLine(QFrame):
         """Say what long work is under way, how far it is, and let it be cancelled."""
         self._work, self._doing = job, words
         if not self._refusal.isActive():  # what was refused stays to be read
+            self._hide_choices()
             self._show(words)
-            self._close.hide()
         self._button.setText(_("Cancel"))
         self._button.show()
         self._progress.setRange(0, 100)
@@ -138,5 +205,9 @@ class AdviceLine(QFrame):
         if self._work is not None:
             self._work.cancel()
             return
-        if self._advice is not None:
-            self.wanted.emit(self._advice.room, self._advice.zone or "")
+        remark = self._remark
+        if remark is not None:
+            self.wanted.emit(remark.room, remark.zone or "")
+        else:
+            self._session.take_up()
+            self._refresh()

@@ -13,6 +13,7 @@ from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.coats.stating import ColourList
 from lean_sepia.answers.rooms.room import Advice, RoomState
 from lean_sepia.answers.strata import Inputs, Strata, same_inputs, strata_inputs, strata_of
+from lean_sepia.document.edits.planning import put_remarks_off
 from lean_sepia.document.history import History
 from lean_sepia.document.keeping.place import SUFFIX, free_name
 from lean_sepia.document.model import Project
@@ -107,6 +108,16 @@ class Session(QObject):
         notes = {str(r["id"]): str(r["note"]) for r in self.shelf.records() if r.get("note")}
         shown = {zone: found for zone, (_cut, found) in self._showings.items()}
         return advice(self.project, self.cuts(), shown, notes)
+
+    def put_off(self, remark: Advice) -> bool:
+        """Say no more of a remark in this project; what is no longer noticed is forgotten with it."""
+        silent = {one.id for one in self.project.put_off} | {remark.key}
+        kept = [one.key for one in self.advice() if one.key in silent]
+        return self.edit(_("Put a remark off"), lambda project: put_remarks_off(project, kept))
+
+    def take_up(self) -> bool:
+        """Say again what was put off."""
+        return self.edit(_("Take up what was put off"), lambda project: put_remarks_off(project, ()))
 
     def look_whether_coats_show(self) -> None:
         """Look in the background how the coats of changed zones show; the advice is told when it is known."""

@@ -115,6 +115,9 @@ class Workspace(QWidget):
         for index, room in enumerate(ROOMS, start=1):
             QShortcut(QKeySequence(f"Ctrl+{index}"), self, partial(self.open_room, room))
         QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste).setAutoRepeat(False)
+        QShortcut(QKeySequence("F3"), self, self.advice.walk)
+        QShortcut(QKeySequence("Shift+F3"), self, lambda: self.advice.walk(places=-1))
+        QShortcut(QKeySequence("F4"), self, self.advice.put_off).setAutoRepeat(False)
         QShortcut(QKeySequence("Alt+Up"), self, lambda: self.session.step_zone(-1))
         QShortcut(QKeySequence("Alt+Down"), self, lambda: self.session.step_zone(1))
 
@@ -186,7 +189,7 @@ class Workspace(QWidget):
         self._room = None
         self.sheets.close()
         self.top_bar.tabs.show_room(None)
-        self.advice.stand_in("")
+        self.advice.stand_in(None)
         self.column.hide()
         self._stack.setCurrentWidget(self.shelf_page)
 
