@@ -7,7 +7,7 @@ from datetime import datetime
 from functools import partial
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QLineEdit
 
 from lean_sepia.answers import plan
@@ -54,10 +54,11 @@ class BenchRoom(RoomPage):
         self._field.setMaximumHeight(116)
         self.centre.addWidget(self._field, 1)
         self._notes = StepNotes(self._ticked)
-        self.centre.addWidget(scrolled(self._notes), 5)
+        notes = scrolled(self._notes, by_keys=True)
+        notes.setAccessibleName(_("What to heed in this step"))
+        self.centre.addWidget(notes, 5)
         self._build_foot()
         self._build_side()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._clock = QTimer(self)
         self._clock.setInterval(1000)
         self._clock.timeout.connect(self._tick)
@@ -106,6 +107,10 @@ class BenchRoom(RoomPage):
         self.side.addStretch()
         self.card = export_button("card", self.session.jobs, lambda: Leaving(self.session.project), look="")
         self.side.addWidget(self.card)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.next.setFocus(Qt.FocusReason.OtherFocusReason)
 
     # What the document says
 

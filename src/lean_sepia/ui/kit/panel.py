@@ -250,10 +250,15 @@ def holder(layout: QLayout) -> QWidget:
 
 
 def scrolled(
-    content: QWidget | QLayout, sideways: bool = False, area: QScrollArea | None = None
+    content: QWidget | QLayout, sideways: bool = False, area: QScrollArea | None = None, by_keys: bool = False
 ) -> QScrollArea:
-    """A frameless area, of a kind of its own where one is given, that scrolls down, or only sideways, when its content does not fit."""
+    """A frameless area, of a kind of its own where one is given, that scrolls down, or only sideways, when its content does not fit.
+
+    It follows the controls in it that the keyboard comes to; where it holds words alone, it is a stop of its own to be scrolled `by_keys`.
+    """
     area = area or QScrollArea()
+    area.setFocusPolicy(Qt.FocusPolicy.StrongFocus if by_keys else Qt.FocusPolicy.NoFocus)
+    area.setProperty("kind", "read" if by_keys else "")
     area.setWidgetResizable(True)
     area.setFrameShape(QFrame.Shape.NoFrame)
     inner = content if isinstance(content, QWidget) else holder(content)

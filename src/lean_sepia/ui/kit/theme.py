@@ -176,6 +176,9 @@ QFrame[kind="panel"] { background: palette(base); border: 1px solid palette(mid)
 QFrame[kind="sheet"] { background: palette(base); border: 2px solid palette(window-text); border-radius: 4px; }
 QFrame[kind="raised"] { background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 4px; }
 QFrame[kind="raised"][chosen="true"] { border: 2px solid palette(window-text); }
+QFrame[kind="raised"]:focus { border: 2px solid palette(highlight); }
+QScrollArea[kind="read"] { border: 1px solid transparent; }
+QScrollArea[kind="read"]:focus { border: 1px solid palette(highlight); }
 QFrame[kind="well"] { background: palette(dark); border: none; border-radius: 2px; }
 QFrame[kind="rule"] { background: palette(mid); border: none; max-height: 1px; min-height: 1px; }
 QPushButton {
@@ -185,13 +188,15 @@ QPushButton:hover { border-color: palette(midlight); }
 QPushButton:pressed { background: palette(mid); }
 QPushButton:focus { border: 2px solid palette(highlight); padding: 4px 11px; }
 QPushButton:checked { border: 2px solid palette(window-text); padding: 4px 11px; }
+QPushButton:checked:focus { border: 2px solid palette(highlight); }
 QPushButton:disabled { color: palette(midlight); background: palette(base); }
 QPushButton[kind="main"] { font-weight: bold; border: 2px solid palette(window-text); padding: 4px 11px; }
 QPushButton[kind="main"]:focus { border: 2px solid palette(highlight); }
 QPushButton[kind="main"]:disabled { border: 1px solid palette(mid); font-weight: normal; padding: 5px 12px; }
 QPushButton[kind="link"] { background: transparent; border: none; padding: 1px 0; text-decoration: underline; text-align: left; }
-QPushButton[kind="role"] { background: transparent; border: none; padding: 0; font-size: 12px; color: palette(shadow); text-align: left; }
+QPushButton[kind="role"] { background: transparent; border: 1px solid transparent; padding: 0; font-size: 12px; color: palette(shadow); text-align: left; }
 QPushButton[kind="role"]:focus, QPushButton[kind="role"]:hover { text-decoration: underline; }
+QPushButton[kind="role"]:focus { border: 1px solid palette(highlight); }
 QPushButton[kind="link"]:focus { border: 1px solid palette(highlight); }
 QPushButton[kind="tool"] { padding: 3px 9px; font-size: 12px; }
 QPushButton[kind="tool"]:checked, QPushButton[kind="tool"]:focus { padding: 2px 8px; }
@@ -211,6 +216,10 @@ QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: url(ICONS/arrow.svg); width: 9px; height: 6px; }
 QComboBox QAbstractItemView::item { min-height: 22px; padding: 0 6px; }
 QComboBox QAbstractItemView { padding: 0; background: palette(alternate-base); border: 1px solid palette(mid); selection-background-color: palette(mid); selection-color: palette(window-text); outline: none; }
+QListWidget { background: palette(alternate-base); border: 1px solid palette(mid); border-radius: 3px; outline: none; }
+QListWidget:focus { border: 2px solid palette(highlight); }
+QListWidget::item { padding: 4px 6px; border: 2px solid transparent; }
+QListWidget::item:selected { background: transparent; color: palette(window-text); border: 2px solid palette(window-text); }
 QMenu { background: palette(alternate-base); border: 1px solid palette(mid); padding: 4px; }
 QMenu::item { padding: 5px 22px 5px 14px; border-radius: 3px; }
 QMenu::item:selected { background: palette(mid); }

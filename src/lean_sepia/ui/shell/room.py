@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
@@ -56,13 +56,10 @@ class RoomPage(QWidget):
         inner = column.widget()
         assert inner is not None
         inner.setFixedWidth(COLUMN_WIDTH)  # the bar lies in the margin, so words wrap alike with it
-        column.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(20, 16, 20 - _BAR, 12)
         layout.setSpacing(GUTTER - _BAR)
-        centre = scrolled(self.centre, area=_Centre())
-        centre.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        layout.addWidget(centre, 1)
+        layout.addWidget(scrolled(self.centre, area=_Centre()), 1)
         layout.addWidget(column)
         session.changed.connect(self._mark)
         session.zone_changed.connect(self._mark)

@@ -84,6 +84,9 @@ class RoomTabs(KeyboardRing, QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         colours = self.palette()
+        if self.ring and self._current is None:  # the shelf is open: the next key leads to the first room
+            painter.setPen(QPen(colours.color(ACCENT), 2))
+            painter.drawRect(QRectF(self.rect()).adjusted(2, 2, -2, -5))
         x = 0
         for room, width in zip(self._names, self._widths(), strict=True):
             active = room == self._current

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
     QMenu,
+    QPushButton,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -56,6 +57,12 @@ _QUIET_MS = 1500
 SHELF_HELP = N_(
     "Shelf: the paints you own.\n\n"
     "Measure a whole shelf from one photo of a painted card, or import a shelf file. Left field: a thin coat over white and over black; right: opaque."
+)
+
+
+_EVERYWHERE = N_(
+    "In every room: Ctrl+1 to Ctrl+7 open rooms, Alt and arrows choose a zone, Ctrl+Enter presses the button with the heavy outline, "
+    "F3 shows the next remark at the foot, F4 puts it off."
 )
 
 
@@ -115,6 +122,7 @@ class Workspace(QWidget):
         for index, room in enumerate(ROOMS, start=1):
             QShortcut(QKeySequence(f"Ctrl+{index}"), self, partial(self.open_room, room))
         QShortcut(QKeySequence(QKeySequence.StandardKey.Paste), self, self.paste).setAutoRepeat(False)
+        QShortcut(QKeySequence("Ctrl+Return"), self, self.press_main).setAutoRepeat(False)
         QShortcut(QKeySequence("F3"), self, self.advice.walk)
         QShortcut(QKeySequence("Shift+F3"), self, lambda: self.advice.walk(places=-1))
         QShortcut(QKeySequence("F4"), self, self.advice.put_off).setAutoRepeat(False)
@@ -198,9 +206,20 @@ class Workspace(QWidget):
             self.session.choose_zone(zone)
         self.open_room(room)
 
+    def press_main(self) -> None:
+        """Press the button with the heavy outline, of the open sheet or else of the room, wherever the keyboard is."""
+        page: QWidget | None = self.sheets.open or self._stack.currentWidget()
+        buttons = page.findChildren(QPushButton) if page is not None else []
+        wanted = [
+            one for one in buttons if one.property("kind") == "main" and one.isVisible() and one.isEnabled()
+        ]
+        if wanted:
+            wanted[0].click()
+
     def show_help(self) -> None:
         """What this room is for and its keys."""
-        tell(self, _("Help"), _(ROOMS[self._room].help if self._room else SHELF_HELP))
+        words = _(ROOMS[self._room].help if self._room else SHELF_HELP)
+        tell(self, _("Help"), f"{words}\n\n{_(_EVERYWHERE)}")
 
     def edit_subject(self) -> None:
         """Change the model's name, scale and livery."""

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QImage, QPainter, QPaintEvent, QPen, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from lean_sepia.answers.rooms.evidence import contradiction
 from lean_sepia.document.model import Photo, Project
@@ -17,7 +17,7 @@ from lean_sepia.ui.evidence.line.years import Span, hung, liveries, said_date, s
 from lean_sepia.ui.kit.dialogs.file_filters import pictures
 from lean_sepia.ui.kit.dialogs.files import ask_files
 from lean_sepia.ui.kit.faults import guarded
-from lean_sepia.ui.kit.panel import button
+from lean_sepia.ui.kit.panel import button, scrolled
 from lean_sepia.ui.kit.theme import HAIRLINE, RAISED, SECOND, TEXT, font
 from lean_sepia.ui.photo.pictures import Pictures
 from lean_sepia.ui.photo.screen_image import to_image
@@ -150,11 +150,8 @@ class DatedLine(QWidget):
         super().__init__()
         self._session = session
         self._shown: object = None
-        self._line, self._scroll = _Line(), QScrollArea()
-        self._scroll.setWidget(self._line)
-        self._scroll.setWidgetResizable(True)
-        self._scroll.setFrameShape(QScrollArea.Shape.NoFrame)
-        self._scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._line = _Line()
+        self._scroll = scrolled(self._line, sideways=True)
         self._add = button(_("Add photos…"), "tool", _("Or drop them anywhere in the window"))
         self._add.setFixedWidth(_ADD_WIDTH)
         self._add.clicked.connect(lambda _checked=False: self._ask_photos())

@@ -22,7 +22,7 @@ from lean_sepia.document.model import Photo
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
 from lean_sepia.ui.kit.plain import hint
-from lean_sepia.ui.kit.theme import HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
+from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, RAISED, SECOND, TEXT, font
 
 Thing = Literal["slide", "print", "plate", "page", "phone", "file"]
 WIDTH, HEIGHT = 116, 94
@@ -92,10 +92,9 @@ class HungPhoto(KeyboardRing, QWidget):
             painter.drawImage(
                 inside, self.image, QRectF(0, top, self.image.width(), min(tall, self.image.height()))
             )
-        strong = self._strong or self.ring
-        if strong:
+        if self._strong or self.ring:
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(colours.color(TEXT), 2))
+            painter.setPen(QPen(colours.color(ACCENT if self.ring else TEXT), 2))
             painter.drawRect(body.adjusted(-3, -3, 3, 3))
 
     def _body(self) -> QRectF:

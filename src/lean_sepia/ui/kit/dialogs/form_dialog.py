@@ -19,6 +19,8 @@ class FormDialog(QDialog):
         form.setContentsMargins(18, 18, 18, 18)
         form.setSpacing(8)
         for words, field in fields:
+            if words and not field.accessibleName():
+                field.setAccessibleName(words)
             form.addRow(words, field)
         self.buttons = QDialogButtonBox(
             QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel

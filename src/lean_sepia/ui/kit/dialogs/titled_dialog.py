@@ -24,7 +24,7 @@ class TitledDialog(QDialog):
 
     def look_through(self, content: QLayout, width: int, height: int) -> None:
         """Put a scrolled area of at least this size into the body."""
-        area = scrolled(content)
+        area = scrolled(content, by_keys=True)
         area.setMinimumSize(width, height)
         self.body.addWidget(area, 1)
 

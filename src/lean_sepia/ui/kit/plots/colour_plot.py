@@ -26,9 +26,14 @@ _BAR_WIDTH = 16
 
 @guarded
 class _Canvas(pg.GraphicsLayoutWidget):  # type: ignore[misc]
-    """The wheel scrolls the column the plot stands in; with Ctrl it zooms."""
+    """The wheel scrolls the column the plot stands in; with Ctrl it zooms. It takes no keys, so it is no stop of the keyboard."""
 
     double_clicked = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        for surface in (self, self.viewport()):
+            surface.setFocusPolicy(Qt.FocusPolicy.NoFocus)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
