@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QScrollBar,
     QWidget,
 )
+from tests.ui.looks.contrast import too_faint
 from tests.ui.looks.cut import faults_in, headings_over_nothing, out_of_reach, settled
 
 from lean_sepia.document.model import Project
@@ -38,11 +39,16 @@ def test_no_room_cuts_or_covers_anything(window, demo, size, project, tmp_path):
         settled()
         found += [
             f"{room}: {fault}"
-            for fault in (*faults_in(window), *out_of_reach(window), *headings_over_nothing(window))
+            for fault in (
+                *faults_in(window),
+                *out_of_reach(window),
+                *headings_over_nothing(window),
+                *too_faint(window),
+            )
         ]
     space.open_shelf()
     settled()
-    found += [f"shelf: {fault}" for fault in (*faults_in(window), *out_of_reach(window))]
+    found += [f"shelf: {fault}" for fault in (*faults_in(window), *out_of_reach(window), *too_faint(window))]
     assert found == []
 
 
@@ -58,7 +64,7 @@ def test_no_sheet_cuts_or_covers_anything(window, workspace, size, qtbot):
             qtbot.addWidget(sheet)
             sheet.show()
         settled()
-        found += [f"{type(sheet).__name__}: {fault}" for fault in faults_in(sheet)]
+        found += [f"{type(sheet).__name__}: {fault}" for fault in (*faults_in(sheet), *too_faint(sheet))]
         if not isinstance(sheet, Sheet):
             sheet.close()
     assert found == []

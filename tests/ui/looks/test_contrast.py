@@ -1,0 +1,59 @@
+"""Every word in a window stands out from its ground by 4.5 : 1 at least, in both lightings, also what cannot be used now."""
+
+import pytest
+from fuzzing.fields import ROOMS, sheets
+from PySide6.QtGui import QColor, QPalette
+from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
+from tests.ui.looks.contrast import READABLE, contrast, too_faint
+from tests.ui.looks.cut import settled
+
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.sheet import Sheet
+
+
+@pytest.fixture
+def evening(qapp):
+    theme.apply(qapp, theme.EVENING)
+    yield
+    theme.apply(qapp, theme.DAY)
+    settled()
+
+
+def test_every_word_of_every_room_and_sheet_can_be_read_in_the_evening(evening, window, workspace, qtbot):
+    found = []
+    for room in ROOMS:
+        workspace.open_room(room)
+        settled()
+        found += [f"{room}: {fault}" for fault in too_faint(window)]
+    workspace.open_shelf()
+    settled()
+    found += [f"shelf: {fault}" for fault in too_faint(window)]
+    workspace.open_room("plan")
+    for sheet in sheets(workspace.session):
+        if isinstance(sheet, Sheet):
+            workspace.sheets.show(sheet)
+        else:
+            qtbot.addWidget(sheet)
+            sheet.show()
+        settled()
+        found += [f"{type(sheet).__name__}: {fault}" for fault in too_faint(sheet)]
+        if not isinstance(sheet, Sheet):
+            sheet.close()
+    assert found == []
+
+
+def test_faint_words_are_found_and_clear_ones_are_not(qtbot):
+    top = QWidget()
+    qtbot.addWidget(top)
+    top.resize(200, 120)
+    clear, faint, place = QLabel("Clear", top), QLabel("Faint", top), QLineEdit(top)
+    place.setPlaceholderText("a place")
+    colours = QPalette(faint.palette())
+    colours.setColor(QPalette.ColorRole.WindowText, QColor("#a8a8a8"))
+    faint.setPalette(colours)
+    for row, widget in enumerate((clear, faint, place)):
+        widget.setGeometry(10, 10 + 36 * row, 120, 28)
+    top.show()
+    settled()
+    assert [words.split()[1] for words in too_faint(top)] == ["“Faint”"]
+    assert contrast(clear) > 2 * READABLE
