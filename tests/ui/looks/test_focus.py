@@ -2,12 +2,11 @@
 
 import pytest
 from fuzzing.fields import ROOMS, sheets
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtWidgets import QPushButton, QWidget
 from tests.ui.looks.cut import settled
 from tests.ui.looks.focus import is_seen, name_of, out_of_sight, stops, unreached
 
-from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.sheet import Sheet
 
 
@@ -54,6 +53,32 @@ def test_every_control_of_every_sheet_is_reached_named_and_seen(window, workspac
     assert found == []
 
 
+@pytest.mark.parametrize("room", ["match", "plan"])
+def test_a_window_of_800_by_500_brings_every_control_into_sight(window, workspace, room):
+    window.resize(800, 500)
+    workspace.open_room(room)
+    settled()
+    assert (window.width(), window.height()) == (800, 500)
+    hidden = []
+    for stop in stops(window):
+        place = QRect(stop.mapTo(window, QPoint()), stop.size())
+        if not window.rect().intersects(place) or out_of_sight(stop):
+            hidden.append(name_of(stop))
+    assert hidden == []
+    window.resize(1100, 700)
+    settled()
+    bars = (window.centralWidget().horizontalScrollBar(), window.centralWidget().verticalScrollBar())
+    assert [bar.maximum() for bar in bars] == [0, 0]
+
+
+def test_no_dialog_needs_more_than_800_by_500(workspace, qtbot):
+    for sheet in sheets(workspace.session):
+        if not isinstance(sheet, Sheet):
+            qtbot.addWidget(sheet)
+            least = sheet.minimumSizeHint()
+            assert (least.width() <= 800, least.height() <= 500) == (True, True), type(sheet).__name__
+
+
 def test_the_walk_finds_what_shows_nothing_has_no_name_or_is_never_reached(qtbot):
     top = QWidget()
     qtbot.addWidget(top)
@@ -96,4 +121,3 @@ def test_space_on_a_card_chooses_that_card_and_the_keyboard_stays(window, worksp
     settled()
     assert room._cards.widgets[1].property("chosen") == "true"
     assert room._cards.widgets[1].hasFocus()
-    assert theme.ACCENT

@@ -84,7 +84,7 @@ class SchemesDialog(QDialog):
         self._all: list[Scheme] = list(project.schemes)
         self._row = -1
         self.list = QListWidget()
-        self.list.setFixedWidth(200)
+        self.list.setFixedWidth(180)
         self.list.setAccessibleName(_("Schemes"))
         self.add_button, self.remove_button = button(_("Add"), "tool"), button(_("Remove"), "tool")
         self.add_button.clicked.connect(self.add_scheme)

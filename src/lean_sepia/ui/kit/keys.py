@@ -21,7 +21,9 @@ def bring_into_sight(_before: QWidget | None, now: QWidget | None) -> None:
     parent = now.parentWidget() if now is not None else None
     while now is not None and parent is not None and not parent.isWindow():
         if isinstance(parent, QScrollArea) and now.height() < parent.viewport().height():
-            parent.ensureWidgetVisible(now, _ROUND, _ROUND)  # what is larger scrolls to the row in it by itself
+            parent.ensureWidgetVisible(
+                now, _ROUND, _ROUND
+            )  # what is larger scrolls to the row in it by itself
         parent = parent.parentWidget()
 
 

@@ -35,6 +35,7 @@ from lean_sepia.ui.shell.main_menu import MainMenu, menu_exports
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.starting.new_projects import NewProjects
 from lean_sepia.ui.shell.starting.start_page import StartPage
+from lean_sepia.ui.shell.whole import Whole
 
 if TYPE_CHECKING:
     from lean_sepia.demo.folder import Demo
@@ -56,7 +57,7 @@ def load_first_room(_progress: Progress) -> None:
 
 
 _AT_REST_MS = 300
-_DESIGN_SIZE, _SMALLEST = (1280, 800), (1100, 700)
+_DESIGN_SIZE, _SMALLEST = (1280, 800), (480, 320)
 
 
 @guarded
@@ -80,7 +81,7 @@ class MainWindow(QMainWindow):
         self.start_page = StartPage(settings.existing())
         self._connect_start_page()
         self._stack.addWidget(self.start_page)
-        self.setCentralWidget(self._stack)
+        self.setCentralWidget(Whole(self._stack))
         self.setWindowTitle("Lean Sepia")
         self._take_place()
         self.menu = MainMenu(self, self._calls())
