@@ -47,7 +47,7 @@ def test_the_shelf_goes_out_in_every_form(workspace, tmp_path):
     workspace.open_shelf()
     page = workspace.shelf_page
     said = []
-    workspace.session.refused.connect(said.append)
+    workspace.session.jobs.failed.connect(said.append)
     for name in ("out.json", "out.csv", "out.txt", "out.gpl"):
         page.export_file(tmp_path / name)
         assert (tmp_path / name).stat().st_size > 500

@@ -2,11 +2,15 @@
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QDesktopServices
 
 from lean_sepia.answers.advice import as_told
 from lean_sepia.answers.rooms.room import Advice, Urgency
 from lean_sepia.document.edits.coats import change_coat
 from lean_sepia.document.entities.planned import PutOff
+from lean_sepia.errors import BadInputError
+from lean_sepia.ui.kit.dialogs.exporting import write_beside
+from lean_sepia.ui.kit.job import Job
 
 
 @pytest.fixture
@@ -106,3 +110,45 @@ def test_what_was_refused_is_no_remark_and_cannot_be_put_off(line, workspace):
     assert line._text.text() == "No."
     line._close.click()
     assert line._next.isVisibleTo(line)
+
+
+def test_what_was_written_is_said_with_its_place_and_shown(line, workspace, tmp_path, monkeypatch):
+    opened = []
+    monkeypatch.setattr(
+        QDesktopServices, "openUrl", lambda url: opened.append(url.toLocalFile()) or len(opened) > 1
+    )
+    place = tmp_path / "card.pdf"
+    write_beside(workspace.session.jobs, place, lambda: place.write_bytes(b"%PDF"))
+    assert line._text.text() == f"Written: card.pdf, in {tmp_path}."
+    assert line._button.text() == "Show"
+    line._button.click()
+    assert opened == [str(place), str(tmp_path)]  # where nothing opens it, its folder
+    line._close.click()
+    assert line._told
+
+
+def test_where_the_desktop_opens_nothing_the_place_is_said(line, workspace, tmp_path, monkeypatch):
+    monkeypatch.setattr(QDesktopServices, "openUrl", lambda _url: False)
+    workspace.session.jobs.written.emit(tmp_path / "card.pdf")
+    line._button.click()
+    assert line._text.text() == f"Nothing on this desktop opens card.pdf. It lies in {tmp_path}."
+
+
+def test_what_could_not_be_written_is_not_said_to_be_there(line, workspace, tmp_path):
+    def fail():
+        raise BadInputError("The disk is full.")
+
+    write_beside(workspace.session.jobs, tmp_path / "card.pdf", fail)
+    assert line._text.text() == "The disk is full."
+    assert not line._button.isVisibleTo(line)
+
+
+def test_long_work_keeps_its_way_to_cancel_while_something_is_written(line, workspace, tmp_path):
+    job = Job(lambda progress: progress(0.5) or 7)
+    line.follow(job, "Reading 3 photos")
+    workspace.session.jobs.written.emit(tmp_path / "card.pdf")
+    assert line._button.text() == "Cancel"
+    job.run()
+    assert not line._button.isVisibleTo(line)
+    line._close.click()
+    assert line._told

@@ -8,10 +8,13 @@ import sys
 import textwrap
 
 import pytest
+from PySide6.QtWidgets import QLineEdit
 
+from lean_sepia.document.edits.zones import add_subject, change_subject
 from lean_sepia.files import own_folders
 from lean_sepia.files.own_folders import is_homeless, own_folder
 from lean_sepia.ui.kit.dialogs.files import home_folder
+from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.shell.settings import Settings, load_settings, save_settings, settings_file
 from lean_sepia.ui.shell.window import MainWindow
 
@@ -36,6 +39,7 @@ BROKEN = {
     "no screen": {**GOOD, "px_per_mm": "wide"},
     "rooms": {**GOOD, "rooms": [["a", "cellar"], ["b"]]},
     "owns": {**GOOD, "owns": [["airbrush", 1], ["moon", True]]},
+    "habits": {**GOOD, "habits": [3]},
     "deep": "[" * 5000,
 }
 
@@ -179,3 +183,33 @@ def test_what_goes_wrong_in_starting_is_printed_and_it_starts_anew(tmp_path):
     assert done.returncode == 0, done.stderr
     assert "a setting that breaks it" in done.stderr
     assert "starts anew" in done.stderr
+
+
+def test_the_next_project_has_the_hours_of_the_last(opened):
+    window = opened()
+    assert window.starting.new_project("Tug")
+    session = window.workspace.session
+    session.edit("Hours", lambda p: p.model_copy(update={"evenings": "sun 10:00-12:00"}))
+    assert window.starting.new_project("Launch")
+    assert window.workspace.session.project.evenings == "sun 10:00-12:00"
+
+
+def test_the_title_of_the_window_follows_the_name_of_the_model(opened):
+    window = opened()
+    assert window.starting.new_project("DSC_0412")
+    session = window.workspace.session
+    session.edit("Add model", lambda p: add_subject(p, p.title, 72))
+    (model,) = session.project.subjects
+    session.edit("Model", lambda p: change_subject(p, model.model_copy(update={"name": "Launch no. 4"})))
+    assert session.project.title == "Launch no. 4"
+    assert window.windowTitle() == "Launch no. 4 – Lean Sepia"
+    session.edit("Own", lambda p: p.model_copy(update={"title": "Winter project"}))
+    session.edit("Model", lambda p: change_subject(p, model.model_copy(update={"name": "Launch no. 5"})))
+    assert session.project.title == "Winter project"
+
+
+def test_a_name_that_is_asked_for_is_selected(qtbot):
+    field = QLineEdit("House")
+    dialog = FormDialog("Name", [("Name", field)])
+    qtbot.addWidget(dialog)
+    assert field.selectedText() == "House"

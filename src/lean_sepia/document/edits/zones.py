@@ -78,8 +78,10 @@ def _with_its_last_word(name: str, most: int) -> Iterator[str]:
 
 
 def change_subject(project: Project, subject: Subject) -> Project:
-    """Replace what is known of a model."""
-    return put(project, "subjects", subject)
+    """Replace what is known of a model; a project that was called like it goes on being called like it."""
+    before = next((one.name for one in project.subjects if one.id == subject.id), "")
+    title = subject.name if project.title == before else project.title
+    return put(project.model_copy(update={"title": title}), "subjects", subject)
 
 
 def change_zone(project: Project, zone: Zone) -> Project:

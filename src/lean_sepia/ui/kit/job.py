@@ -102,6 +102,7 @@ class Jobs(QObject):
     busy_changed = Signal(bool)
     failed = Signal(str)
     acts_done = Signal()
+    written = Signal(object)  # the place of a file that is there now
 
     def __init__(self, parent: QObject | None = None, *, synchronous: bool = False) -> None:
         super().__init__(parent)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QEvent, QObject, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import label, row, scrolled
@@ -116,6 +116,8 @@ class SheetPlace(QObject):
         sheet.raise_()
         first = sheet.nextInFocusChain()
         (first if isinstance(first, QWidget) else sheet).setFocus()
+        if isinstance(first, QLineEdit):
+            first.selectAll()
 
     def close(self) -> None:
         """Put the open sheet away; nothing of it is kept."""

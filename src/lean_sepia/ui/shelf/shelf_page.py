@@ -29,6 +29,7 @@ from lean_sepia.shelf.ids import Ids
 from lean_sepia.shelf.shelf import with_own_words
 from lean_sepia.shelf.shelf_file import read_shelf, write_shelf
 from lean_sepia.ui.kit.dialogs.ask import choose, confirm
+from lean_sepia.ui.kit.dialogs.exporting import write_beside
 from lean_sepia.ui.kit.dialogs.file_filters import shelf_forms, shelves
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
 from lean_sepia.ui.kit.job import Progress
@@ -273,10 +274,8 @@ class ShelfPage(QWidget):
 
     def export_file(self, path: Path) -> None:
         """Write all paints in the form that the suffix names."""
-        try:
-            write_shelf(path, self.session.shelf.content())
-        except SepiaError as error:
-            self.session.refused.emit(str(error))
+        content = self.session.shelf.content()
+        write_beside(self.session.jobs, path, lambda: write_shelf(path, content))
 
     def import_file(self, path: Path) -> None:
         """Add the paints of a file, read in the background: all of them or, if one breaks a rule, none."""

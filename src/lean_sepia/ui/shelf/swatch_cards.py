@@ -18,6 +18,7 @@ from lean_sepia.shelf.card_swatches import ReadSwatches, swatches_from_card
 from lean_sepia.shelf.content import ShelfContent, with_refined
 from lean_sepia.shelf.swatch_file import read_swatches
 from lean_sepia.ui.kit.dialogs.ask import ask_number
+from lean_sepia.ui.kit.dialogs.exporting import write_beside
 from lean_sepia.ui.kit.dialogs.file_filters import pictures
 from lean_sepia.ui.kit.dialogs.files import ask_file, ask_place
 from lean_sepia.ui.kit.job import Progress
@@ -57,10 +58,7 @@ class SwatchCards(QObject):
         """Write a card as a PDF."""
         from lean_sepia.report.swatch_card import write_swatch_card
 
-        try:
-            write_swatch_card(path, fields=fields)
-        except SepiaError as error:
-            self._session.refused.emit(str(error))
+        write_beside(self._session.jobs, path, lambda: write_swatch_card(path, fields=fields))
 
     def _ask_photo(self, read: Callable[[Path, float | None], None]) -> None:
         photo = ask_file(self._page, _("Photo of a painted card"), pictures())

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QSize, QTimer, Signal
+from pathlib import Path
+
+from PySide6.QtCore import QSize, QTimer, QUrl, Signal
+from PySide6.QtGui import QDesktopServices
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QSizePolicy, QVBoxLayout
 
 from lean_sepia.answers.advice import as_told
 from lean_sepia.answers.rooms.room import Advice, Urgency
 from lean_sepia.answers.rooms.table import ROOMS
+from lean_sepia.files.gate import shown
 from lean_sepia.language import _, ngettext
 from lean_sepia.plan.traits.kind import Room
 from lean_sepia.ui.kit.diamond import Diamond
@@ -17,7 +21,7 @@ from lean_sepia.ui.kit.panel import button, label
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.shell.session import Session
 
-_REFUSAL_MS = 9000
+_REFUSAL_MS, _WRITTEN_MS = 9_000, 30_000
 _HEIGHT = 42
 
 
@@ -40,6 +44,7 @@ class AdviceLine(QFrame):
         self._remarks: list[Advice] = []
         self._put_off = 0
         self._at = 0  # the remark shown; one past the last is what was put off
+        self._written: Path | None = None
         self._told = False  # whether a remark is shown, not what was refused
         self._room: Room | None = None
         self._work: Job | None = None
@@ -66,7 +71,6 @@ class AdviceLine(QFrame):
         self._progress.hide()
         self._refusal = QTimer(self)
         self._refusal.setSingleShot(True)
-        self._refusal.setInterval(_REFUSAL_MS)
         self._refusal.timeout.connect(self._refresh)
         line = QHBoxLayout()
         line.setContentsMargins(20, 0, 18, 0)
@@ -86,6 +90,7 @@ class AdviceLine(QFrame):
         session.zone_changed.connect(self._offer)
         session.refused.connect(self.refuse)
         session.jobs.failed.connect(self.refuse)
+        session.jobs.written.connect(self.tell_written)
         session.jobs.busy_changed.connect(self._progress.setVisible)
         self._refresh()
 
@@ -96,14 +101,15 @@ class AdviceLine(QFrame):
         if self._refusal.isActive():
             return
         if self._work is not None:
+            self._hide_choices()
             self._show(self._doing)
             return
-        shown, stood = self._remark, self._at > 0
+        remark = self._remark if self._at > 0 else None  # the first is told because it is the first
         noticed, put_off = self._session.advice(), self._session.project.put_off
         self._remarks = as_told(noticed, put_off, self._room)
         self._put_off = len(noticed) - len(self._remarks)
         keys = [remark.key for remark in self._remarks]
-        self._at = keys.index(shown.key) if stood and shown is not None and shown.key in keys else 0
+        self._at = keys.index(remark.key) if remark is not None and remark.key in keys else 0
         self._tell()
 
     @property
@@ -114,7 +120,7 @@ class AdviceLine(QFrame):
     def _tell(self) -> None:
         """Show the remark one stands at, and what can be done with it."""
         remark, count = self._remark, len(self._remarks) + bool(self._put_off)
-        self._told = True
+        self._told, self._written = True, None
         self._close.hide()
         self._next.setVisible(count > 1)
         self._next.setText(_("{0} of {1} ›").format(self._at + 1, count))
@@ -144,7 +150,7 @@ class AdviceLine(QFrame):
 
     def _offer(self, *_why: object) -> None:
         """Show the way to where the remark belongs, unless one is there."""
-        if not self._told or self._work is not None:
+        if not self._told:
             return
         remark = self._remark
         there = (
@@ -171,11 +177,33 @@ class AdviceLine(QFrame):
         self._show(message)
         self._button.setVisible(self._work is not None)
         self._close.show()
-        self._refusal.start()
+        self._refusal.start(_REFUSAL_MS)
+
+    def tell_written(self, place: Path) -> None:
+        """Say that a file is there, and where; the way to it stands beside until it is understood or time is up."""
+        self._hide_choices()
+        self._show(_("Written: {0}, in {1}.").format(shown(place.name), shown(place.absolute().parent)))
+        if self._work is None:  # else it cancels that
+            self._written = place
+            self._button.setText(_("Show"))
+            self._button.show()
+        self._close.show()
+        self._refusal.start(_WRITTEN_MS)
+
+    def _open_written(self, place: Path) -> None:
+        """Open the file in whatever the desktop has for it, else its folder."""
+        for url in (place, place.absolute().parent):
+            if QDesktopServices.openUrl(QUrl.fromLocalFile(str(url))):
+                return
+        self.refuse(
+            _("Nothing on this desktop opens {0}. It lies in {1}.").format(
+                shown(place.name), shown(place.absolute().parent)
+            )
+        )
 
     def _hide_choices(self) -> None:
         """What is shown is no remark."""
-        self._told = False
+        self._told, self._written = False, None
         for choice in (self._next, self._later, self._close):
             choice.hide()
 
@@ -199,11 +227,15 @@ class AdviceLine(QFrame):
     def _stop_following(self, *_answer: object) -> None:
         self._work = None
         self._progress.setRange(0, 0)
+        self._button.hide()
         self._refresh()
 
     def _go(self) -> None:
         if self._work is not None:
             self._work.cancel()
+            return
+        if self._written is not None:
+            self._open_written(self._written)
             return
         remark = self._remark
         if remark is not None:

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Mapping
 from pathlib import Path
 
 from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QWidget
 
+from lean_sepia.document.habits import with_habits
 from lean_sepia.document.keeping.place import SUFFIX, free_name
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.errors import InUseError, SepiaError
 from lean_sepia.files.gate import file_name
 from lean_sepia.language import _, day, day_and_time
-from lean_sepia.plan.owned import Owned
 from lean_sepia.shelf.shelf import user_folder
 from lean_sepia.ui.kit.dialogs.ask import ask_choice, choose
 from lean_sepia.ui.kit.dialogs.file_filters import projects
@@ -115,8 +115,8 @@ def copy_of(path: Path) -> ProjectStore:
     return ProjectStore.open(place)
 
 
-def new_project(title: str, owns: Iterable[tuple[str, bool]] = ()) -> Path:
-    """Make an empty project in the user's folder, named for its title; `owns` is what the person has to work with.
+def new_project(title: str, habits: Mapping[str, object]) -> Path:
+    """Make an empty project in the user's folder, named for its title; it begins with the habits of the person.
 
     Raises
     ------
@@ -125,8 +125,7 @@ def new_project(title: str, owns: Iterable[tuple[str, bool]] = ()) -> Path:
     """
     name = file_name(title[:_LONGEST_TITLE], SUFFIX)
     path = free_name(user_folder() / "projects" / name)
-    known = {name: has for name, has in owns if name in Owned.model_fields}
-    ProjectStore.create(path, Project(title=path.stem, owns=Owned(**known))).close()
+    ProjectStore.create(path, with_habits(Project(title=path.stem), habits)).close()
     return path
 
 
@@ -139,6 +138,8 @@ def ask_save_copy(window: QWidget, session: Session) -> None:
             session.store.save_copy(place)
         except SepiaError as error:
             session.refused.emit(str(error))
+        else:
+            session.jobs.written.emit(place)
 
 
 def ask_revision(window: QWidget, session: Session) -> None:

@@ -5,8 +5,9 @@ from __future__ import annotations
 import json
 import os
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict, dataclass, field, replace
 from pathlib import Path
+from typing import Any
 
 from lean_sepia.errors import BadInputError
 from lean_sepia.files.gate import read_json, shown, write_whole
@@ -20,7 +21,7 @@ class Settings:
     """Remembered choices; a damaged or missing file means none.
 
     size : of the window; folder : files were last chosen from; rooms : the one last open in each recent project
-    owns : what the person has to work with, as the last project said; a new one begins with it
+    habits : what the last project said of the person: tools, hours, place; a new one begins with it
     px_per_mm : of the screen, as measured with a ruler
     """
 
@@ -30,7 +31,7 @@ class Settings:
     maximised: bool = False
     folder: str = ""
     rooms: tuple[tuple[str, str], ...] = ()
-    owns: tuple[tuple[str, bool], ...] = ()
+    habits: Mapping[str, Any] = field(default_factory=dict)
     px_per_mm: float | None = None
 
     def with_recent(self, path: Path) -> Settings:
@@ -41,11 +42,11 @@ class Settings:
         others = tuple(old for old in self.recent if old != name)
         return replace(self, recent=(name, *others)[:_MOST_RECENT])
 
-    def with_room(self, path: Path, room: str, owns: Mapping[str, bool]) -> Settings:
-        """The same with the room that was last open in a project, and what the person has to work with."""
+    def with_room(self, path: Path, room: str, habits: Mapping[str, Any]) -> Settings:
+        """The same with the room that was last open in a project, and the habits of the person."""
         name = str(path.absolute())
         others = tuple(pair for pair in self.rooms if pair[0] != name and pair[0] in self.recent)
-        return replace(self, rooms=((name, room), *others)[:_MOST_RECENT], owns=tuple(owns.items()))
+        return replace(self, rooms=((name, room), *others)[:_MOST_RECENT], habits=dict(habits))
 
     def room_of(self, path: Path) -> str:
         """The room that was last open in a project; empty where none is remembered."""
@@ -70,7 +71,7 @@ def load_settings() -> Settings:
             tuple(str(name) for name in data["recent"]), bool(data["evening"]),
             (min(int(size[0]), _LARGEST), min(int(size[1]), _LARGEST)) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
             tuple((str(name), str(room)) for name, room in data.get("rooms", ())),
-            tuple((str(name), bool(has)) for name, has in data.get("owns", ())),
+            dict(data["habits"]) if "habits" in data else {"owns": {str(name): bool(has) for name, has in data.get("owns", ())}},
             _px_per_mm(data.get("px_per_mm")),
         )  # fmt: skip
     except (BadInputError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import importlib
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
@@ -75,7 +75,7 @@ class MainWindow(QMainWindow):
         self.workspace: Workspace | None = None
         self._leaving = False
         self.starting = NewProjects(
-            self, self.jobs, lambda path: self.workspace if self.open_project(path) else None, self.refuse, lambda: self.settings.owns
+            self, self.jobs, lambda path: self.workspace if self.open_project(path) else None, self.refuse, self._habits
         )  # fmt: skip
         self._stack = QStackedWidget()
         self.start_page = StartPage(settings.existing())
@@ -218,17 +218,31 @@ class MainWindow(QMainWindow):
         room = self.settings.room_of(path)
         self.workspace = Workspace(session, self.menu, room if room in ROOMS else first_room())
         session.settled.connect(self._refresh_menu)
+        session.settled.connect(self._show_title)
         session.moved.connect(self._follow_project)
         self._stack.addWidget(self.workspace)
         self._stack.setCurrentWidget(self.workspace)
         self.workspace.top_bar.tabs.setFocus()
-        self.setWindowTitle(f"{session.project.title} – Lean Sepia")
+        self._show_title()
         self.settings = self.settings.with_recent(path)
         self._keep_settings()
         if session.opening_note:
             session.refused.emit(session.opening_note)
         self._refresh_menu()
         return True
+
+    def _habits(self) -> Mapping[str, Any]:
+        """What the open project says of the person, else what the last one did."""
+        if self.workspace is None:
+            return self.settings.habits
+        from lean_sepia.document.habits import habits_of
+
+        return habits_of(self.workspace.session.project)
+
+    def _show_title(self) -> None:
+        """Say in the title of the window what is worked on, as it is called now."""
+        if self.workspace:
+            self.setWindowTitle(f"{self.workspace.session.project.title} – Lean Sepia")
 
     def _is_open(self, path: Path) -> bool:
         present = self.workspace.session.store.path if self.workspace else None
@@ -282,8 +296,9 @@ class MainWindow(QMainWindow):
                 typed_in.clearFocus()  # what was typed and not confirmed is an edit too
             if not finished_or_given_up(self, session.jobs) or not saved_or_given_up(self, session):
                 return False
-            owns = session.project.owns.model_dump()
-            self.settings = self.settings.with_room(session.store.path, self.workspace.last_room, owns)
+            self.settings = self.settings.with_room(
+                session.store.path, self.workspace.last_room, self._habits()
+            )
             self._keep_settings()
             self.workspace.session.close()
             self._stack.removeWidget(self.workspace)

@@ -247,6 +247,8 @@ class Pointing(QWidget):
     def _kind_chosen(self) -> None:
         if self.kind.value == OWN:
             self._offer_kinds(self._ask_name())
+        if self.viewer.tool not in ("sample", "brush"):  # who says what it is wants to point at it
+            self.viewer.set_tool("sample")
 
     def _offer_kinds(self, chosen: str | None = None) -> None:
         own = [name for name in (*self.kinds, chosen or "") if name and name not in WEAR_KINDS]

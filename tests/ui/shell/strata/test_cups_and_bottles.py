@@ -112,7 +112,6 @@ def test_what_the_person_owns_rules_what_is_offered(workspace, window, qtbot, tm
     assert boxes["airbrush"].isChecked()
     workspace.session.redo()
     window.close_project()
-    assert dict(window.settings.owns)["airbrush"] is False
     assert window.starting.new_project("Next")
     assert not window.workspace.session.project.owns.airbrush
 

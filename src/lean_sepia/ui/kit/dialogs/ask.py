@@ -82,6 +82,7 @@ def ask_text(parent: QWidget | None, title: str, words: str, yes: str, start: st
     """A line of text; None where the question was closed."""
     field = QLineEdit(start)
     field.setMaxLength(_LONGEST_LINE)
+    field.selectAll()
     question = _Question(parent, title, words, field, yes)  # it owns the field
     return field.text() if question.exec() else None
 

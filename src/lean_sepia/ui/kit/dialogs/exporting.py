@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from pathlib import Path
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
@@ -36,4 +37,13 @@ def ask_export(parent: QWidget, name: str, leaving: Leaving, jobs: Jobs) -> None
     file = f"{export.called(leaving)}{export.ending}"
     place = ask_place(parent, title, file, f"{_(export.kind)} (*{export.ending})")
     if place is not None:
-        jobs.act("write", lambda: lambda _progress: export.write(leaving, place), lambda _answer: None)
+        write_beside(jobs, place, lambda: export.write(leaving, place))
+
+
+def write_beside(jobs: Jobs, place: Path, write: Callable[[], object]) -> None:
+    """Write a file in the background; that it is there is said, and where."""
+
+    def say(_answer: object) -> None:
+        jobs.written.emit(place)
+
+    jobs.act("write", lambda: lambda _progress: write(), say)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import QDialog, QDialogButtonBox, QFormLayout, QWidget
+from PySide6.QtWidgets import QDialog, QDialogButtonBox, QFormLayout, QLineEdit, QWidget
 
 
 class FormDialog(QDialog):
@@ -28,3 +28,6 @@ class FormDialog(QDialog):
         self.buttons.accepted.connect(self.accept)
         self.buttons.rejected.connect(self.reject)
         form.addRow(self.buttons)
+        first = fields[0][1] if fields else None
+        if isinstance(first, QLineEdit):
+            first.selectAll()  # a name is usually to be another

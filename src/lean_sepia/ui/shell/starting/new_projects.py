@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import contextlib
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -28,15 +28,21 @@ class NewProjects(QObject):
     """Begins projects in a window. The core is imported with the first.
 
     opened : opens a project and gives its workspace, None where what is open stays; refuse : says why something was not done
-    owns : what the person has to work with
+    habits : what the person has to work with, when and where
     """
 
     def __init__(
         self, window: QWidget, jobs: Jobs, opened: Callable[[Path], Workspace | None], refuse: Callable[[str], object],
-        owns: Callable[[], Iterable[tuple[str, bool]]],
+        habits: Callable[[], Mapping[str, object]],
     ) -> None:  # fmt: skip
         super().__init__(window)
-        self._window, self._jobs, self._opened, self._refuse, self._owns = window, jobs, opened, refuse, owns
+        self._window, self._jobs, self._opened, self._refuse, self._habits = (
+            window,
+            jobs,
+            opened,
+            refuse,
+            habits,
+        )
 
     def from_photo(self) -> None:
         """Ask for photos and start a project with them."""
@@ -105,7 +111,7 @@ class NewProjects(QObject):
         from lean_sepia.ui.shell.keeping import new_project
 
         try:
-            path = new_project(title, self._owns())
+            path = new_project(title, self._habits())
         except SepiaError as error:
             self._refuse(str(error))
             return None

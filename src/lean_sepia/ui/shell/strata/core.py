@@ -26,7 +26,7 @@ from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, font
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.bands import COLUMN, band_heights, paint_band
 
-_NEAR = 5.0
+_NEAR, _NEAR_ON_COLOUR = 5.0, 2.5
 
 
 @guarded
@@ -88,13 +88,14 @@ class Core(KeyboardRing, QWidget):
         )
 
     def _gap_at(self, x: float, y: float) -> int | None:
-        """Between which bands a point lies, as the number of bands below; beside the core's own colours only."""
-        if x < self._WIDTH or self._dragged:
+        """Between which bands a point lies, as the number of bands below; on the colours nearer to it, for they are dragged."""
+        if self._dragged:
             return None
+        near = _NEAR if x >= self._WIDTH else _NEAR_ON_COLOUR
         edges = [(rect.top(), index + 1) for index, rect in enumerate(self._rects())]
         if edges:
             edges.append((self._rects()[0].bottom(), 0))
-        return next((gap for edge, gap in edges if abs(edge - y) <= _NEAR), None)
+        return next((gap for edge, gap in edges if abs(edge - y) <= near), None)
 
     def show_open(self, above: str | None) -> None:
         """Mark the gap above a coat, or above none, for which a sheet is open; None where none is."""
