@@ -4,11 +4,13 @@ import re
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel
+from PySide6.QtWidgets import QAbstractButton, QComboBox, QFileDialog, QLabel
 
+from lean_sepia.ui.coats.lay_sheet import LaySheet
 from lean_sepia.ui.evidence import evidence_room
+from lean_sepia.ui.shell.strata.core import Core
 
 README = (Path(__file__).parents[2] / "README.md").read_text(encoding="utf-8")
 PLACES = {"locker": (1088, 511), "hull": (560, 606), "strake": (560, 640), "rust": (639, 665)}
@@ -34,6 +36,18 @@ def chosen(box, words):
     box.setCurrentIndex(box.findText(words))
 
 
+def picked(box, words):
+    """Open a dropdown by mouse and take a line of it by key, as a hand does."""
+    QTest.mouseClick(box, LEFT)
+    assert box.view().isVisible()
+    for _line in range(box.count()):
+        if box.view().currentIndex().data() == words:
+            break
+        QTest.keyClick(box.view(), Qt.Key.Key_Down)
+    QTest.keyClick(box.view(), Qt.Key.Key_Return)
+    assert box.currentText() == words
+
+
 def words_in(widget):
     """All that is written in it: labels, buttons, lines of dropdowns."""
     lines = [item.text() for kind in (QLabel, QAbstractButton) for item in widget.findChildren(kind)]
@@ -42,7 +56,11 @@ def words_in(widget):
 
 def check_names(space, room):
     """Every name in italics is written in the room it is said of, in its question, or at the left."""
-    there = [*words_in(space.rooms[room.lower()]), "Hull", "grey of a known lightness"]
+    rooms = [
+        space.rooms[name] for name in (room.lower(), "tone") if name in space.rooms
+    ]  # one step tells of Tone too
+    there = [words for page in (*rooms, space.advice) for words in words_in(page)]
+    there += ["Hull", "grey of a known lightness", "Show"]
     for name in re.findall(r"\*([^*]+)\*", step_of(room)):
         assert " ".join(name.split()) in there, f"{room}: {name}"
 
@@ -59,7 +77,9 @@ def said_of_the_locker(monkeypatch):
     monkeypatch.setattr(evidence_room.AnchorDialog, "exec", fill)
 
 
-def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_locker):
+def test_the_five_minutes_are_true(
+    window, untouched, widget_point, said_of_the_locker, monkeypatch, tmp_path
+):
     space, session = untouched, untouched.session
     viewer = space.rooms["evidence"].viewer
 
@@ -114,14 +134,21 @@ def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_
     QTest.mousePress(wear.viewer, LEFT, NO_KEY, corner)
     QTest.mouseMove(wear.viewer, other)
     QTest.mouseRelease(wear.viewer, LEFT, NO_KEY, other)
-    wear.pointing.kind.choose("rust")
-    pressed(wear, "Point at")
+    picked(wear.pointing.kind, "rust")
     click(wear.viewer, "rust")
     wear.pointing.mm.setValue(38)
     pressed(wear, "Measure")
     pressed(room, "As planned")
     pressed(room, "Lay this wear")
     assert "chips" in [coat.kind for coat in session.project.coats_of("hull")]
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_asked: (str(tmp_path / "marks.pdf"), ""))
+    pressed(room, "Stop marks…")
+    assert (tmp_path / "marks.pdf").read_bytes().startswith(b"%PDF")
+    assert space.advice._text.text() == f"Written: marks.pdf, in {tmp_path}."
+    assert space.advice._button.text() == "Show"
+    space.open_room("tone")
+    pressed(tone, "On photo")
+    space.open_room("wear")
     check_names(space, "Wear")
     # 6
     space.open_room("plan")
@@ -141,3 +168,9 @@ def test_the_five_minutes_are_true(window, untouched, widget_point, said_of_the_
     bench = space.rooms["bench"]
     assert any(tile.text().endswith("drops") for tile in bench.findChildren(QLabel))
     check_names(space, "Bench")
+    # The column at the left
+    core = space.column.findChild(Core)
+    rects = core._rects()
+    edge = QPoint(int(core._WIDTH // 2), round(rects[1].top()))  # on the colours, not beside them
+    QTest.mouseClick(core, LEFT, NO_KEY, edge)
+    assert isinstance(space.sheets.open, LaySheet)
