@@ -113,7 +113,7 @@ def test_bench_timers_count_real_minutes():
     ready = later(AUTUMN.replace(hour=1, minute=30), 120)
     assert left_words(ready, AUTUMN.replace(hour=1, minute=30)) == "2 h 00"
     assert left_words(SPRING.replace(hour=3, minute=30), SPRING.replace(hour=1, minute=45)) == "45:00"
-    assert Timer("s1", "ready", ready, "").key
+    assert Timer("s1", "ready", ready, "", "").key
 
 
 def test_time_at_the_bench_is_real_time_and_can_be_loaded_again():

@@ -110,5 +110,5 @@ def test_a_room_is_a_row(monkeypatch, window, demo, qtbot):
         "lean_sepia.ui.shell.workspace.tell", lambda _parent, _title, words: told.append(words)
     )
     space.show_help()
-    assert told == ["Store: what is kept."]
+    assert told[0].startswith("Store: what is kept.\n")
     assert "Store, " in tabs.accessibleDescription()

@@ -247,12 +247,14 @@ class Timer:
     """A clock that runs since a step was done.
 
     kind : "ready" for what comes next, "closes" for until when it can be worked on, "look" for a look again
+    words : what the time that is left is for; over : what is so when it is over
     """
 
     step: str
     kind: Literal["ready", "closes", "look"]
     moment: datetime
     words: str
+    over: str
 
     @property
     def key(self) -> str:
@@ -272,8 +274,9 @@ def timers(plan: PlanAnswer, steps: Sequence[BenchStep]) -> tuple[Timer, ...]:
             if work[i].done and end is not None and wait > 0:
                 ready.setdefault((i, later(end, wait)), []).append(step.name)
     for (i, moment), names in ready.items():
-        words = _("{0} is ready for {1}").format(work[i].name, "; ".join(names[:_MOST_NAMED]))
-        timer = Timer(work[i].id, "ready", moment, words)
+        pair = work[i].name, "; ".join(names[:_MOST_NAMED])
+        words, over = _("until {0} is ready for {1}").format(*pair), _("{0} is ready for {1}").format(*pair)
+        timer = Timer(work[i].id, "ready", moment, words, over)
         found[timer.key] = timer
     for one in steps:
         step = one.step
@@ -281,15 +284,17 @@ def timers(plan: PlanAnswer, steps: Sequence[BenchStep]) -> tuple[Timer, ...]:
             continue
         until = removable_for(step)
         if until is not None:
-            words = _("{0} can no longer be wiped or drawn out").format(step.name)
-            timer = Timer(step.id, "closes", later(step.end, until), words)
+            words = _("left to wipe or draw out {0}").format(step.name)
+            over = _("{0} can no longer be wiped or drawn out").format(step.name)
+            timer = Timer(step.id, "closes", later(step.end, until), words, over)
             found[timer.key] = timer
         for look in looks_again(step):
             timer = Timer(
                 step.id,
                 "look",
                 later(step.end, look.after_min),
-                _("Look again: {0}").format(f"{step.name}. {_(look.words)}"),
+                _("until you look again at {0}").format(f"{step.name}: {_(look.words)}"),
+                f"{step.name}. {_(look.words)}",
             )
             found[timer.key] = timer
     return tuple(sorted(found.values(), key=lambda timer: timer.moment.timestamp()))

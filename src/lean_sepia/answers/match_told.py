@@ -66,8 +66,10 @@ def _taken_as_hiding(answer: MatchAnswer) -> str:
     coats = max(1, math.ceil(how.hides_coats - _SHORT_OF_A_COAT))
     if coats <= question.coats:
         return ""
-    words = _(
-        "Nothing is said of what lies below: as thick as hides anything, {0} coats laid so. Say what is there, and it is counted."
+    words = ngettext(
+        "Nothing is said of what lies below: as thick as hides anything, {0} coat laid so. Say what is there, and it is counted.",
+        "Nothing is said of what lies below: as thick as hides anything, {0} coats laid so. Say what is there, and it is counted.",
+        coats,
     )
     return words.format(coats)
 
@@ -123,6 +125,6 @@ def sureness(target: Target, recipe: Recipe, how: Behaviour) -> list[str]:
             _("Cheapest to know next: {0}; then ±{1}.").format(what, f"{how.to_know.de00_90:.1f}")
         )
     if recipe.expected_de00 is not None:
-        expected = _("Over the whole range: {0} in the mean.")
+        expected = _("Wherever in its range the true colour lies: off by {0} on average.")
         sentences.append(expected.format(f"{recipe.expected_de00:.1f}"))
     return sentences

@@ -138,9 +138,8 @@ def _combined(samples: Sequence[Sample], role: Role, project: Project) -> Target
     sisters = {photo.prototype for photo in project.photos if photo.prototype}
     origins = sorted({name for s in samples if (name := project.photo(s.photo).prototype)})
     blended = len(sisters) > 1 and origins
-    source = _("{0} samples of {1}").format(_(ROLE_WORDS[role]), where) + (
-        f", {', '.join(origins)}" if blended else ""
-    )
+    words = ngettext("{0} sample of {1}", "{0} samples of {1}", len(samples))
+    source = words.format(_(ROLE_WORDS[role]), where) + (f", {', '.join(origins)}" if blended else "")
     if len(readings) == 1:
         return Target(readings[0].lab, readings[0].de00_90, source, half90=readings[0].half90)
     alike = [tuple(sorted({photo, *(one.id for one in project.developed_alike(photo))})) for photo in photos]

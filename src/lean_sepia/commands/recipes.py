@@ -352,8 +352,10 @@ def fit(shelf: str, swatches: str, out: str, as_json: bool) -> None:
 
     def words() -> str:
         lines = [
-            _(
-                "{0} swatches: predicted within {1:.2f} ΔE00 before, {2:.2f} after (each from the others). Wrote {3}."
+            ngettext(
+                "{0} swatch: predicted within {1:.2f} ΔE00 before, {2:.2f} after (each from the others). Wrote {3}.",
+                "{0} swatches: predicted within {1:.2f} ΔE00 before, {2:.2f} after (each from the others). Wrote {3}.",
+                len(painted),
             ).format(len(painted), before, after, out)
         ]
         if not found.gains:

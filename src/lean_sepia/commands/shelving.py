@@ -9,7 +9,7 @@ import click
 from lean_sepia.commands.answer import json_option, print_answer
 from lean_sepia.commands.given import Number
 from lean_sepia.errors import BadInputError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 
 if TYPE_CHECKING:
     from lean_sepia.photo.swatch_card import CardReading
@@ -40,7 +40,7 @@ def swatch_card(
     print_answer(
         {"pdf": pdf, "layout": layout, "fields": fields},
         as_json,
-        lambda: _("Wrote {0}: {1} fields.").format(pdf, fields),
+        lambda: ngettext("Wrote {0}: {1} field.", "Wrote {0}: {1} fields.", fields).format(pdf, fields),
     )
 
 

@@ -21,7 +21,7 @@ from lean_sepia.colour.lab import lab_from_xyz, lab_slopes
 from lean_sepia.colour.lights import weights
 from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.errors import ShelfError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.paint import Knowledge, Mixture, Paint, Palette
 
@@ -137,7 +137,12 @@ def fit_paints(
             paint,
             K=K[i],
             S=S[i],
-            notes=(*paint.notes, _("refined from {0} swatches").format(problem.count(i))),
+            notes=(
+                *paint.notes,
+                ngettext("refined from {0} swatch", "refined from {0} swatches", problem.count(i)).format(
+                    problem.count(i)
+                ),
+            ),
         )
         for i, paint in enumerate(used)
     }

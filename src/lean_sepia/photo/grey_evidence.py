@@ -167,7 +167,7 @@ def what_greys_tell(ranked: Sequence[SchemeFit]) -> tuple[tuple[Telling, str], .
     said: list[tuple[Telling, str]] = [
         (
             "best",
-            _("{0} fits best: its greys are missed by {1:.1f} L* in the mean").format(
+            _("{0} fits best: its greys are missed by {1:.1f} L* on average").format(
                 best.scheme, best.rms_lightness
             ),
         )

@@ -39,7 +39,7 @@ _COLOUR = (
     Look(20, N_("Acrylic and lacquer dry darker or lighter than they are wet: judge the colour now."), "quick"),
     Look(_MORNING, N_("Judge the colour when it is dry, by daylight."), "slow"),
 )  # fmt: skip
-_DRY_BRUSH = (N_("The brush dry, and the powder in a lid, not in the pot."),)
+_DRY_BRUSH = (N_("The brush dry, and the powder in a lid, not in the jar."),)
 _GONE = (Undo(None, N_("What is scraped off is gone: touch it up with the mix of the coat."), False),)
 
 

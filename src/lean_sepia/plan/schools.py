@@ -54,7 +54,7 @@ SCHOOLS: dict[str, Question] = {
         "rarely": Choice(N_("rarely"), N_("Fewer films, finer detail; what goes wrong goes deeper.")),
         "not-over-matte": Choice(N_("never over matte for pigment"), N_("Pigment holds on matte and vanishes under a varnish."))}),
     "red-lightener": Question(N_("fade of red"), {
-        "by-sample": Choice(N_("decide from samples"), N_("The sheltered and the exposed paint of the photo say where the red went.")),
+        "by-sample": Choice(N_("decide from samples"), N_("The sheltered and the faded paint of the photo say where the red went.")),
         "white": Choice(N_("white"), N_("Faded red is pink.")),
         "greenish": Choice(N_("off-white leaning green"), N_("It takes red lighter without pink."))}),
     "filter-hue": Question(N_("filter hue"), {

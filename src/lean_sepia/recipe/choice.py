@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass
+from math import hypot
 from typing import TypeVar
 
 import numpy.typing as npt
@@ -52,8 +53,10 @@ def offer(
     closest = min(ranked, key=lambda r: r.de00)
     candidates = [(N_("nearest"), closest), (N_("simpler"), sets[0])]
     if closest.expected_de00 is not None:
-        # Right wherever the truth lies within the target's range.
-        candidates.append((N_("surest"), min(sets, key=lambda r: r.expected_de00 or 0.0)))
+        # Least wrong for both that are not known: where in its range the truth lies, and a drop that goes astray.
+        candidates.append(
+            (N_("surest"), min(sets, key=lambda r: hypot(r.expected_de00 or 0.0, r.one_drop_de00)))
+        )
     few = [r for r in sets if len(r.parts) < len(closest.parts)]
     if few:
         candidates.append((N_("fewest bottles"), min(few, key=lambda r: (len(r.parts), r.de00))))

@@ -10,7 +10,7 @@ import numpy.typing as npt
 from lean_sepia.arrays import triple
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import ShelfError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.handling.carriers import CARRIERS
 from lean_sepia.paint.laying import OPAQUE, Laying
 from lean_sepia.paint.media import MEDIA, media_mix
@@ -41,8 +41,9 @@ def why_not_exactly(
     solver = MixSolver(paints, laying, max_paints=5, max_parts=24)
     finer = min(solver.solve(target, progress=progress), key=lambda recipe: recipe.de00)
     if finer.de00 <= max(_CLOSE_DE00, _BETTER_SHARE * best.de00):
-        return _("Coarse parts: {0} bottles in {1} parts come within {2:.1f} of it.").format(
-            len(finer.parts), finer.total_parts, finer.de00
+        bottles = ngettext("{0} bottle", "{0} bottles", len(finer.parts)).format(len(finer.parts))
+        return _("Coarse parts: with {0}, {1} parts in all come within {2:.1f} of it.").format(
+            bottles, finer.total_parts, finer.de00
         )
     away = difference(target, finer.lab)
     return _(

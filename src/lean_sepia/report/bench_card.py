@@ -213,7 +213,7 @@ def _swatches(cut: Strata) -> list[Flowable]:
     story: list[Flowable] = []
     for name, target, predicted in (
         (_("fresh"), cut.targets.fresh, cut.fresh),
-        (_("exposed"), cut.targets.exposed, cut.exposed),
+        (_("faded"), cut.targets.exposed, cut.exposed),
         (_("seen"), cut.targets.seen, cut.seen),
     ):
         if target is None:

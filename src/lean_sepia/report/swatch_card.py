@@ -57,7 +57,11 @@ def swatch_card(fields: int = 12, film_coats: float = 1.0, thinner_share: float 
     _draw_marks(page, layout)
     thinned = _("{0:.0f} % thinner").format(100 * thinner_share) if thinner_share else _("unthinned")
     coats = ngettext("{0} coat", "{0} coats", 1 if film_coats == 1 else 2).format(f"{film_coats:g}")
-    title = _("Swatch card {0} · {1} fields · one film of {2}, {3}")
+    title = ngettext(
+        "Swatch card {0} · {1} field · one film of {2}, {3}",
+        "Swatch card {0} · {1} fields · one film of {2}, {3}",
+        fields,
+    )
     page.words(30, 15, title.format(VERSION, fields, coats, thinned), 11, bold=True)
     for line, words in enumerate(_(said) for said in _ADVICE):
         page.words(30, 20.5 + 3.2 * line, words, 5.4, second=True)

@@ -120,7 +120,7 @@ def test_clocks_follow_from_the_document_and_are_told_once(room, monkeypatch):
     assert ready.moment > datetime.now() + timedelta(minutes=90)  # washed parts dry two hours
     room.clocks.tick(ready.moment + timedelta(seconds=1))
     room.clocks.tick(ready.moment + timedelta(seconds=2))
-    assert [words for _title, words in told if words == ready.words] == [ready.words]
+    assert [words for _title, words in told if words == ready.over] == [ready.over]
 
 
 def test_a_wait_that_was_measured_counts_from_then_on(room, monkeypatch):

@@ -11,7 +11,7 @@ from lean_sepia.answers.strata import coating_of
 from lean_sepia.colour.showing import READABLE_L
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, Project
-from lean_sepia.document.versions import coat_paint
+from lean_sepia.document.versions import coat_paint, medium_of
 from lean_sepia.language import _
 from lean_sepia.paint.film import hiding
 from lean_sepia.paint.media import MEDIA, media_mix
@@ -39,12 +39,22 @@ def whether_it_reads(project: Project, coat: Coat, found: Showing, bottles: Sequ
                     over_white[0], found.mark[0]
                 )
             )
-    nearest = nearest_that_shows(project, coat, bottles)
+    nearest = nearest_that_shows(project, coat, [one for one in bottles if _is_alike(project, coat, one)])
     if nearest is not None:
         said.append(
             _("The nearest bottle that would show is {0}: {1:.1f}.").format(nearest[0].name, nearest[1])
         )
     return said
+
+
+def _is_alike(project: Project, coat: Coat, bottle: Paint) -> bool:
+    """Whether a bottle can stand in for what a coat is of: from a tube for tube oils, from a can for what a can sprays, primer for primer."""
+    own = coat_paint(project, coat)
+    medium = medium_of(project, coat)
+    if medium in MEDIA and MEDIA[medium].tube != MEDIA[bottle.medium].tube:
+        return False
+    use = own.use if own is not None else "paint"
+    return bottle.use in (use, "paint") and bottle.can == (coat.tool == "spray-can")
 
 
 def _over(project: Project, coat: Coat, lab: Lab) -> Lab | None:

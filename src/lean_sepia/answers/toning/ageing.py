@@ -130,7 +130,7 @@ def diagnosis_words(found: Diagnosis) -> list[str]:
     if found.odd == "equal":
         return [
             _(
-                "The exposed sample is as the sheltered one: nothing has faded, or both were taken in the same place."
+                "The faded sample is as the sheltered one: nothing has faded, or both were taken in the same place."
             )
         ]
     said = [_("Explained by {0}.").format(explained_words(found.best))]
@@ -141,7 +141,7 @@ def diagnosis_words(found: Diagnosis) -> list[str]:
     if found.odd == "darker":
         said.append(
             _(
-                "The exposed sample is darker than the sheltered one. Sun lightens: check that the roles are not swapped."
+                "The faded sample is darker than the sheltered one. Sun lightens: check that the roles are not swapped."
             )
         )
     return said

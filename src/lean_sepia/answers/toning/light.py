@@ -146,7 +146,7 @@ def answer(question: LightQuestion) -> LightAnswer:
     odd = ""
     if not ladder.even:
         odd = _(
-            "Steps of {0:.1f} ΔE00 in the mean; whole drops do not allow them more even than to {1} %."
+            "Steps of {0:.1f} ΔE00 on average; whole drops do not allow them more even than to {1} %."
         ).format(ladder.mean, f"{100 * ladder.uneven:.0f}")
     if pre and question.dark is not None:
         shown = _preshaded(question)

@@ -12,7 +12,7 @@ from lean_sepia.paint.ageing import a_step_chalkier
 from lean_sepia.recipe.fades.fade import Goal
 
 WISHES: dict[str, str] = {
-    "sample": N_("as the exposed sample"), "aged": N_("as the other zones aged"), "lighter": N_("this much lighter"),
+    "sample": N_("as the faded sample"), "aged": N_("as the other zones aged"), "lighter": N_("this much lighter"),
     "chalkier": N_("a step chalkier"), "gradient": N_("lighter above than below"),
 }  # fmt: skip
 """What a fade may aim at, in the order in which it is offered."""

@@ -15,7 +15,7 @@ from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.arrays import FloatArray
 from lean_sepia.document.entities.worn import WearClass, WearPlan, WearRecord
 from lean_sepia.document.model import Project
-from lean_sepia.language import N_, _
+from lean_sepia.language import N_, _, ngettext
 from lean_sepia.wear.tools import marks_per_cm2
 
 _CLEARLY_LARGER, _EVEN = 1.3, 0.5
@@ -150,9 +150,11 @@ def verdict_words(verdict: Verdict, model_mm: float | None = None) -> str:
     if verdict.amount == "little" and model_mm:
         more = marks_per_cm2((verdict.asked - verdict.found) / 100, model_mm)
         words.append(
-            _("About {0} more marks of {1} mm on each square centimetre would do.").format(
-                f"{more:.0f}", f"{model_mm:.1f}"
-            )
+            ngettext(
+                "About {0} more mark of {1} mm on each square centimetre would do.",
+                "About {0} more marks of {1} mm on each square centimetre would do.",
+                round(more),
+            ).format(round(more), f"{model_mm:.1f}")
         )
     if verdict.amount == "much":
         words.append(

@@ -176,7 +176,7 @@ def _disagreements(cast: Cast, anchors: Sequence[Anchor], known: Known, missed: 
     if cast.known > 2 and not outliers and misses.mean() > _NOTHING_FITS_DE00:
         worst = int(missed.which[misses.argmax()])
         words = _(
-            "no way of taking a picture explains these anchors: they are missed by {0:.1f} ΔE00 in the mean, anchor {1} by the most; "
+            "no way of taking a picture explains these anchors: they are missed by {0:.1f} ΔE00 on average, anchor {1} by the most; "
             "check what is stated of them, or whether the picture was coloured by hand or turned into a negative"
         )
         said.append(words.format(misses.mean(), worst + 1))

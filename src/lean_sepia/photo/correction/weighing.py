@@ -16,7 +16,7 @@ import numpy as np
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray
 from lean_sepia.colour.even import even_from_lab
 from lean_sepia.colour.srgb import linear_from_srgb, srgb_from_linear
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.photo.correction.believed import (
     EFFECTIVE_WORLDS,
     LEFT_SHARE,
@@ -315,4 +315,6 @@ def _model_name(known: Known | None, others: Sequence[Known]) -> str:
         return _("cast only: balanced by a grey")
     if count <= 1:
         return _("likely developments, balanced by one anchor")
-    return _("likely developments, weighed by {0} anchors").format(count)
+    return ngettext(
+        "likely developments, weighed by {0} anchor", "likely developments, weighed by {0} anchors", count
+    ).format(count)

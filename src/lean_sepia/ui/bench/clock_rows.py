@@ -42,10 +42,11 @@ class ClockRows(Rows):
             t for t in self._timers if -_OLD_MIN < minutes_between(now, t.moment) <= 0 and t.kind == "ready"
         ][-1:]
         for timer in [*passed, *shown]:
+            past = _is_past(timer, now)
             figure = label(left_words(timer.moment, now), "title")
             self._labels.append((timer, figure))
             yield row(figure, None, label(weekday_and_time(timer.moment), "second"))
-            yield label(timer.words, "second", wrap=True)
+            yield label(timer.over if past else timer.words, "second", wrap=True)
         if not shown and not passed:
             yield label(
                 _("No clock runs. They start when a step is done, and go on while the program is closed."),
@@ -58,7 +59,7 @@ class ClockRows(Rows):
         due = [timer for timer in self._timers if _is_past(timer, now) and timer.key not in self._told]
         for timer in due:
             self._told.add(timer.key)
-            self._tell(_KIND_WORDS[timer.kind](), timer.words)
+            self._tell(_KIND_WORDS[timer.kind](), timer.over)
         if due:
             self._draw(now)
             return

@@ -105,7 +105,7 @@ class DraftLines(QObject):
         self._keep_line = sheet.line(
             _("kept"), self.keep, label(_("under varnish"), "second"), None, self.learn
         )
-        self._speck_line = sheet.line(_("specks"), self.speck, label(_("across, in the mean"), "second"))
+        self._speck_line = sheet.line(_("specks"), self.speck, label(_("across, on average"), "second"))
         self._rim_line = sheet.line(_("light rim"), self.rim, self.rim_share)
         self._far_words = label("", "second")
         self._runs_line = sheet.line(_("spread"), self.runs, self.far, self._far_words, None)

@@ -19,7 +19,7 @@ from lean_sepia.colour.words import difference
 from lean_sepia.document.edits.coats import LOWEST
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.profile import RUNS
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.recipe.parts import volume_words
@@ -193,7 +193,7 @@ class LaySheet(Sheet):
         self._strip_words.setVisible(shown)
         self.strip.show_labs(passes, _("The colour after each pass"))
         counts = [*range(min(len(passes), 5)), *([self.lines.passes.value()] if len(passes) > 5 else [])]
-        self._strip_words.setText(_("after {0} passes").format(", ".join(map(str, counts))) if shown else "")
+        self._strip_words.setText(_("passes: {0}").format(", ".join(map(str, counts))) if shown else "")
 
     def _name_it(self) -> None:
         zone = self._session.project.zone(self._zone).name
@@ -206,7 +206,7 @@ class LaySheet(Sheet):
             if self._coat
             else _("Lay it")
             if count == 1
-            else _("Lay it on {0} zones").format(count)
+            else ngettext("Lay it on {0} zone", "Lay it on {0} zones", count).format(count)
         )
         self.others_button.setVisible(self._coat is None)
 

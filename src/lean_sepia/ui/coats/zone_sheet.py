@@ -12,7 +12,7 @@ from lean_sepia.document.edits.zones import change_zone
 from lean_sepia.document.model import Project, Stated, TargetName, Zone
 from lean_sepia.errors import EditError, SepiaError
 from lean_sepia.files.gate import shown
-from lean_sepia.language import N_, _
+from lean_sepia.language import N_, _, ngettext
 from lean_sepia.shelf.shelf_file import read_shelf
 from lean_sepia.ui.coats.colour_line import ColourLine
 from lean_sepia.ui.kit.dialogs.file_filters import shelves
@@ -122,7 +122,13 @@ class ZoneSheet(Sheet):
         self._session.colour_lists.append(found)
         for line in self.targets.values():
             line.renew()
-        self._listed.setText(_("{0}: {1} colours can be typed by name").format(found.name, len(found.fields)))
+        self._listed.setText(
+            ngettext(
+                "{0}: {1} colour can be typed by name",
+                "{0}: {1} colours can be typed by name",
+                len(found.fields),
+            ).format(found.name, len(found.fields))
+        )
 
     def _show_fault(self) -> None:
         faults = [line.fault for line in self.targets.values() if line.fault]

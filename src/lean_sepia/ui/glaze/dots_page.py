@@ -106,21 +106,25 @@ class DotsPage(TintPage):
             *(Stop(oil.lab, names[oil.paint], gap=index == 0) for index, oil in enumerate(palette.oils)),
         ]
         if zone.target is not None:
-            stops.insert(2, Stop(zone.target.lab, _("goal"), apart=True))
+            stops.insert(2, Stop(zone.target.lab, _("target"), apart=True))
         self.strip.show_stops(stops, 1)
         self._oils.fill(self._rows(answer))
         known = {paint.id: paint for paint in answer.question.paints}
         lines = [*answer.remarks, *tint_cautions(known[palette.oils[0].paint], self.kind)]
         self._show_needs(lines)
         dots = sum(oil.count for oil in palette.oils)
-        self._cup.setText(_("{0} dots of a millimetre on 10 cm².").format(dots))
+        self._cup.setText(
+            ngettext(
+                "{0} dot of a millimetre on 10 cm².", "{0} dots of a millimetre on 10 cm².", dots
+            ).format(dots)
+        )
         self.shown.emit(self.as_laid())
 
     def _remark(self, answer: DotAnswer) -> str:
         palette = answer.palette
         said = [_("Places of a square centimetre stray from it by {0:.1f} ΔE00.").format(palette.spread_de00)]
         if palette.de00 is not None:
-            said.insert(0, _("{0:.1f} ΔE00 from the goal.").format(palette.de00))
+            said.insert(0, _("{0:.1f} ΔE00 from the target.").format(palette.de00))
         return " ".join(said)
 
     def _rows(self, answer: DotAnswer) -> Iterator[Item]:

@@ -27,7 +27,7 @@ from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.session import Session
 
-_STAGE_WORDS = {"seen": N_("as a whole"), "exposed": N_("as it is faded"), "fresh": N_("as it was fresh")}
+_STAGE_WORDS = {"seen": N_("as seen"), "exposed": N_("faded"), "fresh": N_("fresh")}
 
 
 class FiltersPage(TintPage):
@@ -65,7 +65,7 @@ class FiltersPage(TintPage):
         on.addWidget(self.together, 0, Qt.AlignmentFlag.AlignTop)
         body.addLayout(on)
         self.rows = RampRows()
-        self.rows.foot = _("In each field, left to right: before, after, the goal.")
+        self.rows.foot = _("In each field, left to right: before, after, the target.")
         self.rows.chosen.connect(lambda _index: self._show_choice())
         body.addWidget(self.rows, 1)
         self.lay = button(_("Lay this filter"), "main", _("Every zone shown gets a filter coat"))
@@ -84,7 +84,7 @@ class FiltersPage(TintPage):
         for item in (self._strip, self._numbers, self._strip_words):
             self._passes_panel.add(item)
         self.side.addWidget(self._passes_panel)
-        contrast = Panel(_("Difference from the goal"), "ΔE00")
+        contrast = Panel(_("Difference from the target"), "ΔE00")
         self._contrast = Rows(spacing=4)
         contrast.add(self._contrast)
         contrast.seen_with(self._contrast.filled)
@@ -216,7 +216,7 @@ class FiltersPage(TintPage):
         self.lay.setEnabled(one is not None)
         self.shown.emit(self.as_laid())
         if one is None:
-            words = _("The zones stay as painted, {0} from their goals in the mean.").format(
+            words = _("The zones stay as painted, {0} from their targets on average.").format(
                 f"{answer.none_mean:.1f}"
             )
             gain = answer.none_mean - min(f.glaze.de00_mean for f in answer.filters)
@@ -248,11 +248,11 @@ class FiltersPage(TintPage):
         zones, better = answer.question.zones, answer.none_mean - one.glaze.de00_mean
         said = []
         if answer.question.together:
-            said.append(_("Draws the zones together, {0} nearer in the mean.").format(f"{better:.1f}"))
+            said.append(_("Draws the zones together, {0} nearer on average.").format(f"{better:.1f}"))
         elif any(zone.target for zone in zones):
             words = ngettext(
                 "Brings {0} zone nearer to its target, by {1}.",
-                "Brings {0} zones nearer to their targets, by {1} in the mean.",
+                "Brings {0} zones nearer to their targets, by {1} on average.",
                 len(zones),
             )
             if better < HELPS_DE00:
@@ -271,7 +271,9 @@ class FiltersPage(TintPage):
         if one.contrast_kept is not None:
             kept = 100 * one.contrast_kept
             said.append(
-                _("Of the contrast between zones {0} % is left where least is.").format(f"{kept:.0f}")
+                _("Where the zones come nearest to each other, {0} % of their contrast is left.").format(
+                    f"{kept:.0f}"
+                )
             )
         return " ".join(said)
 

@@ -180,11 +180,6 @@ class NoteBox(QPlainTextEdit):
         self.editing_finished.emit()
 
 
-def counted(count: int, one: str, many: str) -> str:
-    """`one` for a single thing, else `many` with the count in place of {0}."""
-    return one if count == 1 else many.format(count)
-
-
 class KeyboardRing:
     """For painted widgets: `ring` is set while the focus came by keyboard or a key was used since."""
 

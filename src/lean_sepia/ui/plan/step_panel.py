@@ -9,7 +9,7 @@ from PySide6.QtCore import Signal
 from lean_sepia.answers.bench import span
 from lean_sepia.answers.plan import Clocks, PlanAnswer
 from lean_sepia.answers.working.stretches import numbers_of
-from lean_sepia.language import _, clock, day, weekday_and_time
+from lean_sepia.language import _, clock, day, ngettext, weekday_and_time
 from lean_sepia.plan.care.cautions import cautions
 from lean_sepia.plan.step import PlanStep
 from lean_sepia.ui.kit.diamond import Diamond
@@ -56,7 +56,10 @@ class StepPanel(Panel):
             else ", ".join(self._session.project.zone(z).short for z in step.zones)
         )
         self.set_caption(
-            _("Step {0}").format(number), zones if len(zones) < 20 else _("{0} parts").format(len(step.zones))
+            _("Step {0}").format(number),
+            zones
+            if len(zones) < 20
+            else ngettext("{0} zone", "{0} zones", len(step.zones)).format(len(step.zones)),
         )
         self._title.setText(step.name)
         self._body.fill(self._rows(step, answer, clocks))

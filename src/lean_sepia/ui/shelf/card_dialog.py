@@ -10,7 +10,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.media import MEDIA
 from lean_sepia.paint.paint import FINISH_WORDS, FINISHES
 from lean_sepia.photo.swatch_card import CardReading, FieldReading
@@ -63,7 +63,8 @@ class CardDialog(TitledDialog):
 
     def __init__(self, reading: CardReading, taken_ids: set[str], parent: QWidget | None = None) -> None:
         doubtful = sum(bool(field.doubt) for field in reading.fields)
-        words = _("{0} fields found.").format(len(reading.fields))
+        count = len(reading.fields)
+        words = ngettext("{0} field found.", "{0} fields found.", count).format(count)
         if doubtful:
             words += _(" {0} of them should be looked at.").format(doubtful)
         super().__init__(_("Paints of the swatch card"), words, parent=parent)

@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.arrays import triple
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.paint.fit import Fit
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.dialogs.titled_dialog import TitledDialog
-from lean_sepia.ui.kit.panel import counted, label, row, rule
+from lean_sepia.ui.kit.panel import label, row, rule
 from lean_sepia.ui.kit.swatch import Fields
 
 
@@ -24,7 +24,7 @@ class LearntDialog(TitledDialog):
         better = _("Mixtures are predicted better.")
         nothing = _("Nothing is gained: the swatches contradict each other, or say too little.")
         super().__init__(_("What the swatches teach"), better if fit.gains else nothing, parent=parent)
-        swatches = counted(len(numbers), _("One swatch"), _("{0} swatches"))
+        swatches = ngettext("{0} swatch", "{0} swatches", len(numbers)).format(len(numbers))
         self.words = label(
             _("{0}: out by {1} ΔE00 before; {2} now, each predicted from the others alone.").format(
                 swatches, f"{fit.before_de00:.1f}", f"{fit.after_de00:.1f}"

@@ -72,6 +72,17 @@ class AdviceLine(QFrame):
         self._refusal = QTimer(self)
         self._refusal.setSingleShot(True)
         self._refusal.timeout.connect(self._refresh)
+        self._lay_out()
+        session.settled.connect(self._refresh)
+        session.advised.connect(self._refresh)
+        session.zone_changed.connect(self._offer)
+        session.refused.connect(self.refuse)
+        session.jobs.failed.connect(self.refuse)
+        session.jobs.written.connect(self.tell_written)
+        session.jobs.busy_changed.connect(self._progress.setVisible)
+        self._refresh()
+
+    def _lay_out(self) -> None:
         line = QHBoxLayout()
         line.setContentsMargins(20, 0, 18, 0)
         line.setSpacing(10)
@@ -85,14 +96,6 @@ class AdviceLine(QFrame):
         layout.setSpacing(0)
         layout.addWidget(self._progress)
         layout.addLayout(line, 1)
-        session.settled.connect(self._refresh)
-        session.advised.connect(self._refresh)
-        session.zone_changed.connect(self._offer)
-        session.refused.connect(self.refuse)
-        session.jobs.failed.connect(self.refuse)
-        session.jobs.written.connect(self.tell_written)
-        session.jobs.busy_changed.connect(self._progress.setVisible)
-        self._refresh()
 
     def sizeHint(self) -> QSize:
         return QSize(400, max(_HEIGHT, super().sizeHint().height()))

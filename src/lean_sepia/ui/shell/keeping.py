@@ -8,7 +8,7 @@ from pathlib import Path
 from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QWidget
 
-from lean_sepia.document.habits import with_habits
+from lean_sepia.document.keeping.habits import with_habits
 from lean_sepia.document.keeping.place import SUFFIX, free_name
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore

@@ -71,11 +71,19 @@ def load_settings() -> Settings:
             tuple(str(name) for name in data["recent"]), bool(data["evening"]),
             (min(int(size[0]), _LARGEST), min(int(size[1]), _LARGEST)) if size else None, bool(data.get("maximised")), str(data.get("folder", "")),
             tuple((str(name), str(room)) for name, room in data.get("rooms", ())),
-            dict(data["habits"]) if "habits" in data else {"owns": {str(name): bool(has) for name, has in data.get("owns", ())}},
+            _habits(data),
             _px_per_mm(data.get("px_per_mm")),
         )  # fmt: skip
     except (BadInputError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
         return Settings()
+
+
+def _habits(data: Mapping[str, Any]) -> dict[str, Any]:
+    """What is remembered of the person; before there were habits, only what they own was."""
+    if "habits" in data:
+        return dict(data["habits"])
+    owns = {str(name): bool(has) for name, has in data.get("owns", ())}
+    return {"owns": owns} if owns else {}
 
 
 def _px_per_mm(value: object) -> float | None:

@@ -235,7 +235,7 @@ class MainWindow(QMainWindow):
         """What the open project says of the person, else what the last one did."""
         if self.workspace is None:
             return self.settings.habits
-        from lean_sepia.document.habits import habits_of
+        from lean_sepia.document.keeping.habits import habits_of
 
         return habits_of(self.workspace.session.project)
 

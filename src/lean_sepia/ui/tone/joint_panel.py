@@ -73,7 +73,7 @@ class JointPanel(Panel):
             self.found = found
             names = {paint.id: paint.name for paint in self._session.shelf.paints()}
             best = names.get(found[0].options[0].paint, "")
-            self._words.setText(_("{0} in every zone: {1:.1f} ΔE00 off in the mean, {2:.1f} at worst.").format(
+            self._words.setText(_("{0} in every zone: {1:.1f} ΔE00 off on average, {2:.1f} at most.").format(
                 best, found[0].de00_mean, found[0].de00_worst
             ))  # fmt: skip
             self._lines.fill(self._rows(names))

@@ -272,7 +272,9 @@ class ToneRoom(RoomPage):
             if fade.wiped is not None:
                 said = _("A veil of {1}, drawn out from dots.")
             self._statement.setText(said.format(fade.mists, self._name(fade), self._parts(fade)))
-        off = _("As laid, {0:.1f} ΔE00 from the goal: {1}.").format(fade.option.de00, question.target.source)
+        off = _("As laid, {0:.1f} ΔE00 from the target: {1}.").format(
+            fade.option.de00, question.target.source
+        )
         path, following = fade.path, fade.mists + 1
         if path.stop > fade.mists:
             off += " " + ngettext(
@@ -287,7 +289,7 @@ class ToneRoom(RoomPage):
             way = _("this red fades to pink") if school == "white" else _("this red stays red as it fades")
             off += " " + (_("The samples say that {0}.") if decided else _("As you work: {0}.")).format(way)
         if question.target.lab[0] < question.before[0] - 1 and change.de00 > 1:
-            off += " " + _("The goal is darker than the base: this is a shade, not a fade.")
+            off += " " + _("The target is darker than the base: this is a shade, not a fade.")
         both = strata_of(laid, question.zone).ends if laid is not None else None
         if both is not None:
             top, foot = sorted((end[0] for end in both), reverse=True)
@@ -304,7 +306,7 @@ class ToneRoom(RoomPage):
         chosen = list(range(count)) if count <= _FIELDS else [0, *range(max(1, count - _FIELDS + 1), count)]
         stops = [Stop(path.labs[n], _("before") if n == 0 else _("after {0}").format(n)) for n in chosen]
         sure = f" ±{question.target.de00_90:.1f}" if question.target.de00_90 else ""
-        goal = _("exposed") if question.target.de00_90 is not None else _("goal")
+        goal = _("faded") if question.target.de00_90 is not None else _("target")
         asked = triple(question.goal.beside(np.array([fade.option.lab]))[0])
         stops.append(Stop(asked, goal + sure, apart=True))
         self.strip.show_stops(stops, chosen.index(fade.mists) if fade.mists in chosen else None)
@@ -324,10 +326,10 @@ class ToneRoom(RoomPage):
         ]  # fmt: skip
         target = answer.question.target
         radius = target.de00_90 or 0.0
-        points = [Point(answer.question.before, "round", _("base")), Point(target.lab, "square", _("goal"))]
+        points = [Point(answer.question.before, "round", _("base")), Point(target.lab, "square", _("target"))]
         points += [Point(lab, "round") for lab in fade.path.labs[1 : fade.mists + 1]]
         self._plane.show_colours(points, ways, (target.lab, radius, radius) if radius else None)
-        self._plane_words.setText(_("Thick: the chosen one, a dot for each mist. Square: the goal."))
+        self._plane_words.setText(_("Thick: the chosen one, a dot for each mist. Square: the target."))
 
     def _foot(self) -> float | None:
         return self._aim.foot if self._aim else None

@@ -13,7 +13,7 @@ from lean_sepia.answers.wearing.told import heeded
 from lean_sepia.colour.words import colour_name
 from lean_sepia.colour.written import is_colour
 from lean_sepia.document.entities.worn import MOST_PLANNED, PlannedWear, WearPlan
-from lean_sepia.language import _
+from lean_sepia.language import _, ngettext
 from lean_sepia.ui.kit.dialogs.ask import ask_text
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row, rule
@@ -117,7 +117,7 @@ def _remarks(shown: WearRow) -> Iterator[str]:
     if is_colour(draft.of):
         made_of = _("{0}, no bottle is on the shelf").format(colour_name(shown.wanted).capitalize())
     laid = ", ".join(part for part in (made_of, draft.thinned) if part)
-    passes = _("{0} passes").format(draft.passes) if draft.passes > 1 else _("1 pass")
+    passes = ngettext("{0} pass", "{0} passes", draft.passes).format(draft.passes)
     size = _("{0} mm on the model, {1} a square centimetre").format(
         f"{shown.model_mm:.2g}", f"{made.per_cm2:.2g}"
     )

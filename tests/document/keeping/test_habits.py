@@ -3,7 +3,7 @@
 import pytest
 
 from lean_sepia.document.edits.planning import set_owned
-from lean_sepia.document.habits import habits_of, with_habits
+from lean_sepia.document.keeping.habits import habits_of, with_habits
 from lean_sepia.document.model import Project
 from lean_sepia.plan.owned import Owned
 
