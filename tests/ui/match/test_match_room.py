@@ -16,7 +16,7 @@ from lean_sepia.ui.match.substitute_dialog import SubstituteDialog
 def test_the_range_of_the_photo_gives_an_expected_difference(room):
     recipe = room.answer.choices[0].recipe
     assert recipe.expected_de00 > recipe.de00
-    assert f"{recipe.expected_de00:.1f} in the mean" in room._remark.text()
+    assert f"off by {recipe.expected_de00:.1f} on average" in room._remark.text()
 
 
 def test_a_colour_out_of_reach_is_explained(workspace):
