@@ -88,13 +88,13 @@ def test_the_five_minutes_are_true(
 
     # 1
     evidence = space.rooms["evidence"]
-    pressed(evidence, "Known grey")
+    pressed(evidence, "Grey")
     click(viewer, "locker")
     assert evidence._state.text() == "corrected"
     session.choose_zone("hull")
     for role, place in (("faded", "hull"), ("sheltered", "strake")):
         chosen(evidence.samples.role, role)
-        pressed(evidence, "Sample")
+        pressed(evidence, "Disc")
         click(viewer, place)
     faded, sheltered = session.project.samples
     of_any_kind, of_a_slide = map(float, re.findall(r"about ±(\d+)", step_of("Evidence")))

@@ -14,7 +14,6 @@ from math import comb
 
 import numpy as np
 import numpy.typing as npt
-from scipy.special import ndtri
 
 from lean_sepia.arrays import BoolArray, FloatArray, IntArray, triple
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -34,6 +33,7 @@ from lean_sepia.recipe.mixture_table import (
     local_metric,
     no_progress,
 )
+from lean_sepia.recipe.normal_points import normal_points
 from lean_sepia.recipe.parts import reduced, stray_drops
 from lean_sepia.recipe.pool import Pool, first_of_each, joined, least, once
 
@@ -359,7 +359,7 @@ class MixSolver:
         }
         expected = None
         if half90 is not None:
-            possible = goal + _normal_points() * half90 / _Z90
+            possible = goal + normal_points(_SPREAD_POINTS) * half90 / _Z90
             expected = delta_e00(pool.labs[:, None], possible).mean(axis=1)
         answer = []
         for i, row in enumerate(pool.parts):
@@ -379,15 +379,6 @@ class MixSolver:
                 )
             )
         return answer
-
-
-def _normal_points() -> FloatArray:
-    """Evenly spread points (64, 3) of the standard normal distribution, the same in every run."""
-    from scipy.stats import qmc  # half a second, which no start should pay
-
-    return np.asarray(
-        ndtri(qmc.Sobol(3, scramble=True, rng=np.random.default_rng(64)).random(_SPREAD_POINTS))
-    )
 
 
 def one_per_bottle_set(recipes: Sequence[Recipe]) -> list[Recipe]:

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtWidgets import QPushButton
 
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.model import AnchorMark
@@ -84,8 +85,7 @@ def test_viewer_zooms_and_pans(workspace, qtbot):
 def test_a_polygon_is_drawn_corner_by_corner_and_closed_on_its_first(untouched, qtbot, widget_point):
     room = untouched.rooms["evidence"]
     untouched.session.choose_zone("house")
-    room.samples.shape.setCurrentIndex(1)
-    room.viewer.set_tool("sample")
+    room.samples.tools.buttons["polygon"].click()
     assert room.viewer.tool == "polygon"
     for x, y in ((600, 505), (700, 505), (700, 540), (600, 540), (600, 505)):
         qtbot.mouseClick(room.viewer, Qt.MouseButton.LeftButton, pos=widget_point(room.viewer, x, y))
@@ -100,8 +100,7 @@ def test_a_polygon_is_drawn_corner_by_corner_and_closed_on_its_first(untouched, 
 def test_a_brush_stroke_is_one_sample(untouched, qtbot, widget_point):
     room = untouched.rooms["evidence"]
     untouched.session.choose_zone("house")
-    room.samples.shape.setCurrentIndex(2)
-    room.viewer.set_tool("sample")
+    room.samples.tools.buttons["brush"].click()
     start, end = widget_point(room.viewer, 600, 520), widget_point(room.viewer, 700, 520)
     qtbot.mousePress(room.viewer, Qt.MouseButton.LeftButton, pos=start)
     qtbot.mouseMove(room.viewer, (start + end) / 2)
@@ -145,7 +144,7 @@ def test_a_known_length_gives_the_scale(workspace, qtbot, monkeypatch):
         "lean_sepia.ui.wear.pointing.ask_number",
         lambda *given, **more: asked.append((given, more)) or 12_000.0,
     )
-    room.pointing.buttons["length"].click()
+    next(b for b in room.pointing.findChildren(QPushButton) if b.text() == "Known length").click()
     assert room.viewer.tool == "length"
     room.viewer.length_drawn.emit(100.0, 600.0, 500.0, 900.0)
     assert room.pointing.mm.value() == pytest.approx(24.0)

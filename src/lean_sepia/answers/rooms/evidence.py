@@ -125,7 +125,7 @@ HELP = N_(
     "1. Mark something known: a grey card, white lettering. The cast is taken out.\n"
     "2. Choose a zone at the left and a role, then click its paint in the photo.\n"
     "Each sample says within how much the true colour lies, 9 times in 10.\n\n"
-    "With the photo in focus: L look, S sample, N known grey, K known colour, C chart, A area, T straighten; "
+    "With the photo in focus: L look, S disc, P outline, B stroke, A area, N known grey, K known colour, C chart, T straighten; "
     "plus and minus zoom, 0 fits, arrows move, Return places, Esc leaves the tool."
 )
 ROOM = RoomNature(

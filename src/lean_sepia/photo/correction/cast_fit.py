@@ -18,11 +18,14 @@ def fit_cast(
     anchors: Sequence[Anchor],
     kind: PictureKind = "unknown",
     beside: Sequence[tuple[Pixels, Sequence[Anchor]]] = (),
+    *,
+    checked: bool = True,
 ) -> Cast:
     """Fit the correction to the anchors on a picture; none leaves the picture as found.
 
     kind : what kind of picture it is stated to be
     beside : further pictures of the same camera or the same scan, with their anchors: they share how it was developed
+    checked : whether anchors are held out and doubted too, which takes several times as long and changes no colour
 
     Raises
     ------
@@ -37,7 +40,7 @@ def fit_cast(
         return Cast(kind=kind)
     known = known_from(anchors, patches, shown_colours(pixels)) if anchors else None
     cast = fitted(known, others, kind)
-    return doubts(cast, anchors, patches, known) if known is not None else cast
+    return doubts(cast, anchors, patches, known) if known is not None and checked else cast
 
 
 def _read(pixels: Pixels, anchors: Sequence[Anchor]) -> list[Patch]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QPushButton
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from lean_sepia.answers.evidence import outline_of, patch_of
 from lean_sepia.arrays import triple
@@ -21,6 +21,8 @@ from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.photo.seen_photo import Seen
+from lean_sepia.ui.photo.tool_row import ToolRow
+from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.session import Session
 
 
@@ -30,9 +32,19 @@ class CastPanel(Panel):
     edit_wanted = Signal(object)
     remove_wanted = Signal(str)
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, viewer: PhotoViewer, kind: QWidget) -> None:
         super().__init__()
         self.set_caption(_("Cast"))
+        self.add(kind)
+        self.tools = ToolRow(
+            viewer,
+            (
+                ("grey", _("Grey"), _("Click something grey or white (N)")),
+                ("known", _("Colour"), _("Click something whose colour is known (K)")),
+                ("chart", _("Chart"), _("Click the corners of a chart of 24 patches (C)")),
+            ),
+        )
+        self.add(row(label(_("Known"), "second"), None, self.tools, spacing=6))
         self._session = session
         self.words, self.detail = label("", "title", wrap=True), label("", "second", wrap=True)
         self._anchors = Rows(spacing=2)
@@ -57,7 +69,7 @@ class CastPanel(Panel):
             self.words.setText(_("As found."))
             self.detail.setText(
                 _(
-                    "Mark something grey or white with Known grey, or something whose colour you know. Without one a colour can be 20 out."
+                    "Mark something known: grey or white with Grey, or something whose colour you know. Without one a colour can be 20 out."
                 )
                 + (f" {guess_words(seen)}" if seen is not None and guess_words(seen) else "")
             )

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from functools import partial
-
 from PySide6.QtCore import QPointF
-from PySide6.QtWidgets import QButtonGroup, QCheckBox, QHBoxLayout
+from PySide6.QtWidgets import QCheckBox
 
 from lean_sepia.answers.evidence import (
     Outline,
@@ -18,6 +16,7 @@ from lean_sepia.document.edits.zones import locate_feature
 from lean_sepia.document.model import AnchorMark, Project, Sample, Shape
 from lean_sepia.language import _
 from lean_sepia.photo.patch import disc_patch
+from lean_sepia.photo.preview import CorrectionTable
 from lean_sepia.photo.pyramid import Pyramid
 from lean_sepia.photo.sample import sample_patch
 from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
@@ -37,7 +36,8 @@ from lean_sepia.ui.photo.light_veil import LightVeil
 from lean_sepia.ui.photo.loupe import Loupe, Place
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen, first_look, prepare
-from lean_sepia.ui.photo.tools import SAMPLE_TOOLS, TOOL_KEYS, Tool
+from lean_sepia.ui.photo.tool_row import ToolRow
+from lean_sepia.ui.photo.tools import TOOL_KEYS
 from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
@@ -53,6 +53,9 @@ class EvidenceRoom(RoomPage):
         self._photo_id = ""
         self.edits = PhotoEdits(session, self)
         self.edits.photo_added.connect(self.choose_photo)
+        self._first_shown = False
+        self.edits.first_known.connect(self._show_first)
+        session.jobs.failed.connect(self._show_no_first)
         self.viewer = PhotoViewer()
         self.viewer.empty_words = _(
             "Drop photos of the prototype here, or add them below.\nA photo with something grey or white in it is worth most."
@@ -109,54 +112,31 @@ class EvidenceRoom(RoomPage):
         self.development = Development(self)
         self.development.kind_stated.connect(self.edits.state_kind)
         self.development.usual_wanted.connect(self.edits.toggle_usual)
-        head = row(
-            self._title,
-            self._subtitle,
-            self.development.kind,
-            self._details,
-            4,
-            self._state,
-            self.as_found,
-            4,
-            self.lights,
-            self.clipped,
+        looking = ToolRow(
+            self.viewer,
+            (
+                ("look", _("Look"), _("Key L, with the photo in focus; Esc leaves a tool")),
+                ("straighten", _("Straighten"), _("Click the corners of a rectangle in truth (T)")),
+            ),
         )
+        head = row(
+            self._title, self._subtitle, self._state, self._details, looking, self.as_found, self.lights, self.clipped
+        )  # fmt: skip
         head.setStretch(1, 1)
         self.centre.addLayout(head)
-        self.centre.addLayout(self._tool_row())
         self.centre.addWidget(self.viewer, 1)
         self.sheet = DatedLine(self.session)
         self.sheet.chosen.connect(self.choose_photo)
         self.sheet.photos_wanted.connect(self.photos_wanted)
         self.centre.addWidget(self.sheet)
 
-    def _tool_row(self) -> QHBoxLayout:
-        self._tools = QButtonGroup(self)
-        self._tools.setExclusive(True)
-        buttons = []
-        tool: Tool
-        for tool, words, key in (
-            ("look", _("Look"), "L"), ("sample", _("Sample"), "S"), ("grey", _("Known grey"), "N"),
-            ("known", _("Known colour"), "K"), ("chart", _("Chart"), "C"), ("area", _("Area"), "A"),
-            ("straighten", _("Straighten"), "T"),
-        ):  # fmt: skip
-            choice = button(words, "tool", _("Key {0}, with the photo in focus").format(key))
-            choice.setCheckable(True)
-            choice.setChecked(tool == "look")
-            choice.clicked.connect(partial(self.viewer.set_tool, tool))
-            choice.setProperty("tool", tool)
-            self._tools.addButton(choice)
-            buttons.append(choice)
-        return row(*buttons, None, spacing=6)
-
     def _build_side(self) -> None:
-        self.cast_panel = CastPanel(self.session)
+        self.cast_panel = CastPanel(self.session, self.viewer, self.development.kind)
         self.cast_panel.edit_wanted.connect(self._edit_anchor)
         self.cast_panel.remove_wanted.connect(self.edits.remove_anchor)
         self.cast_panel.add(self.development.guesses)
         self.greys = GreysPanel(self.session)
-        self.samples = SamplesPanel(self.session)
-        self.samples.shape_changed.connect(lambda _shape: self._use_shape())
+        self.samples = SamplesPanel(self.session, self.viewer)
         self.samples.radius_changed.connect(self._set_radius)
         self.samples.looked_at.connect(self._look_at)
         self.shares = SharesPanel(self.session)
@@ -231,11 +211,25 @@ class EvidenceRoom(RoomPage):
     def _show_seen(self, seen: Seen) -> None:
         if seen.photo.id != self._photo_id:
             return  # another photo was chosen, or this one removed, while it was read
-        self.edits.seen = seen
+        self.edits.seen, self._first_shown = seen, False
         self.viewer.show_picture(seen.pyramid, seen.correction)
         self._show_cast(seen)
         self._show_state()
         self._show_lights()
+
+    def _show_first(self, project: Project, photo_id: str, correction: CorrectionTable | None) -> None:
+        """Show a photo as what was just changed corrects it, while its anchors are checked and its samples read anew."""
+        if self.seen is not None and self.seen.photo.id == photo_id == self._photo_id:
+            self.viewer.show_picture(self.seen.pyramid, correction)
+            self._show_marks(project)
+            self._state.setText(_("checking…"))
+            self._first_shown = True
+
+    def _show_no_first(self, _why: str) -> None:
+        """What was changed could not be: show the photo as it is."""
+        if self._first_shown and self.seen is not None:
+            self._show_seen(self.seen)
+            self._show_marks(self.session.project)
 
     def _show_lights(self) -> None:
         """Offer the map of mixed light where greys disagree, and show it where it is wanted."""
@@ -287,12 +281,7 @@ class EvidenceRoom(RoomPage):
     # What the user does
 
     def _tool_changed(self, tool: str) -> None:
-        shown = "sample" if tool in SAMPLE_TOOLS.values() else tool
         self.shares.show_shares(self._photo_id, tool == "area")
-        for choice in self._tools.buttons():
-            choice.setChecked(choice.property("tool") == shown)
-        if tool == "sample" and self.samples.shape.currentData() != "disc":
-            self.viewer.set_tool(SAMPLE_TOOLS[self.samples.shape.currentData()])
 
     def _set_radius(self, value: float) -> None:
         self.viewer.radius = value
@@ -383,10 +372,6 @@ class EvidenceRoom(RoomPage):
         if self.seen is not None and sample.photo == self.seen.photo.id:
             self._looked_at = sample.id
             self.viewer.show_left_out(patch_of(self.seen.picture.pixels, outline_of(sample)).left_out)
-
-    def _use_shape(self) -> None:
-        if self.viewer.tool in ("sample", "polygon", "brush"):
-            self.viewer.set_tool(SAMPLE_TOOLS[self.samples.shape.currentData()])
 
     def _edit_photo(self) -> None:
         photo = self.session.project.photo(self._photo_id)

@@ -30,7 +30,7 @@ from lean_sepia.photo.stated.picture_kind import KIND_WORDS, PictureKind
 from lean_sepia.photo.stated.roles import Role
 from lean_sepia.ui.kit.job import Progress, Work
 from lean_sepia.ui.photo.pictures import Pictures
-from lean_sepia.ui.photo.seen_photo import Seen, cast_with
+from lean_sepia.ui.photo.seen_photo import Seen, cast_with, first_correction
 from lean_sepia.ui.shell.session import Session
 
 
@@ -58,6 +58,9 @@ class PhotoEdits(QObject):
     """Works on the photo in `seen`, which its room sets; nothing happens while none is seen."""
 
     photo_added = Signal(str)
+    first_known = Signal(
+        object, str, object
+    )  # a document to be, a photo in it and how it is corrected, before its samples are read
 
     def __init__(self, session: Session, parent: QObject) -> None:
         super().__init__(parent)
@@ -303,7 +306,13 @@ class PhotoEdits(QObject):
                 return None
             before[:] = [project]
             after = describe_photo(project, changed)
-            return lambda _progress: resampled(after, photo_id, pictures)
+
+            def read(_progress: Progress) -> tuple[list[Sample], list[Region]]:
+                beside = alike(after, photo_id)
+                self.first_known.emit(after, photo_id, first_correction(pictures, changed, beside))
+                return resampled(after, photo_id, pictures)
+
+            return read
 
         def fitted(photo: Photo, answer: tuple[list[Sample], list[Region]]) -> bool:
             if session.project is not before[0]:

@@ -23,41 +23,52 @@ from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Chip
 from lean_sepia.ui.photo.seen_photo import Seen
+from lean_sepia.ui.photo.tool_row import ToolRow
+from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.shell.session import Session
 
 _LIST_HEIGHT = 116  # three samples: a low window scrolls the column rather than hide them
-_ROLE_WIDTH, _SHAPE_WIDTH = 84, 82
+_ROLE_WIDTH = 84
 
 
 class SamplesPanel(Panel):
     """A list with a chip, a range and a cross each; above it role, shape and size of the next."""
 
-    shape_changed = Signal(str)
     radius_changed = Signal(float)
     looked_at = Signal(object)
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, viewer: PhotoViewer) -> None:
         super().__init__()
         self.set_caption(_("Samples"))
         self._session = session
-        self.role, self.shape = ChoiceBox(), ChoiceBox()
+        self.role = ChoiceBox()
         for role in ROLES:
             self.role.addItem(_(ROLE_WORDS[role]), role)
         self.role.setAccessibleName(_("Role of the next sample"))
         hint(self.role, _("What the next sample shows: the base coat, a faded or a sheltered place, rust"))
-        for words, shape in (
-            (_("disc"), "disc"),
-            (_("polygon"), "polygon"),
-            (_("brush"), "brush"),
-        ):
-            self.shape.addItem(words, shape)
-        self.shape.setAccessibleName(_("Shape of the next sample"))
-        self.shape.currentIndexChanged.connect(lambda _i: self.shape_changed.emit(self.shape.currentData()))
-        self.radius = measure_box(0.5, 400, 8, "px", _("Radius of disc or brush"), width=66)
+        self.tools = ToolRow(
+            viewer,
+            (
+                ("sample", _("Disc"), _("Click the paint of the chosen zone (S)")),
+                (
+                    "polygon",
+                    _("Outline"),
+                    _("Click the corners of a patch of paint (P); a click on the first closes it"),
+                ),
+                ("brush", _("Stroke"), _("Stroke along the paint (B)")),
+                (
+                    "area",
+                    _("Area"),
+                    _("Click round all of the zone (A): its tones and their shares are measured"),
+                ),
+            ),
+            spacing=4,
+        )
+        self.add(self.tools)
+        self.radius = measure_box(0.5, 400, 8, "px", _("Radius of disc or stroke"), width=66)
         self.radius.valueChanged.connect(self.radius_changed)
         self.role.setMinimumWidth(_ROLE_WIDTH)
-        self.shape.setFixedWidth(_SHAPE_WIDTH)
-        line = row(self.role, self.shape, self.radius, spacing=5)
+        line = row(self.role, self.radius, spacing=5)
         line.setStretch(0, 1)
         self.add(line)
         self._listed: object = None
@@ -80,7 +91,7 @@ class SamplesPanel(Panel):
         self.set_remark((_("9 in 10 within") if colours else _("greys")) if mine else "")
         items: list[Item] = []
         if not mine:
-            words = _("None from this photo. Choose a zone at the left, then Sample, and click its paint.")
+            words = _("None from this photo. Choose a zone at the left, then Disc, and click its paint.")
             items.append(label(words, "second", wrap=True))
         twins = {shade.id for _unused, shade in shaded_twins(project, photo_id)} if colours else set()
         for sample in mine:

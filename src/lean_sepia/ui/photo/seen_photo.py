@@ -94,6 +94,17 @@ def cast_with(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> Cast
     return _fitted(pictures, photo, beside).cast
 
 
+def first_correction(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> CorrectionTable | None:
+    """The same picture, before its anchors are held against each other: there several times as soon. Runs in a job."""
+    cast = cast_of(
+        photo,
+        pictures.picture(photo).pixels,
+        [(one, pictures.picture(one).pixels) for one in beside],
+        checked=False,
+    )
+    return CorrectionTable(cast) if cast.believed else None
+
+
 def correction_with(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> CorrectionTable | None:
     """The same as a table for whole pictures; None where nothing is known of its colours."""
     return _fitted(pictures, photo, beside).correction

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from functools import partial
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QButtonGroup, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from lean_sepia.answers.wearing.kinds import WEAR_KINDS, wear_words
 from lean_sepia.answers.wearing.surveying import Ground, Point, Pointed, box_of
@@ -24,6 +23,7 @@ from lean_sepia.ui.kit.panel import button, holder, label, measure_box, row
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.photo.marks import Mark
 from lean_sepia.ui.photo.seen_photo import Seen
+from lean_sepia.ui.photo.tool_row import ToolRow
 from lean_sepia.ui.photo.tools import Tool
 from lean_sepia.ui.photo.viewer import PhotoViewer
 from lean_sepia.ui.wear.planning.planned_rows import OWN
@@ -78,7 +78,6 @@ class Pointing(QWidget):
         self.viewer.placed.connect(self._placed)
         self.viewer.region_drawn.connect(self._region_drawn)
         self.viewer.outlined.connect(self._outlined)
-        self.viewer.tool_changed.connect(self._tool_changed)
         self.viewer.length_drawn.connect(self._ask_length)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -87,9 +86,6 @@ class Pointing(QWidget):
         layout.addWidget(self.viewer, 1)
 
     def _build_tools(self, layout: QVBoxLayout) -> None:
-        self._tools = QButtonGroup(self)
-        self._tools.setExclusive(True)
-        self.buttons = {tool: self._tool(tool, words, tip) for tool, words, tip in _offered_tools()}
         self.kind = ChoiceBox(_("What is pointed at"), (), 118)
         self._offer_kinds()
         self.kind.activated.connect(self._kind_chosen)
@@ -101,23 +97,13 @@ class Pointing(QWidget):
         self.mm.valueChanged.connect(self._show_scale)
         self._of_what = label(_("on the prototype"), "second")
         self.measure_button = button(_("Measure"), "main")
-        tools = self.buttons
+        *pointing, length = _offered_tools()
         first = row(spacing=5)
-        pointing = (tools[name] for name in ("look", "region", "area", "sample", "brush"))
-        first.addLayout(Flow(*pointing, self.kind, spacing=5), 1)
+        first.addWidget(ToolRow(self.viewer, pointing, self.kind), 1)
         first.addWidget(self.measure_button, 0, Qt.AlignmentFlag.AlignTop)
         layout.addLayout(first)
         pixel = holder(row(label(_("a pixel is"), "second"), self.mm, self._of_what, spacing=6))
-        layout.addLayout(Flow(pixel, tools["length"], self.photos))
-
-    def _tool(self, tool: Tool, words: str, tip: str) -> QPushButton:
-        choice = button(words, "tool", tip)
-        choice.setCheckable(True)
-        choice.setChecked(tool == "look")
-        choice.setProperty("tool", tool)
-        choice.clicked.connect(partial(self.viewer.set_tool, tool))
-        self._tools.addButton(choice)
-        return choice
+        layout.addLayout(Flow(pixel, ToolRow(self.viewer, [length]), self.photos))
 
     @property
     def traced(self) -> bool:
@@ -181,10 +167,6 @@ class Pointing(QWidget):
             marks.append(Mark.outline(list(self.corners)))
         self.viewer.show_marks(marks)
         self.measure_button.setEnabled(self.traced)
-
-    def _tool_changed(self, tool: str) -> None:
-        for choice in self._tools.buttons():
-            choice.setChecked(choice.property("tool") == tool)
 
     def _show_scale(self, value: float) -> None:
         self.viewer.mm_per_px = value or None

@@ -25,6 +25,7 @@ from lean_sepia.ui.shell.session import Session
 
 _THUMB_SIDE = 280
 _LEADER, _BAR, _AXIS, _ADD_WIDTH = 14, 16, 18, 104
+_LEAST_WORDS = 34.0  # px of a livery's bar below which it has no name on it
 _LINE_HEIGHT = HEIGHT + _LEADER + _BAR + _AXIS
 _GUTTER = 8
 
@@ -116,14 +117,18 @@ class _Line(QWidget):
     def _draw_liveries(self, painter: QPainter) -> None:
         y = HEIGHT + _LEADER
         painter.setFont(font(11))
+        begins = sorted(self._x(span.begin) for span in self.spans)
         for span in self.spans:
             left, right = self._x(span.begin), self._x(span.end)
+            until = min([right, *(begin for begin in begins if begin > left)])  # the next one lies over it
             bar = QRectF(left, y, max(2.0, right - left), _BAR - 2)
             painter.fillRect(bar, self.palette().color(RAISED))
             painter.setPen(QPen(self.palette().color(HAIRLINE), 1))
             painter.drawRect(bar)
+            if until - left < _LEAST_WORDS:
+                continue
             words = painter.fontMetrics().elidedText(
-                span.name, Qt.TextElideMode.ElideRight, int(bar.width() - 8)
+                span.name, Qt.TextElideMode.ElideRight, int(until - left - 8)
             )
             painter.setPen(self.palette().color(SECOND))
             painter.drawText(bar.adjusted(4, 0, -4, 0), Qt.AlignmentFlag.AlignVCenter, words)
@@ -140,6 +145,7 @@ class _Line(QWidget):
             painter.fillRect(QRectF(begin, y - 2, max(3.0, end - begin), 4), self.palette().color(TEXT))
 
 
+@guarded
 class DatedLine(QWidget):
     """The line with its photos; small pictures are made in the background, once."""
 
@@ -181,12 +187,25 @@ class DatedLine(QWidget):
         self._line.spans = spans
         self._line.shown = years_shown(project.photos, spans)
         self._line.setMinimumWidth(self._line.least_width())
+        self._make_room()
         for card in self._line.cards:
             card.image = _THUMBS.get(card.photo.sha256)
             card.chosen.connect(self.chosen)
             card.show()
         self._line.place()
         self._make_thumbs([card.photo for card in self._line.cards if card.image is None])
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._make_room()
+
+    def _make_room(self) -> None:
+        """Where the line scrolls, its bar lies below the years and not on them."""
+        room = self.width() - _ADD_WIDTH - 8
+        bar = (
+            self._scroll.horizontalScrollBar().sizeHint().height() if self._line.minimumWidth() > room else 0
+        )
+        self.setFixedHeight(_LINE_HEIGHT + 2 + bar)
 
     def _make_thumbs(self, missing: Sequence[Photo]) -> None:
         if missing:
