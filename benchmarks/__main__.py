@@ -4,6 +4,7 @@ import sys
 
 from benchmarks import (
     ageing,
+    answers,
     bottles,
     card,
     cast,
@@ -45,6 +46,7 @@ ALL = {
     "plan": plan.main,
     "projects": projects.main,
     "laying": laying.main,
+    "answers": answers.main,
     "responsiveness": responsiveness.main,
 }
 

@@ -61,16 +61,16 @@ _ANY_HUE, _NO_COLOUR_DE00 = (-60.0, 60.0), 50.0
 
 
 def cast_of(
-    photo: Photo, pixels: Pixels, beside: Sequence[tuple[Photo, Pixels]] = (), *, checked: bool = True
+    photo: Photo, pixels: Pixels, beside: Sequence[tuple[Photo, Pixels]] = (), *, first: bool = False
 ) -> Cast:
     """The correction of a photo from its anchors; a picture without true colours is left as found.
 
-    beside : photos that were developed like it, with their pixels; checked : whether its anchors are doubted too, which takes time
+    beside : photos that were developed like it, with their pixels; first : whether it is to be there soon, and about right
     """
     if photo.tones != "colour":
         return AS_FOUND
     others = [(theirs, _anchors(other)) for other, theirs in beside]
-    return fit_cast(pixels, _anchors(photo), photo.kind, others, checked=checked)
+    return fit_cast(pixels, _anchors(photo), photo.kind, others, first=first)
 
 
 def _anchors(photo: Photo) -> list[Anchor]:

@@ -13,6 +13,7 @@ from lean_sepia.demo.prototype import true_labs
 from lean_sepia.document.edits.items import put
 from lean_sepia.document.model import AnchorMark, Project
 from lean_sepia.document.store import ProjectStore
+from lean_sepia.errors import SampleError
 from lean_sepia.photo.correction.chart import chart_anchors
 from lean_sepia.ui.coats.zone_sheet import ZoneSheet
 from lean_sepia.ui.evidence.anchor_dialog import AnchorDialog
@@ -334,3 +335,41 @@ def test_the_models_own_photo_is_no_target(workspace):
         ),
     )
     assert session.cut("hull").targets.fresh == before.fresh
+
+
+def test_an_anchor_shows_at_once_and_is_checked_after(untouched, monkeypatch):
+    room = untouched.rooms["evidence"]
+    shown = []
+    room.edits.first_known.connect(
+        lambda project, photo, correction: shown.append(
+            (
+                len(project.photo(photo).anchors),
+                room._state.text(),
+                correction,
+                len(untouched.session.project.photo(photo).anchors),
+            )
+        )
+    )
+    mark = AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Grey")
+    room.edits.add_anchor(mark)
+    ((anchors, words, correction, kept),) = shown
+    assert (anchors, words, kept) == (1, "checking…", 0)  # the document has it when its samples are read
+    assert room._state.text() == "corrected"
+    pixels = room.seen.picture.pixels[::8, ::8]
+    first, whole = correction.apply(pixels).astype(int), room.seen.correction.apply(pixels).astype(int)
+    assert np.abs(first - whole).mean() < 6  # of 255
+    assert np.abs(first - pixels).mean() > 3 * np.abs(first - whole).mean()
+
+
+def test_where_the_check_fails_the_photo_is_shown_as_it_was(untouched, monkeypatch):
+    room = untouched.rooms["evidence"]
+
+    def fail(*_asked):
+        raise SampleError("It cannot be read.")
+
+    monkeypatch.setattr("lean_sepia.ui.evidence.photo_edits.resampled", fail)
+    room.edits.add_anchor(AnchorMark(id="new", x=1088, y=511, radius=5, lightness=65, name="Grey"))
+    assert room._state.text() == "no anchor yet"
+    assert room.viewer._correction is None
+    assert untouched.session.project.photos[0].anchors == ()
+    assert "cannot be read" in untouched.advice._text.text()

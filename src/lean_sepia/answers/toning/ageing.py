@@ -145,3 +145,9 @@ def diagnosis_words(found: Diagnosis) -> list[str]:
             )
         )
     return said
+
+
+def ageing_words(project: Project, zone_id: str) -> str:
+    """What has aged a zone, in words; empty where its samples do not say."""
+    found = diagnosis_of(project, zone_id)
+    return " ".join(diagnosis_words(found)) if found else ""

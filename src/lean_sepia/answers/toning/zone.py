@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from lean_sepia.answers.match import usable_paints
 from lean_sepia.answers.strata import Strata
 from lean_sepia.answers.toning import fading
-from lean_sepia.answers.toning.ageing import aged_like_others, diagnosis_of, diagnosis_words
+from lean_sepia.answers.toning.ageing import aged_like_others
 from lean_sepia.answers.toning.fading import Spray, ToneAnswer
 from lean_sepia.answers.toning.wishes import Aim, Wish, aim_of
 from lean_sepia.document.model import Project
@@ -31,7 +31,7 @@ class ToneRequest:
 
 @dataclass(frozen=True, eq=False)
 class ToneFound:
-    """What a fade aims at, the answer, or why there is none; and what has aged the zone, in words.
+    """What a fade aims at, the answer, or why there is none.
 
     why : "" where nothing lies there yet
     """
@@ -40,29 +40,26 @@ class ToneFound:
     aim: Aim | None
     answer: ToneAnswer | None
     why: str
-    ageing: tuple[str, ...]
 
 
 def find(request: ToneRequest) -> ToneFound:
     """Look at a zone; the earlier answer is kept where the question is the same."""
     project, cut = request.project, request.cut
-    diagnosis = diagnosis_of(project, cut.zone)
-    words = tuple(diagnosis_words(diagnosis)) if diagnosis else ()
     if cut.fresh is None:
-        return ToneFound(cut.zone, None, None, "", words)
+        return ToneFound(cut.zone, None, None, "")
     aged = aged_like_others(project, cut.zone, cut.targets) if request.wish.kind == "aged" else None
     aim = aim_of(request.wish, cut.fresh, cut.targets, aged)
     question = fading.ask(
         project, cut.zone, aim, may_be_used(project, cut.zone, request.shelf), request.spray
     )
     if question is None:
-        return ToneFound(cut.zone, aim, None, "", words)
+        return ToneFound(cut.zone, aim, None, "")
     if request.before is not None and question.same_as(request.before.question):
-        return ToneFound(cut.zone, aim, request.before, "", words)
+        return ToneFound(cut.zone, aim, request.before, "")
     try:
-        return ToneFound(cut.zone, aim, fading.answer(question), "", words)
+        return ToneFound(cut.zone, aim, fading.answer(question), "")
     except SepiaError as error:
-        return ToneFound(cut.zone, aim, None, str(error), words)
+        return ToneFound(cut.zone, aim, None, str(error))
 
 
 def may_be_used(project: Project, zone: str, shelf: Sequence[Paint]) -> tuple[Paint, ...]:

@@ -31,6 +31,7 @@ from lean_sepia.photo.patch import Patch
 from lean_sepia.photo.stated.picture_kind import PictureKind
 
 _NODES, _COARSE_NODES, _FEW_WORLDS = 25, 7, 64
+_FIRST_NODES = 9
 _SINGLY = 1500  # colours beyond which they are looked up in a table
 Possible = tuple[FloatArray, FloatArray]
 """L*a*b* (n, 3) that a colour may be, and the weight (n,) of each."""
@@ -78,7 +79,8 @@ def unanchored(kind: PictureKind) -> Believed:
 class Cast:
     """A fitted correction: what is believed of the picture's development, and how it was come by.
 
-    `believed` is None for a picture that is taken as found. `known` counts the anchors of known colour.
+    `believed` is None for a picture that is taken as found. `known` counts the anchors of known colour. A `first` one was come by
+    in haste, to show a picture by until the other is there.
     """
 
     believed: Believed | None = None
@@ -87,6 +89,7 @@ class Cast:
     anchor_error_de00: float | None = None
     warnings: tuple[str, ...] = ()
     known: int = 0
+    first: bool = False
 
     @property
     def light(self) -> str | None:
@@ -116,12 +119,14 @@ class Cast:
 
     @cached_property
     def table(self) -> FloatArray:
-        """Corrected colours (25, 25, 25, 3), in even coordinates, on a lattice of encoded red, green and blue.
+        """Corrected colours (n, n, n, 3), in even coordinates, on a lattice of encoded red, green and blue; n is 25, of a first one 9.
 
         A few worlds stand for all; what that leaves out is made good on a coarser lattice.
         """
         assert self.believed is not None
         few = self.believed.thinned(_FEW_WORLDS)
+        if self.first:
+            return _cube(even_from_lab(few.lab(lattice(_FIRST_NODES))))
         coarse, fine = lattice(_COARSE_NODES), lattice(_NODES)
         left_out = even_from_lab(self.believed.lab(coarse)) - even_from_lab(few.lab(coarse))
         whole = even_from_lab(few.lab(fine)) + _between_nodes(_cube(left_out), fine)

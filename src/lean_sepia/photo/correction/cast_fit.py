@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from lean_sepia.photo.correction.cast import Anchor, Cast
 from lean_sepia.photo.correction.doubts import doubts
@@ -12,6 +13,8 @@ from lean_sepia.photo.patch import Patch, disc_patch
 from lean_sepia.photo.read import Pixels
 from lean_sepia.photo.stated.picture_kind import PictureKind
 
+_FIRST_IN = 2  # of so many developments one is looked at for a first answer
+
 
 def fit_cast(
     pixels: Pixels,
@@ -19,13 +22,13 @@ def fit_cast(
     kind: PictureKind = "unknown",
     beside: Sequence[tuple[Pixels, Sequence[Anchor]]] = (),
     *,
-    checked: bool = True,
+    first: bool = False,
 ) -> Cast:
     """Fit the correction to the anchors on a picture; none leaves the picture as found.
 
     kind : what kind of picture it is stated to be
     beside : further pictures of the same camera or the same scan, with their anchors: they share how it was developed
-    checked : whether anchors are held out and doubted too, which takes several times as long and changes no colour
+    first : whether it is to be there soon: from fewer developments, its anchors not held out and doubted
 
     Raises
     ------
@@ -39,8 +42,10 @@ def fit_cast(
     if not anchors and not others:
         return Cast(kind=kind)
     known = known_from(anchors, patches, shown_colours(pixels)) if anchors else None
+    if first:
+        return replace(fitted(known, others, kind, one_in=_FIRST_IN), first=True)
     cast = fitted(known, others, kind)
-    return doubts(cast, anchors, patches, known) if known is not None and checked else cast
+    return doubts(cast, anchors, patches, known) if known is not None else cast
 
 
 def _read(pixels: Pixels, anchors: Sequence[Anchor]) -> list[Patch]:

@@ -143,9 +143,15 @@ def known_from(anchors: Sequence[Anchor], patches: Sequence[Patch], shown: Float
     return Known(srgb_from_linear(rgb), target, width, full, guess, clipped, ends, scatter, shown)
 
 
-def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind) -> Cast:
-    """The correction from what the anchors of a picture, and of others beside it, say; one of both at least."""
+def fitted(known: Known | None, others: Sequence[Known], kind: PictureKind, one_in: int = 1) -> Cast:
+    """The correction from what the anchors of a picture, and of others beside it, say; one of both at least.
+
+    one_in : of so many developments one is looked at
+    """
     worlds, logs = worlds_of(kind)
+    if one_in > 1:
+        few = np.arange(0, len(worlds), one_in)
+        worlds, logs = worlds.chosen(few), logs[few]
     rng = np.random.default_rng(11)
     heard = []
     for place, one in enumerate([known, *others] if known is not None else others):

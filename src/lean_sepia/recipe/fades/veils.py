@@ -35,9 +35,19 @@ def veil_fades(paints: Sequence[Paint], goal: Goal, ground: Laying, before: npt.
     oils = [paint for paint in paints if paint.tints and MEDIA[paint.medium].tube]
     if not oils or ground.ground is None:
         return []
-    alone = [_veil((oil,), goal, ground, before) for oil in oils]
+    pairs = list(combinations(range(len(oils)), 2))
+    shares = np.vstack([np.eye(len(oils)), *(_equal(pair, len(oils)) for pair in pairs)])
+    films = film_thickness(1, 0.0, VEIL_TOOL) * (1 - np.array(WIPED))
+    labs = replace(ground, X=films[:, None]).lab(
+        Palette.of(oils).mixture(shares[:, None])
+    )  # (veils, films, 3)
+    away = goal.away(labs.reshape(-1, 3)).reshape(labs.shape[:2])
+    veils = [
+        _veil([oils[place] for place in which], goal, before, found, misses)
+        for which, found, misses in zip([*((n,) for n in range(len(oils))), *pairs], labs, away, strict=True)
+    ]
+    alone, both = veils[: len(oils)], veils[len(oils) :]
     least = {fade.option.paint: fade.option.de00 for fade in alone}
-    both = (_veil(pair, goal, ground, before) for pair in combinations(oils, 2))
     nearer = [
         fade for fade in both
         if fade.option.de00 < min(least[fade.option.paint], least[fade.option.second or ""]) - _GAINS
@@ -45,10 +55,16 @@ def veil_fades(paints: Sequence[Paint], goal: Goal, ground: Laying, before: npt.
     return sorted([*alone, *nearer], key=lambda fade: fade.option.de00)
 
 
-def _veil(oils: tuple[Paint, ...], goal: Goal, ground: Laying, before: npt.ArrayLike) -> Fade:
-    films = film_thickness(1, 0.0, VEIL_TOOL) * (1 - np.array(WIPED))
-    labs = veil_labs(oils, ground, films)
-    away = goal.away(labs)
+def _equal(which: Sequence[int], count: int) -> FloatArray:
+    shares = np.zeros(count)
+    shares[list(which)] = 1 / len(which)
+    return shares
+
+
+def _veil(
+    oils: Sequence[Paint], goal: Goal, before: npt.ArrayLike, labs: FloatArray, away: FloatArray
+) -> Fade:
+    """The film of those tried, L*a*b* (n, 3), that lies nearest to the goal, ΔE00 (n,)."""
     best = int(np.argmin(away))
     option = Lightener(
         oils[0].id, 0, 1, triple(labs[best]), float(away[best]), hue_shift_deg(labs[best], goal.lab),

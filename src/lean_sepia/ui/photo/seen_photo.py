@@ -95,12 +95,12 @@ def cast_with(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> Cast
 
 
 def first_correction(pictures: Pictures, photo: Photo, beside: Sequence[Photo]) -> CorrectionTable | None:
-    """The same picture, before its anchors are held against each other: there several times as soon. Runs in a job."""
+    """About the same, several times as soon. Runs in a job."""
     cast = cast_of(
         photo,
         pictures.picture(photo).pixels,
         [(one, pictures.picture(one).pixels) for one in beside],
-        checked=False,
+        first=True,
     )
     return CorrectionTable(cast) if cast.believed else None
 

@@ -8,7 +8,7 @@ import numpy as np
 
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading
-from lean_sepia.answers.toning.ageing import diagnosis_of, may_age
+from lean_sepia.answers.toning.ageing import ageing_words, diagnosis_of, may_age
 from lean_sepia.answers.toning.fading import ToneAnswer, ToneQuestion, fade_coat, red_school
 from lean_sepia.answers.toning.panels import PanelPlan, fade_letters, faded_letters, lay_panels
 from lean_sepia.answers.toning.wishes import Aim, faded_target, wishes_for
@@ -121,6 +121,13 @@ class ToneRoom(RoomPage):
         )
         session.jobs.start("fades", lambda _progress: find(request), self._show)
 
+    def _show_ageing(self, found: tuple[str, str]) -> None:
+        """Say what has aged the zone; of another that is shown by now, not."""
+        zone, words = found
+        if zone == self.session.zone:
+            self._ageing.setVisible(bool(words))
+            self._ageing_words.setText(words)
+
     def _show_nothing(self, why: str = "") -> None:
         """Say what is missing."""
         self.answer = None
@@ -148,8 +155,8 @@ class ToneRoom(RoomPage):
         if found.zone != self.session.zone:
             return
         self._aim = found.aim
-        self._ageing.setVisible(bool(found.ageing))
-        self._ageing_words.setText(" ".join(found.ageing))
+        project, zone = self.session.project, found.zone
+        self.session.jobs.at_rest("aged", lambda _p: (zone, ageing_words(project, zone)), self._show_ageing)
         answer = found.answer
         if answer is None:
             self._show_nothing(found.why)
