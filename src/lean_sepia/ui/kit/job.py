@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+import os
 import threading
 from collections import deque
 from collections.abc import Callable
@@ -69,6 +71,9 @@ class Job(QObject):
                 self.done.emit(answer)
 
 
+_NICENESS = 10  # of the threads of jobs; the interface has 0
+
+
 @guarded
 class _Runner(QRunnable):
     def __init__(self, job: Job) -> None:
@@ -76,7 +81,14 @@ class _Runner(QRunnable):
         self._job = job
 
     def run(self) -> None:
+        _give_way()
         self._job.run()
+
+
+def _give_way() -> None:
+    """Let the interface have the processor first, which a job and the threads it starts would share with it evenly."""
+    with contextlib.suppress(OSError):
+        os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), _NICENESS)
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,7 @@ _DOING = frozenset(
 )  # fmt: skip
 
 
-def bring_into_sight(_before: QWidget | None, now: QWidget | None) -> None:
+def bring_into_sight(now: QWidget | None) -> None:
     """Scroll to the control the keyboard has come to, in every area it stands in; Qt does so only within the area it comes from."""
     parent = now.parentWidget() if now is not None else None
     while now is not None and parent is not None and not parent.isWindow():

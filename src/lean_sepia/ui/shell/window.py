@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
     QMainWindow,
     QStackedWidget,
     QStyle,
-    QWidget,
 )
 
 from lean_sepia.errors import SaveError, SepiaError
@@ -29,7 +28,6 @@ from lean_sepia.ui.kit.dialogs.files import ask_file, last_folder, remember_fold
 from lean_sepia.ui.kit.faults import faults, guarded, report_file
 from lean_sepia.ui.kit.importing import import_beside
 from lean_sepia.ui.kit.job import Jobs, Progress
-from lean_sepia.ui.kit.keys import bring_into_sight
 from lean_sepia.ui.kit.true_size import measured_px_per_mm, remember_px_per_mm
 from lean_sepia.ui.shell.main_menu import MainMenu, menu_exports
 from lean_sepia.ui.shell.settings import Settings, save_settings
@@ -92,7 +90,6 @@ class MainWindow(QMainWindow):
         show_menu.triggered.connect(self._open_menu)
         self.addAction(show_menu)
         self._refresh_menu()
-        the_app().focusChanged.connect(self._follow_keyboard)
         remember_folder(settings.folder)
         remember_px_per_mm(settings.px_per_mm)
         if not synchronous:
@@ -101,9 +98,6 @@ class MainWindow(QMainWindow):
     def prepare(self) -> None:
         """While the start page is read, load what the first project needs."""
         import_beside(self.jobs, "first room", load_first_room, lambda _answer: None)
-
-    def _follow_keyboard(self, before: QWidget | None, now: QWidget | None) -> None:
-        bring_into_sight(before, now)
 
     def _take_place(self) -> None:
         """Open at the size of last time, never larger than the screen leaves beside its bars and the window's frame."""

@@ -27,6 +27,7 @@ from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.importing import import_beside
+from lean_sepia.ui.kit.keys import bring_into_sight
 from lean_sepia.ui.kit.plots.colour_plane import load_plot
 from lean_sepia.ui.shell.adding_photos import PhotoAdding, has_picture
 from lean_sepia.ui.shell.advice_line import AdviceLine
@@ -111,6 +112,9 @@ class Workspace(QWidget):
         self.advice.wanted.connect(self._follow_advice)
         session.settled.connect(self._refresh)
         self._connect_keys()
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        app.focusChanged.connect(self._follow_keyboard)
         self._refresh()
         self._waiting: Room | None = room or first_room()
         session.jobs.later("first room", self._open_first_room)
@@ -205,6 +209,9 @@ class Workspace(QWidget):
         if zone:
             self.session.choose_zone(zone)
         self.open_room(room)
+
+    def _follow_keyboard(self, _before: QWidget | None, now: QWidget | None) -> None:
+        bring_into_sight(now)
 
     def press_main(self) -> None:
         """Press the button with the heavy outline, of the open sheet or else of the room, wherever the keyboard is."""
