@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 import numpy as np
 from PySide6.QtCore import QPoint, QRect, QSize, Qt
@@ -82,3 +83,17 @@ def unreached(top: QWidget, reached: list[QWidget]) -> list[str]:
 def out_of_sight(stop: QWidget) -> bool:
     """Whether the area it stands in did not scroll to it."""
     return stop.visibleRegion().isEmpty() and not isinstance(stop, QScrollArea)
+
+
+def out_of_order(reached: list[QWidget]) -> list[str]:
+    """Where the keyboard goes back among controls that stand side by side: neither to the right nor down."""
+    found = []
+    for one, two in pairwise(reached):
+        if one.parentWidget() is not two.parentWidget():
+            continue
+        first, second = one.geometry(), two.geometry()
+        below = second.center().y() > first.center().y() + _ROUND
+        beside = abs(second.center().y() - first.center().y()) < max(first.height(), second.height()) / 2
+        if not below and not (beside and second.x() > first.x()):
+            found.append(f"from “{name_of(one)}” the keyboard goes back to “{name_of(two)}”")
+    return found

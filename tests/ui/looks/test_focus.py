@@ -5,7 +5,7 @@ from fuzzing.fields import ROOMS, sheets
 from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtWidgets import QPushButton, QWidget
 from tests.ui.looks.cut import settled
-from tests.ui.looks.focus import is_seen, name_of, out_of_sight, stops, unreached
+from tests.ui.looks.focus import is_seen, name_of, out_of_order, out_of_sight, stops, unreached
 
 from lean_sepia.ui.kit.sheet import Sheet
 
@@ -24,6 +24,7 @@ def faults(top, part):
         elif not is_seen(stop):
             found.append(f"{what} does not show that the keyboard is there")
     assert reached
+    found += out_of_order(reached)
     return [*found, *(f"{what} is never reached" for what in unreached(part, reached))]
 
 
@@ -50,7 +51,7 @@ def test_every_control_of_every_sheet_is_reached_named_and_seen(window, workspac
         found += [f"{type(sheet).__name__}: {fault}" for fault in faults(sheet, sheet)]
         if not isinstance(sheet, Sheet):
             sheet.close()
-    assert found == []
+    assert found == [], "\n".join(found)
 
 
 @pytest.mark.parametrize("room", ["match", "plan"])

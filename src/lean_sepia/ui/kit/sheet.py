@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.keys import reading_order, step_in_order
 from lean_sepia.ui.kit.panel import label, row, scrolled
 from lean_sepia.ui.kit.theme import PANEL
 
@@ -86,6 +87,9 @@ class Sheet(QFrame):
         """Be put away; a slot of its own, so that nothing calls a sheet that is gone."""
         self.left.emit()
 
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        return step_in_order(self, forward) or super().focusNextPrevChild(forward)
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
             self.left.emit()
@@ -114,8 +118,8 @@ class SheetPlace(QObject):
         self._place()
         sheet.show()
         sheet.raise_()
-        first = sheet.nextInFocusChain()
-        (first if isinstance(first, QWidget) else sheet).setFocus()
+        first = next(iter(reading_order(sheet)), None)
+        (first or sheet).setFocus()
         if isinstance(first, QLineEdit):
             first.selectAll()
 

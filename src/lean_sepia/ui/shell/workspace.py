@@ -27,8 +27,9 @@ from lean_sepia.ui.kit.dialogs.ask import ask_text, tell
 from lean_sepia.ui.kit.drag import DROP_MIME
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.importing import import_beside
-from lean_sepia.ui.kit.keys import bring_into_sight
+from lean_sepia.ui.kit.keys import bring_into_sight, step_in_order
 from lean_sepia.ui.kit.plots.colour_plane import load_plot
+from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.adding_photos import PhotoAdding, has_picture
 from lean_sepia.ui.shell.advice_line import AdviceLine
 from lean_sepia.ui.shell.room import RoomPage
@@ -213,9 +214,13 @@ class Workspace(QWidget):
     def _follow_keyboard(self, _before: QWidget | None, now: QWidget | None) -> None:
         bring_into_sight(now)
 
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        return step_in_order(self, forward, around=True) or super().focusNextPrevChild(forward)
+
     def press_main(self) -> None:
         """Press the button with the heavy outline, of the open sheet or else of the room, wherever the keyboard is."""
-        page: QWidget | None = self.sheets.open or self._stack.currentWidget()
+        sheet = next((one for one in self.findChildren(Sheet) if one.isVisible()), None)
+        page: QWidget | None = sheet or self._stack.currentWidget()
         buttons = page.findChildren(QPushButton) if page is not None else []
         wanted = [
             one for one in buttons if one.property("kind") == "main" and one.isVisible() and one.isEnabled()
