@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 
 from lean_sepia.arrays import triple
@@ -201,6 +201,11 @@ def amount_words(amount: Measured) -> str:
     if amount.drops is not None:
         return ngettext("{0} drop", "{0} drops", amount.drops).format(amount.drops)
     return volume_words(amount.ml)
+
+
+def counted_out(things: Iterable[tuple[Measured, str]]) -> str:
+    """What goes into a cup as people count it: each amount with the name of its paint, such as "1.5 ml Deep sea, 9 drops Chalk"."""
+    return ", ".join(_("{0} {1}").format(amount_words(amount), name) for amount, name in things)
 
 
 def cup_notes(cup: Cup) -> list[str]:

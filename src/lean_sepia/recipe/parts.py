@@ -89,6 +89,11 @@ class Measured:
     spray_s: float | None = None
 
 
+def drops_measured(count: int, drops_per_ml: float = DROPS_PER_ML) -> Measured:
+    """So many drops, as they are counted or, where they are too many, measured."""
+    return Measured(count / drops_per_ml, count if count <= MOST_COUNTED_DROPS else None)
+
+
 def bead_mm_of(ml: float) -> float:
     """The length of a bead of so much from the tube."""
     return round(ml * 1000 / _NOZZLE_MM2, 1)

@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.shell.subject_dialog import ScaleBox
@@ -64,3 +65,16 @@ def test_a_scale_is_typed_over_what_is_selected(qtbot, typed, scale):
     qtbot.keyClick(box, Qt.Key.Key_Return)
     assert box.value() == scale
     assert box.text() == f"1:{scale:g}"
+
+
+def test_compared_colours_are_heard_as_what_they_are_and_how_they_differ(qtbot):
+    pair = NamedPair(40)
+    qtbot.addWidget(pair)
+    pair.show_pair([(42.0, -14.0, -6.0), (42.0, -14.0, -3.0)], "Target", "Recipe")
+    said = pair.fields.accessibleDescription()
+    assert said.startswith("Target: ")
+    assert "L* 42" in said
+    assert "Recipe: " in said
+    assert "yellower" in said.split("Recipe")[1]
+    pair.show_pair([None, None], "No target yet")
+    assert pair.fields.accessibleDescription() == "No target yet: not known; not known"

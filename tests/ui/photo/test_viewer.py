@@ -171,3 +171,15 @@ def test_an_area_is_traced_snapped_and_divided_into_tones(workspace, qtbot, widg
     assert room.viewer.tool == "look"
     session.undo()
     assert room.shares.isHidden()
+
+
+def test_a_stroke_is_a_dab_by_key(untouched, qtbot):
+    room = untouched.rooms["evidence"]
+    untouched.session.choose_zone("house")
+    room.viewer.setFocus()
+    qtbot.keyClick(room.viewer, Qt.Key.Key_B)
+    qtbot.keyClick(room.viewer, Qt.Key.Key_Right)
+    qtbot.keyClick(room.viewer, Qt.Key.Key_Return)
+    (sample,) = untouched.session.project.samples
+    assert (sample.shape, len(sample.path)) == ("brush", 1)
+    assert untouched.session.project.photos[0].anchors == ()

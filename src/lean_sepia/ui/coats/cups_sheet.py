@@ -8,7 +8,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit
 
-from lean_sepia.answers.amounts import amount_words
+from lean_sepia.answers.amounts import counted_out
 from lean_sepia.answers.coats.cups import Cup, cups_in, used_by
 from lean_sepia.answers.coats.mixing import read_free_mix
 from lean_sepia.document.edits.cups import change_cup, drop_cup, keep_mix
@@ -74,8 +74,8 @@ class CupsSheet(Sheet):
         name = button(recipe.name, "link", _("Change its name, its cup and what is left of it"))
         name.clicked.connect(partial(self.open_cup, "" if opened else recipe.id))
         yield row(Chip(cup.lab, 34, 22), name, None, spacing=8)
-        parts = ", ".join(f"{line.count} {line.name} ({amount_words(line.amount)})" for line in cup.lines)
-        yield label(parts, "second", wrap=True)
+        yield label(", ".join(f"{line.count} {line.name}" for line in cup.lines), "second", wrap=True)
+        yield label(counted_out((line.amount, line.name) for line in cup.lines), "second", wrap=True)
         yield label(_("For: {0}.").format(used_by(self._session.project, cup)), "second", wrap=True)
         yield label(self._amounts(cup), "second", wrap=True)
         if recipe.note:

@@ -9,7 +9,7 @@ from functools import partial
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QMenu
 
-from lean_sepia.answers.amounts import amount_words, cups_of
+from lean_sepia.answers.amounts import counted_out, cups_of
 from lean_sepia.answers.coats.draft import draft_of, usual_draft
 from lean_sepia.answers.coats.laying import LayAnswer, answer, laid
 from lean_sepia.answers.coats.mixing import LayQuestion
@@ -177,7 +177,7 @@ class LaySheet(Sheet):
         coat = found.project.coat(found.coat)
         said = []
         for cup in cups_of(found.project, [coat]):
-            parts = ", ".join(f"{amount_words(line.amount)} {line.name}" for line in cup.lines)
+            parts = counted_out((line.amount, line.name) for line in cup.lines)
             said.append(
                 _("{0} in all: {1}; {2} thinner.").format(
                     volume_words(cup.total_ml), parts, volume_words(cup.thinner_ml)

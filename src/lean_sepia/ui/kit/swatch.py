@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QWidget
 
 from lean_sepia.arrays import triple
 from lean_sepia.colour.srgb import screen_rgb
-from lean_sepia.colour.words import colour_name
+from lean_sepia.colour.words import colour_name, difference
 from lean_sepia.language import _, ngettext, plain
 from lean_sepia.paint.paint import Paint
 from lean_sepia.ui.kit.faults import guarded
@@ -79,8 +79,8 @@ class Fields(QWidget):
     def show_labs(self, labs: Sequence[Lab | None], spoken: str = "") -> None:
         """Show these colours, left to right."""
         self._labs = list(labs)
-        names = ", ".join(colour_name(lab) if lab else _("not known") for lab in self._labs)
-        self.setAccessibleName(spoken or names)
+        self.setAccessibleName(spoken or ", ".join(map(_name_of, self._labs)))
+        self.setAccessibleDescription(spoken_colours(self._labs))
         hint(self, "\n".join(lab_words(lab) for lab in self._labs if lab))
         self.update()
 
@@ -157,6 +157,25 @@ def _drop(centre: QPointF) -> QPainterPath:
     path.cubicTo(centre + QPointF(-2.4, 5.4), centre + QPointF(-4.6, 4.2), centre + QPointF(-4.6, 1.6))
     path.cubicTo(centre + QPointF(-4.6, -1.4), centre + QPointF(-1.2, -3), centre + QPointF(0, -6))
     return path
+
+
+def _name_of(lab: Lab | None) -> str:
+    return colour_name(lab) if lab else _("not known")
+
+
+def spoken_colours(labs: Sequence[Lab | None], names: Sequence[str] = ()) -> str:
+    """Colours as one hears them: the first by its name and lightness, the others by how they differ from it.
+
+    names : what each of them is, where that is known
+    """
+    said, first = [], next(iter(labs), None)
+    for place, lab in enumerate(labs):
+        words = _("{0}, L* {1}").format(_name_of(lab), f"{lab[0]:.0f}") if lab else _("not known")
+        if place and lab and first:
+            words = difference(first, lab).words
+        named = names[place] if place < len(names) else ""
+        said.append(_("{0}: {1}").format(named, words) if named else words)
+    return "; ".join(said)
 
 
 def lab_words(lab: Sequence[float]) -> str:

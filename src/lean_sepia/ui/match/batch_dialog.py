@@ -6,12 +6,14 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from PySide6.QtWidgets import QCheckBox, QWidget
 
+from lean_sepia.answers.amounts import counted_out
 from lean_sepia.colour.words import difference
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import _, ngettext
+from lean_sepia.language import _
 from lean_sepia.paint.laying import Laying
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.batch import Correction, correct_batch
+from lean_sepia.recipe.parts import drops_measured, volume_words
 from lean_sepia.ui.kit.dialogs.form_dialog import FormDialog
 from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.kit.panel import button, holder, label, measure_box, row
@@ -87,14 +89,10 @@ class BatchDialog(FormDialog):
             field = Fields(margin=0, height=26)
             field.setFixedWidth(84)
             field.show_labs([self._target, one.lab], _("Target and corrected batch"))
-            drops = ", ".join(
-                ngettext("{0} drop {1}", "{0} drops {1}", count).format(count, self._names[name])
-                for name, count in one.drops
-            )
-            words = _("{0} (+{1} ml, {2} ml in all): {3}, {4}").format(
+            drops = counted_out((drops_measured(count), self._names[name]) for name, count in one.drops)
+            words = _("{0}; {1} in all: {2}, {3}").format(
                 drops,
-                f"{one.added_ml:.2f}",
-                f"{one.total_ml:.1f}",
+                volume_words(one.total_ml),
                 difference(self._target, one.lab).words,
                 f"{one.de00:.1f}",
             )

@@ -18,11 +18,11 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QMenu, QPushButton, QVBoxLayout, QWidget
 
-from lean_sepia.answers.amounts import amount_words, drop_rate
+from lean_sepia.answers.amounts import counted_out, drop_rate
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.choice import Choice
-from lean_sepia.recipe.parts import measure_out
+from lean_sepia.recipe.parts import measure_out, volume_words
 from lean_sepia.shelf.content import Record, stock_ml
 from lean_sepia.shelf.shelf import LOW_ML
 from lean_sepia.ui.kit.drag import DropSource, drag_drop, dragged_paint
@@ -123,8 +123,9 @@ class RecipeCard(QFrame):
             body.addLayout(self._paint_row(paints[name], count, editable))
             low += self._low(paints[name].name, self._stock.get(name), paint_ml * count / recipe.total_parts)
         body.addSpacing(4)
-        figures = ", ".join(amount_words(amount) for amount in amounts)
-        mixed = _("{0} ml of paint: {1}").format(f"{sum(amount.ml for amount in amounts):.1f}", figures)
+        names = [paints[name].name for name, _count in recipe.parts]
+        counted = counted_out(zip(amounts, names, strict=True))
+        mixed = _("{0} of paint: {1}").format(volume_words(sum(amount.ml for amount in amounts)), counted)
         body.addWidget(label(mixed, "second", wrap=True))
         for sentence in low:
             body.addWidget(label(sentence, "second", wrap=True))

@@ -251,13 +251,10 @@ class PhotoViewer(KeyboardRing, QWidget):
             self.outlined.emit(self.tool, path)
 
     def _finish_region(self, start: QPointF, end: QPointF) -> None:
-        box = (
-            QRectF(start, end).normalized().intersected(QRectF(0, 0, self._size.width(), self._size.height()))
-        )
+        box = QRectF(start, end).normalized() & QRectF(QPointF(), self._size.toSizeF())
         if box.width() >= 4 and box.height() >= 4:
-            self.region_drawn.emit(
-                round(box.left()), round(box.top()), round(box.right()), round(box.bottom())
-            )
+            edges = (box.left(), box.top(), box.right(), box.bottom())
+            self.region_drawn.emit(*map(round, edges))
 
     def leaveEvent(self, event: QEvent) -> None:
         super().leaveEvent(event)
@@ -279,6 +276,9 @@ class PhotoViewer(KeyboardRing, QWidget):
                 self._add_corner(QPointF(self._cursor))
             else:
                 self._finish_outline()
+        elif key in _ENTER and self.tool == "brush" and self._pointing:
+            self._path = [QPointF(self._cursor)]
+            self._finish_outline()
         elif key in _ENTER and self.tool not in ("look", *BY_DRAGGING) and self._pointing:
             self.placed.emit(self.tool, round(self._cursor.x(), 1), round(self._cursor.y(), 1), self.radius)
         else:
