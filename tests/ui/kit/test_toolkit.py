@@ -4,11 +4,13 @@ import sys
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QFontMetrics
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel
+from lean_sepia.ui.kit.plain import fitting
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.shell.subject_dialog import ScaleBox
 
@@ -78,3 +80,16 @@ def test_compared_colours_are_heard_as_what_they_are_and_how_they_differ(qtbot):
     assert "yellower" in said.split("Recipe")[1]
     pair.show_pair([None, None], "No target yet")
     assert pair.fields.accessibleDescription() == "No target yet: not known; not known"
+
+
+def test_words_that_do_not_fit_end_with_a_clause(qapp):
+    metrics = QFontMetrics(theme.font(12))
+    words = "no turn, within the sample's range · 2 mists"
+    assert fitting(metrics, words, 1000) == words
+    assert (
+        fitting(metrics, words, metrics.horizontalAdvance(words) - 1) == "no turn, within the sample's range"
+    )
+    assert fitting(metrics, words, 60) == "no turn"
+    short = fitting(metrics, words, 30)
+    assert short.endswith("…")
+    assert metrics.horizontalAdvance(short) <= 30

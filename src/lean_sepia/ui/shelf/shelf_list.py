@@ -18,6 +18,7 @@ from lean_sepia.paint.paint import Knowledge, Paint
 from lean_sepia.paint.saunderson import into_paint
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.panel import KeyboardRing
+from lean_sepia.ui.kit.plain import fitting
 from lean_sepia.ui.kit.swatch import Lab, bottle_lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, PANEL, SECOND, TEXT, WELL, font
 
@@ -124,13 +125,13 @@ class ShelfList(KeyboardRing, QWidget):
             painter.drawText(
                 QRectF(left, box.top() + 7, box.right() - left - 6, 18),
                 Qt.AlignmentFlag.AlignVCenter,
-                paint.name,
+                fitting(painter.fontMetrics(), paint.name, box.right() - left - 8),
             )
             painter.setFont(font(12))
             painter.setPen(colours.color(SECOND))
-            words = f"{_(KNOWN[paint.knowledge])} · {_(MEDIA[paint.medium].words)}"
+            words = f"{_(MEDIA[paint.medium].words)} · {_(KNOWN[paint.knowledge])}"
             painter.drawText(QRectF(left, box.top() + 25, box.right() - left - 6, 18), Qt.AlignmentFlag.AlignVCenter,
-                             painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, int(box.right() - left - 8)))  # fmt: skip
+                             fitting(painter.fontMetrics(), words, box.right() - left - 8))  # fmt: skip
             painter.setPen(QPen(colours.color(HAIRLINE), 1))
             painter.drawLine(box.bottomLeft(), box.bottomRight())
             if index == self.current:

@@ -9,6 +9,7 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
 
 from lean_sepia.ui.kit.faults import guarded
+from lean_sepia.ui.kit.plain import fitting
 from lean_sepia.ui.kit.plots.choice_rows import ChoiceRows
 from lean_sepia.ui.kit.swatch import Lab, paint_field
 from lean_sepia.ui.kit.theme import ACCENT, HAIRLINE, SECOND, TEXT, WELL, font
@@ -88,7 +89,7 @@ class WayRows(ChoiceRows):
         self._text(painter, QRectF(left + names, box.top(), _PARTS, _TALL), row.parts)
         rest = QRectF(at + _RAMP + _FIGURE + 12, box.top(), 0, _TALL)
         rest.setRight(box.right() - 6)
-        self._text(painter, rest, painter.fontMetrics().elidedText(row.words, elide, int(rest.width())))
+        self._text(painter, rest, fitting(painter.fontMetrics(), row.words, rest.width()))
         well = QRectF(at, box.top() + 4, _RAMP, _TALL - 8)
         painter.fillRect(well, self.palette().color(WELL))
         width = (_RAMP - 4) / max(1, len(row.labs))
