@@ -131,6 +131,11 @@ class Jobs(QObject):
         self._turn.setInterval(0)
         self._turn.timeout.connect(self._take_turn)
 
+    @property
+    def at_once(self) -> bool:
+        """Whether jobs are done at once, as tests may wish."""
+        return self._synchronous
+
     def start(
         self,
         kind: str,

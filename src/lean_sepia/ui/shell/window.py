@@ -29,6 +29,7 @@ from lean_sepia.ui.kit.faults import faults, guarded, report_file
 from lean_sepia.ui.kit.importing import import_beside
 from lean_sepia.ui.kit.job import Jobs, Progress
 from lean_sepia.ui.kit.true_size import measured_px_per_mm, remember_px_per_mm
+from lean_sepia.ui.shell.litter import take_back
 from lean_sepia.ui.shell.main_menu import MainMenu, menu_exports
 from lean_sepia.ui.shell.settings import Settings, save_settings
 from lean_sepia.ui.shell.starting.new_projects import NewProjects
@@ -295,6 +296,7 @@ class MainWindow(QMainWindow):
             )
             self._keep_settings()
             self.workspace.session.close()
+            take_back()
             self._stack.removeWidget(self.workspace)
             self.workspace.deleteLater()
             self.workspace = None

@@ -32,6 +32,7 @@ from lean_sepia.ui.kit.plots.colour_plane import load_plot
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.adding_photos import PhotoAdding, has_picture
 from lean_sepia.ui.shell.advice_line import AdviceLine
+from lean_sepia.ui.shell.litter import set_aside
 from lean_sepia.ui.shell.room import RoomPage
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.sheets import Sheets
@@ -148,8 +149,12 @@ class Workspace(QWidget):
     def _prepare_rooms(self, _module: object) -> None:
         self.session.look_whether_coats_show()
         import_beside(
-            self.session.jobs, "rooms", lambda _p: [load_room(name) for name in ROOMS], lambda _rooms: None
+            self.session.jobs, "rooms", lambda _p: [load_room(name) for name in ROOMS], self._all_is_there
         )
+
+    def _all_is_there(self, _rooms: object) -> None:
+        if not self.session.jobs.at_once:
+            set_aside()
 
     @property
     def room(self) -> Room | None:

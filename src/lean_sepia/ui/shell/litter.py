@@ -1,0 +1,20 @@
+"""When Python looks for what nobody holds any more: not in the middle of what a hand does.
+
+A look at everything takes as long as several repaints, and comes at any moment. What is there once a project is open stays as long as
+it is; set aside, it is not looked at again, and what is left to look at takes no time worth telling.
+"""
+
+from __future__ import annotations
+
+import gc
+
+
+def set_aside() -> None:
+    """Look once, now that nothing else is under way, and set aside what stays."""
+    gc.collect()
+    gc.freeze()
+
+
+def take_back() -> None:
+    """Look at everything again: a project is closed, and most of what was set aside goes with it."""
+    gc.unfreeze()
