@@ -14,6 +14,7 @@ from lean_sepia.files.own_folders import is_homeless, own_folder
 from lean_sepia.language import _
 from lean_sepia.ui.kit import theme
 from lean_sepia.ui.kit.faults import catch_uncaught, faults
+from lean_sepia.ui.shell.litter import hold_off
 from lean_sepia.ui.shell.settings import Settings, load_settings
 from lean_sepia.ui.shell.window import MainWindow
 
@@ -25,6 +26,7 @@ def make_app(arguments: list[str] | None = None) -> QApplication:
     """The application with its fonts and names."""
     # A job in its thread hands over to the interface sooner: by default every repaint waits 5 ms for it, many times over.
     sys.setswitchinterval(0.0001)
+    hold_off()
     app = QApplication(arguments if arguments is not None else sys.argv[:1])
     app.setApplicationName("lean-sepia")
     app.setApplicationDisplayName("Lean Sepia")

@@ -1,5 +1,10 @@
 """No text is cut, nothing sticks out or lies on another, in any room and on any sheet, down to the smallest window."""
 
+import os
+import subprocess
+import sys
+from pathlib import Path
+
 import pytest
 from fuzzing.fields import ROOMS, sheets
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -17,6 +22,7 @@ from PySide6.QtWidgets import (
 from tests.ui.looks.contrast import too_faint
 from tests.ui.looks.cut import faults_in, headings_over_nothing, out_of_reach, settled
 
+import lean_sepia
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
 from lean_sepia.ui.kit.sheet import Sheet
@@ -130,3 +136,47 @@ def test_what_is_cut_or_lies_on_another_is_found(qtbot):
     ):
         assert words in said
     assert any("Out" in name for name in out_of_reach(top))
+
+
+WALK = """
+import sys
+from fuzzing.fields import ROOMS, sheets
+from tests.ui.looks.cut import faults_in, out_of_reach, settled
+from lean_sepia.ui.app import make_app
+from lean_sepia.ui.kit import theme
+from lean_sepia.ui.kit.sheet import Sheet
+from lean_sepia.ui.shell.settings import Settings
+from lean_sepia.ui.shell.window import MainWindow
+app = make_app([])
+theme.apply(app, theme.DAY)
+window = MainWindow(Settings(), synchronous=True, remember=False)
+window.resize(1100, 700)
+window.show()
+assert window.open_project(sys.argv[1])
+space = window.workspace
+for room in ROOMS:
+    space.open_room(room)
+    settled()
+    for fault in (*faults_in(window), *out_of_reach(window)):
+        print(room, fault)
+for sheet in sheets(space.session):
+    if isinstance(sheet, Sheet):
+        space.sheets.show(sheet)
+        settled()
+        for fault in faults_in(sheet):
+            print(type(sheet).__name__, fault)
+assert window.devicePixelRatioF() == 2.5, window.devicePixelRatioF()  # larger text is a larger everything
+print("walked")
+"""
+
+
+def test_nothing_is_cut_at_125_percent_with_text_twice_as_large(demo):
+    """On a screen of that scale, under a desktop that asks for such text: the walk above, in a process of its own."""
+    top = Path(__file__).parents[3]
+    paths = os.pathsep.join([str(top), str(Path(lean_sepia.__file__).parents[1])])
+    found = subprocess.run(
+        [sys.executable, "-c", WALK, str(demo.worked)],
+        env={**os.environ, "QT_SCALE_FACTOR": "1.25", "QT_FONT_DPI": "192", "PYTHONPATH": paths},
+        capture_output=True, text=True, timeout=240, check=False, cwd=top,
+    )  # fmt: skip
+    assert found.stdout.splitlines() == ["walked"], found.stdout + found.stderr[-3000:]

@@ -9,12 +9,19 @@ from __future__ import annotations
 import gc
 
 
+def hold_off() -> None:
+    """Do not look while the program starts and its first project opens: nearly all that is made then stays."""
+    gc.disable()
+
+
 def set_aside() -> None:
-    """Look once, now that nothing else is under way, and set aside what stays."""
+    """Look once, now that nothing else is under way, and set aside what stays; from here on litter is looked for as usual."""
     gc.collect()
     gc.freeze()
+    gc.enable()
 
 
 def take_back() -> None:
     """Look at everything again: a project is closed, and most of what was set aside goes with it."""
     gc.unfreeze()
+    gc.enable()

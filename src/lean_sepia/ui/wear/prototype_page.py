@@ -20,6 +20,7 @@ from lean_sepia.document.edits.wear import plan_wear
 from lean_sepia.document.entities.worn import PlannedWear, WearPlan, WearRecord
 from lean_sepia.document.model import Project
 from lean_sepia.language import _
+from lean_sepia.ui.kit.job import Progress
 from lean_sepia.ui.kit.panel import Panel, button, line, row
 from lean_sepia.ui.kit.rows import Rows
 from lean_sepia.ui.kit.true_size import px_per_mm
@@ -134,14 +135,19 @@ class PrototypePage(PhotoPage):
         if not plan.kinds or not zone or not self.beside.isVisibleTo(self):
             return
         width = max(120, self.beside.width() // 2)
-        left, per_mm = self._patch(width)
+        answer, usual = self.answer, px_per_mm(self) * _ENLARGED
         self.beside.show_captions(
-            _("Photo, in even light") if left is not None else "",
+            _("Photo, in even light") if answer is not None else "",
             _("As planned, at 1:{0}").format(f"{self.planned.scale:g}"),
         )
-        frame, bottles = Frame(width, HEIGHT, per_mm, 1), self.planned.bottles
+        bottles = self.planned.bottles
 
-        def done(found: Simulated | None) -> None:
+        def draw(_progress: Progress) -> tuple[Image8 | None, Simulated | None]:
+            left, per_mm = _patch(answer, width, usual)
+            return left, simulate(project, zone, plan, bottles, Frame(width, HEIGHT, per_mm, 1))
+
+        def done(drawn: tuple[Image8 | None, Simulated | None]) -> None:
+            left, found = drawn
             words = (
                 _("The photo beside the plan")
                 if found
@@ -149,27 +155,24 @@ class PrototypePage(PhotoPage):
             )
             self.beside.pair.show_pair(left, found.pixels if found else None, words)
 
-        self.session.jobs.start(
-            "wear plan", lambda _progress: simulate(project, zone, plan, bottles, frame), done
-        )
-
-    def _patch(self, width: int) -> tuple[Image8 | None, float]:
-        """The middle of what was measured, in even light, and how many pixels a millimetre on the model is there."""
-        usual = px_per_mm(self) * _ENLARGED
-        answer = self.answer
-        if answer is None:
-            return None, usual
-        (height, breadth), mm = answer.look.shape, answer.question.mm_per_px
-        zoom = max(HEIGHT / height, width / breadth, 1.0)
-        tall, wide = min(height, round(HEIGHT / zoom)), min(breadth, round(width / zoom))
-        top, side = answer.typical_window(tall, wide)
-        part = screen_pixels(answer.even(slice(top, top + tall), slice(side, side + wide)))
-        pixels = np.asarray(cv2.resize(part, (width, HEIGHT), interpolation=cv2.INTER_CUBIC), dtype=np.uint8)
-        return pixels, zoom * answer.question.scale / mm if mm else usual
+        self.session.jobs.start("wear plan", draw, done)
 
     def keep(self, answer: WearAnswer) -> bool:
         name = _("Measure wear of {0}").format(self.session.project.zone(answer.question.zone).name)
         return self.session.edit(name, lambda p: kept(p, answer))
+
+
+def _patch(answer: WearAnswer | None, width: int, usual: float) -> tuple[Image8 | None, float]:
+    """The middle of what was measured, in even light, and how many pixels a millimetre on the model is there; runs in a job."""
+    if answer is None:
+        return None, usual
+    (height, breadth), mm = answer.look.shape, answer.question.mm_per_px
+    zoom = max(HEIGHT / height, width / breadth, 1.0)
+    tall, wide = min(height, round(HEIGHT / zoom)), min(breadth, round(width / zoom))
+    top, side = answer.typical_window(tall, wide)
+    part = screen_pixels(answer.even(slice(top, top + tall), slice(side, side + wide)))
+    pixels = np.asarray(cv2.resize(part, (width, HEIGHT), interpolation=cv2.INTER_CUBIC), dtype=np.uint8)
+    return pixels, zoom * answer.question.scale / mm if mm else usual
 
 
 def kept(project: Project, answer: WearAnswer) -> Project:
