@@ -5,16 +5,12 @@ The goal is 0.3 s on two quiet cores; it is asked for as a ratio to a plain repa
 
 from __future__ import annotations
 
-import os
-import shutil
-import tempfile
 import time
 from collections.abc import Callable, Iterator
-from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from benchmarks.figure import report
-from benchmarks.responsiveness import REPAINT_MS, repaint_ms
+from benchmarks.responsiveness import REPAINT_MS, demo_window, repaint_ms
 
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QApplication
@@ -106,27 +102,12 @@ class Clock:
 
 def main() -> bool:
     """The slowest first answer in Match, Tone, Glaze and to an anchor, at most 0.3 s where a repaint takes 12.5 ms."""
-    os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from lean_sepia.demo.folder import ensure_demo
-    from lean_sepia.ui.app import make_app
-    from lean_sepia.ui.kit import theme
-    from lean_sepia.ui.shell.settings import Settings
-    from lean_sepia.ui.shell.window import MainWindow
-
-    app = make_app([])
-    theme.apply(app, theme.DAY)
-    demo = ensure_demo()
-    with tempfile.TemporaryDirectory() as folder:
-        copy = Path(folder) / "demo"
-        shutil.copytree(demo.folder, copy)
-        window = MainWindow(Settings(), remember=False)
-        window.resize(1280, 800)
-        window.show()
-        window.open_project(copy / demo.worked.name)
+    worst = (0.0, "")
+    with demo_window() as (app, window, project):
+        window.open_project(project)
         assert window.workspace is not None
         window.workspace.open_room("evidence")
         clock = Clock(app, window)
-        worst = (0.0, "")
         for name, act, kind in cases(window):
             first, whole = clock.time_of(act, kind)
             print(
@@ -135,7 +116,6 @@ def main() -> bool:
             )
             worst = max(worst, (first, name))
         repaint = repaint_ms(app, window)
-        window.close()
     return report(
         "slowest first answer", worst[0] / repaint, FIRST_MS / REPAINT_MS, "a repaint of the window",
         f"[{worst[1]}: {worst[0]:.0f} ms against {repaint:.1f} ms]",

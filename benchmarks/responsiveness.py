@@ -11,6 +11,7 @@ import shutil
 import tempfile
 import time
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -121,8 +122,9 @@ def journey(window: MainWindow, project: Path) -> Iterator[Step]:
     yield "day lighting", LIGHTING, window.toggle_lighting
 
 
-def main() -> bool:
-    """Longest stall of each kind of action against a repaint: at most 4, 8 for a first opening, 16 for the lighting."""
+@contextmanager
+def demo_window() -> Iterator[tuple[QApplication, MainWindow, Path]]:
+    """The application, a window as people have it, and a copy of the demo's worked project to open in it."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     from lean_sepia.demo.folder import ensure_demo
     from lean_sepia.ui.app import make_app
@@ -133,13 +135,20 @@ def main() -> bool:
     app = make_app([])
     theme.apply(app, theme.DAY)
     demo = ensure_demo()
-    worst: dict[float, tuple[float, str]] = {}
     with tempfile.TemporaryDirectory() as folder:
         copy = Path(folder) / "demo"
         shutil.copytree(demo.folder, copy)
         window = MainWindow(Settings(), remember=False)
         window.resize(1280, 800)
         window.show()
+        yield app, window, copy / demo.worked.name
+        window.close()
+
+
+def main() -> bool:
+    """Longest stall of each kind of action against a repaint: at most 4, 8 for a first opening, 16 for the lighting."""
+    worst: dict[float, tuple[float, str]] = {}
+    with demo_window() as (app, window, project):
         watch = Watch(
             app,
             lambda: (
@@ -147,12 +156,11 @@ def main() -> bool:
             ),
         )
         watch.stall_of(window.prepare)  # the start page is read
-        for name, goal, action in journey(window, copy / demo.worked.name):
+        for name, goal, action in journey(window, project):
             stall = watch.stall_of(action)
             print(f"  {name}: {stall:.0f} ms (goal {goal:.0f})", flush=True)
             worst[goal] = max(worst.get(goal, (0.0, "")), (stall, name))
         repaint = repaint_ms(app, window)
-        window.close()
     reached = [
         report(
             f"longest stall, {words}", worst[goal][0] / repaint, goal / REPAINT_MS, "a repaint of the window",

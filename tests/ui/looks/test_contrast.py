@@ -3,14 +3,13 @@
 import numpy as np
 import pytest
 from colour.blindness import matrix_cvd_Machado2009
-from fuzzing.fields import ROOMS, sheets
+from fuzzing.fields import ROOMS
 from PySide6.QtGui import QColor, QPalette
 from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 from tests.ui.looks.contrast import READABLE, contrast, luminance, too_faint
 from tests.ui.looks.cut import settled
 
 from lean_sepia.ui.kit import theme
-from lean_sepia.ui.kit.sheet import Sheet
 
 
 @pytest.fixture
@@ -21,7 +20,9 @@ def evening(qapp):
     settled()
 
 
-def test_every_word_of_every_room_and_sheet_can_be_read_in_the_evening(evening, window, workspace, qtbot):
+def test_every_word_of_every_room_and_sheet_can_be_read_in_the_evening(
+    evening, window, workspace, each_sheet
+):
     found = []
     for room in ROOMS:
         workspace.open_room(room)
@@ -30,17 +31,8 @@ def test_every_word_of_every_room_and_sheet_can_be_read_in_the_evening(evening, 
     workspace.open_shelf()
     settled()
     found += [f"shelf: {fault}" for fault in too_faint(window)]
-    workspace.open_room("plan")
-    for sheet in sheets(workspace.session):
-        if isinstance(sheet, Sheet):
-            workspace.sheets.show(sheet)
-        else:
-            qtbot.addWidget(sheet)
-            sheet.show()
-        settled()
+    for sheet in each_sheet():
         found += [f"{type(sheet).__name__}: {fault}" for fault in too_faint(sheet)]
-        if not isinstance(sheet, Sheet):
-            sheet.close()
     assert found == []
 
 

@@ -37,20 +37,11 @@ def test_every_control_of_a_room_is_reached_named_and_seen(window, workspace, ro
     assert faults(window, part) == []
 
 
-def test_every_control_of_every_sheet_is_reached_named_and_seen(window, workspace, qtbot):
+def test_every_control_of_every_sheet_is_reached_named_and_seen(window, each_sheet):
     window.resize(1100, 700)
-    workspace.open_room("plan")
     found = []
-    for sheet in sheets(workspace.session):
-        if isinstance(sheet, Sheet):
-            workspace.sheets.show(sheet)
-        else:
-            qtbot.addWidget(sheet)
-            sheet.show()
-        settled()
+    for sheet in each_sheet():
         found += [f"{type(sheet).__name__}: {fault}" for fault in faults(sheet, sheet)]
-        if not isinstance(sheet, Sheet):
-            sheet.close()
     assert found == [], "\n".join(found)
 
 

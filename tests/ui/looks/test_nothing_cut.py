@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 
 import pytest
-from fuzzing.fields import ROOMS, sheets
+from fuzzing.fields import ROOMS
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import (
@@ -25,7 +25,6 @@ from tests.ui.looks.cut import faults_in, headings_over_nothing, out_of_reach, s
 import lean_sepia
 from lean_sepia.document.model import Project
 from lean_sepia.document.store import ProjectStore
-from lean_sepia.ui.kit.sheet import Sheet
 
 SIZES = [(1100, 700), (1280, 800)]
 
@@ -59,20 +58,11 @@ def test_no_room_cuts_or_covers_anything(window, demo, size, project, tmp_path):
 
 
 @pytest.mark.parametrize("size", SIZES[:1])
-def test_no_sheet_cuts_or_covers_anything(window, workspace, size, qtbot):
+def test_no_sheet_cuts_or_covers_anything(window, each_sheet, size):
     window.resize(*size)
-    workspace.open_room("plan")
     found = []
-    for sheet in sheets(workspace.session):
-        if isinstance(sheet, Sheet):
-            workspace.sheets.show(sheet)
-        else:
-            qtbot.addWidget(sheet)
-            sheet.show()
-        settled()
+    for sheet in each_sheet():
         found += [f"{type(sheet).__name__}: {fault}" for fault in (*faults_in(sheet), *too_faint(sheet))]
-        if not isinstance(sheet, Sheet):
-            sheet.close()
     assert found == []
 
 
