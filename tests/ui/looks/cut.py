@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QLayout,
     QLineEdit,
     QRadioButton,
+    QScrollArea,
     QStyle,
     QStyleOptionComboBox,
     QWidget,
@@ -24,7 +25,7 @@ from PySide6.QtWidgets import (
 
 from lean_sepia.ui.kit.panel import Panel
 
-_SLACK = 1
+_SLACK, _BELOW = 1, 40
 _CONTROLS = (QLabel, QAbstractButton, QComboBox, QLineEdit, QAbstractSpinBox)
 
 
@@ -163,6 +164,25 @@ def headings_over_nothing(top: QWidget) -> list[str]:
         ):
             empty.append(panel.caption.text())
     return empty
+
+
+def scrolls_into_nothing(top: QWidget) -> list[str]:
+    """Areas whose end shows nothing: they scroll on below the last of what is in them."""
+    found = []
+    for area in top.findChildren(QScrollArea):
+        bar, inner = area.verticalScrollBar(), area.widget()
+        if not area.isVisible() or inner is None or bar.maximum() == 0:
+            continue
+        lowest = max(
+            (one.mapTo(inner, QPoint(0, one.height())).y() for one in inner.findChildren(QWidget)
+             if one.isVisible() and not one.findChildren(QWidget)),
+            default=0,
+        )  # fmt: skip
+        if inner.height() - lowest > _BELOW:
+            found.append(
+                f"{type(area.parentWidget()).__name__}: {inner.height() - lowest} px of nothing at the end"
+            )
+    return found
 
 
 def out_of_reach(top: QWidget) -> list[str]:

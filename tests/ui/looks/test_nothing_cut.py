@@ -16,11 +16,12 @@ from PySide6.QtWidgets import (
     QComboBox,
     QLabel,
     QPushButton,
+    QScrollArea,
     QScrollBar,
     QWidget,
 )
 from tests.ui.looks.contrast import too_faint
-from tests.ui.looks.cut import faults_in, headings_over_nothing, out_of_reach, settled
+from tests.ui.looks.cut import faults_in, headings_over_nothing, out_of_reach, scrolls_into_nothing, settled
 
 import lean_sepia
 from lean_sepia.document.model import Project
@@ -48,6 +49,7 @@ def test_no_room_cuts_or_covers_anything(window, demo, size, project, tmp_path):
                 *faults_in(window),
                 *out_of_reach(window),
                 *headings_over_nothing(window),
+                *scrolls_into_nothing(window),
                 *too_faint(window),
             )
         ]
@@ -62,7 +64,10 @@ def test_no_sheet_cuts_or_covers_anything(window, each_sheet, size):
     window.resize(*size)
     found = []
     for sheet in each_sheet():
-        found += [f"{type(sheet).__name__}: {fault}" for fault in (*faults_in(sheet), *too_faint(sheet))]
+        found += [
+            f"{type(sheet).__name__}: {fault}"
+            for fault in (*faults_in(sheet), *too_faint(sheet), *scrolls_into_nothing(sheet))
+        ]
     assert found == []
 
 
@@ -170,3 +175,15 @@ def test_nothing_is_cut_at_125_percent_with_text_twice_as_large(demo):
         capture_output=True, text=True, timeout=240, check=False, cwd=top,
     )  # fmt: skip
     assert found.stdout.splitlines() == ["walked"], found.stdout + found.stderr[-3000:]
+
+
+def test_no_step_at_the_bench_scrolls_into_nothing(window, workspace):
+    window.resize(1100, 700)
+    workspace.open_room("bench")
+    room, long = workspace.rooms["bench"], 0
+    for step in room.steps:
+        settled()
+        assert scrolls_into_nothing(window) == [], step.title
+        long += any(area.verticalScrollBar().maximum() > 0 for area in room.findChildren(QScrollArea))
+        room.turn(1)
+    assert long > 5

@@ -4,15 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import QSize, Signal
 from PySide6.QtWidgets import QBoxLayout, QLayout, QVBoxLayout, QWidget
 
+from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.flow import Flow
 
 Item = QWidget | QLayout | None
 """A widget, a layout, or None for what takes up the room that is left."""
 
 
+@guarded
 class Rows(QWidget):
     """Items below each other, or beside each other: in equal widths, else wrapped into further lines where there is no room.
 
@@ -51,6 +53,13 @@ class Rows(QWidget):
         self._widgets[self._widgets.index(old)] = fresh
         old.hide()
         old.deleteLater()
+
+    def minimumSizeHint(self) -> QSize:
+        """No more than its words take at the width they have: the toolkit reckons with narrower lines, and scrolls on into nothing."""
+        least = super().minimumSizeHint()
+        if self.width() > 0 and self.hasHeightForWidth():
+            least.setHeight(min(least.height(), self.heightForWidth(self.width())))
+        return least
 
     def fill(self, items: Iterable[Item]) -> None:
         """Show these and nothing else."""
