@@ -108,16 +108,27 @@ def print_card(hand):
     return " ".join(page.extract_text() for page in PdfReader(hand.card).pages)
 
 
+def when_asked(answer, tries=100):
+    """Answer the dialog that comes, once it is there."""
+
+    def look(left):
+        dialog = QApplication.activeModalWidget()
+        if isinstance(dialog, QDialog):
+            answer(dialog)
+        elif left:
+            QTimer.singleShot(50, lambda: look(left - 1))
+
+    QTimer.singleShot(50, lambda: look(tries))
+
+
 def answered(hand, act):
     """Do what opens a question, and take its first answer with Return."""
 
-    def answer():
-        dialog = QApplication.activeModalWidget()
-        assert isinstance(dialog, QDialog)
+    def answer(dialog):
         hand.acts += 1
         QTest.keyClick(dialog, Qt.Key.Key_Return)
 
-    QTimer.singleShot(50, answer)
+    when_asked(answer)
     act()
 
 
@@ -151,13 +162,12 @@ def test_from_an_empty_shelf_and_a_picture_to_a_card(hand, window, widget_point)
 
 
 def test_without_a_photo_from_an_empty_shelf_to_a_card(hand, window):
-    def type_colour():
-        dialog = QApplication.activeModalWidget()
+    def type_colour(dialog):
         hand.acts += 2
         QTest.keyClicks(dialog.text, "#4f7a6c")
         QTest.keyClick(dialog, Qt.Key.Key_Return)
 
-    QTimer.singleShot(50, type_colour)
+    when_asked(type_colour)
     hand.click("Start from a colour")
     space = window.workspace
     hand.click("Shelf")
