@@ -15,8 +15,10 @@ def hold_off() -> None:
 
 
 def set_aside() -> None:
-    """Look once, now that nothing else is under way, and set aside what stays; from here on litter is looked for as usual."""
-    gc.collect()
+    """Set aside what is there; from here on litter is looked for as usual, among what comes.
+
+    No look at everything goes before it: the little that was let go while the program started is cleared away with the project.
+    """
     gc.freeze()
     gc.enable()
 
