@@ -18,7 +18,11 @@ def delta_e00(lab_1: npt.ArrayLike, lab_2: npt.ArrayLike) -> FloatArray:
     >>> round(float(delta_e00([50, 2.6772, -79.7751], [50, 0, -82.7485])), 4)
     2.0425
     """
-    parts = delta_parts00(lab_1, lab_2)
+    return of_parts00(delta_parts00(lab_1, lab_2))
+
+
+def of_parts00(parts: FloatArray) -> FloatArray:
+    """The difference (...) that its terms (..., 4) make."""
     return np.sqrt(
         np.maximum(parts[..., 0] ** 2 + parts[..., 1] ** 2 + parts[..., 2] ** 2 + parts[..., 3], 0.0)
     )

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from lean_sepia.colour.ciede2000 import delta_e00, delta_parts00
+from lean_sepia.colour.ciede2000 import delta_parts00, of_parts00
 from lean_sepia.colour.lab import chroma, hue_deg
 from lean_sepia.language import N_, _
 
@@ -86,7 +86,8 @@ def difference(first: npt.ArrayLike, second: npt.ArrayLike) -> Difference:
     'clearly lighter'
     """
     one, two = np.asarray(first, dtype=float), np.asarray(second, dtype=float)
-    dL, dC, dH, _rest = delta_parts00(one, two)
+    parts = delta_parts00(one, two)
+    dL, dC, dH, _rest = parts
     terms: list[tuple[float, str]] = []
     terms.append((abs(dL), N_("lighter") if dL > 0 else N_("darker")))
     grey = min(float(chroma(one)), float(chroma(two))) < 5
@@ -105,4 +106,4 @@ def difference(first: npt.ArrayLike, second: npt.ArrayLike) -> Difference:
         for size, direction in sorted(terms, reverse=True)
         if (step := next(text for limit, text in _STEPS if size < limit))
     )
-    return Difference(float(delta_e00(one, two)), told)
+    return Difference(float(of_parts00(parts)), told)

@@ -39,7 +39,7 @@ def whether_it_reads(project: Project, coat: Coat, found: Showing, bottles: Sequ
                     over_white[0], found.mark[0]
                 )
             )
-    nearest = nearest_that_shows(project, coat, [one for one in bottles if _is_alike(project, coat, one)])
+    nearest = nearest_that_shows(project, coat, _stand_ins(project, coat, bottles))
     if nearest is not None:
         said.append(
             _("The nearest bottle that would show is {0}: {1:.1f}.").format(nearest[0].name, nearest[1])
@@ -47,14 +47,16 @@ def whether_it_reads(project: Project, coat: Coat, found: Showing, bottles: Sequ
     return said
 
 
-def _is_alike(project: Project, coat: Coat, bottle: Paint) -> bool:
-    """Whether a bottle can stand in for what a coat is of: from a tube for tube oils, from a can for what a can sprays, primer for primer."""
-    own = coat_paint(project, coat)
-    medium = medium_of(project, coat)
-    if medium in MEDIA and MEDIA[medium].tube != MEDIA[bottle.medium].tube:
-        return False
-    use = own.use if own is not None else "paint"
-    return bottle.use in (use, "paint") and bottle.can == (coat.tool == "spray-can")
+def _stand_ins(project: Project, coat: Coat, bottles: Sequence[Paint]) -> list[Paint]:
+    """Bottles that can stand in for what a coat is of: from a tube for tube oils, from a can for what a can sprays, primer for primer."""
+    own, medium = coat_paint(project, coat), medium_of(project, coat)
+    tubes = {MEDIA[medium].tube} if medium in MEDIA else {True, False}
+    uses = {own.use if own is not None else "paint", "paint"}
+    return [
+        one
+        for one in bottles
+        if MEDIA[one.medium].tube in tubes and one.use in uses and one.can == (coat.tool == "spray-can")
+    ]
 
 
 def _over(project: Project, coat: Coat, lab: Lab) -> Lab | None:

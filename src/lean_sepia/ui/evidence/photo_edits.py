@@ -58,9 +58,8 @@ class PhotoEdits(QObject):
     """Works on the photo in `seen`, which its room sets; nothing happens while none is seen."""
 
     photo_added = Signal(str)
-    first_known = Signal(
-        object, str, object
-    )  # a document to be, a photo in it and how it is corrected, before its samples are read
+    # A document to be, a photo in it and how it is corrected, before its samples are read.
+    first_known = Signal(object, str, object)
 
     def __init__(self, session: Session, parent: QObject) -> None:
         super().__init__(parent)

@@ -27,13 +27,14 @@ _DOING = frozenset(
 
 
 def bring_into_sight(now: QWidget | None) -> None:
-    """Scroll to the control the keyboard has come to, in every area it stands in; Qt does so only within the area it comes from."""
+    """Scroll to the control the keyboard has come to, in every area it stands in; Qt does so only within the area it comes from.
+
+    What is larger than its area scrolls to the row in it by itself.
+    """
     parent = now.parentWidget() if now is not None else None
     while now is not None and parent is not None and not parent.isWindow():
         if isinstance(parent, QScrollArea) and now.height() < parent.viewport().height():
-            parent.ensureWidgetVisible(
-                now, _ROUND, _ROUND
-            )  # what is larger scrolls to the row in it by itself
+            parent.ensureWidgetVisible(now, _ROUND, _ROUND)
         parent = parent.parentWidget()
 
 

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from PySide6.QtWidgets import QFrame, QVBoxLayout
 
 from lean_sepia.ui.kit.panel import label, row
-from lean_sepia.ui.kit.swatch import Fields, Lab, spoken_colours
+from lean_sepia.ui.kit.swatch import Fields, Lab
 
 
 class NamedPair(QFrame):
@@ -28,6 +28,5 @@ class NamedPair(QFrame):
         """Show colours left to right and what the outer ones are."""
         self.left.setText(left)
         self.right.setText(right)
-        self.fields.show_labs(labs, spoken)
         names = [left, *[""] * (len(labs) - 2), right] if len(labs) > 1 else [left]
-        self.fields.setAccessibleDescription(spoken_colours(labs, names))
+        self.fields.show_labs(labs, spoken, names)

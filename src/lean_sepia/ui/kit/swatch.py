@@ -76,11 +76,11 @@ class Fields(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(120, self._height)
 
-    def show_labs(self, labs: Sequence[Lab | None], spoken: str = "") -> None:
-        """Show these colours, left to right."""
+    def show_labs(self, labs: Sequence[Lab | None], spoken: str = "", names: Sequence[str] = ()) -> None:
+        """Show these colours, left to right; `names` says what each of them is to who hears them."""
         self._labs = list(labs)
         self.setAccessibleName(spoken or ", ".join(map(_name_of, self._labs)))
-        self.setAccessibleDescription(spoken_colours(self._labs))
+        self.setAccessibleDescription(spoken_colours(self._labs, names))
         hint(self, "\n".join(lab_words(lab) for lab in self._labs if lab))
         self.update()
 

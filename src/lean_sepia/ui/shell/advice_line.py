@@ -79,9 +79,8 @@ class AdviceLine(QFrame):
         session.refused.connect(self.refuse)
         session.jobs.failed.connect(self.refuse)
         session.jobs.written.connect(self.tell_written)
-        session.jobs.busy_changed.connect(
-            self._progress.setVisible
-        )  # the first remark is told with the first room
+        session.jobs.busy_changed.connect(self._progress.setVisible)
+        # Nothing is told yet: the first remark comes with the first room.
 
     def _lay_out(self) -> None:
         line = QHBoxLayout()
