@@ -7,9 +7,9 @@ from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.match import base_laying
 from lean_sepia.answers.rooms.evidence import contradiction
 from lean_sepia.answers.rooms.table import ROOMS
-from lean_sepia.answers.strata import seen_miss, strata_of
+from lean_sepia.answers.stages import last_compared
+from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.targets import targets_of
-from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.document.called import title_of
 from lean_sepia.document.check import dangling_reference
@@ -257,7 +257,7 @@ def test_the_demos_plan_is_sound_but_for_one_planted_fault(worked):
 
 
 def test_the_foot_compares_like_with_like(worked):
-    target, predicted, stage = seen_miss(strata_of(worked, "hull"))
-    assert stage == "seen"
-    assert float(delta_e00(target, predicted)) < 4
-    assert seen_miss(strata_of(worked, "gear")) is None
+    found = last_compared(strata_of(worked, "hull"))
+    assert found.stage == "seen"
+    assert found.de00 < 4
+    assert last_compared(strata_of(worked, "gear")) is None

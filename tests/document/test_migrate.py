@@ -165,13 +165,35 @@ def test_a_document_of_form_9_opens_as_it_was_with_nothing_put_off():
     before, after = json.loads(text), parse_document(text)
     assert (after.format, after.put_off) == (FORMAT, ())
     again = json.loads(after.model_dump_json())
-    again.pop("put_off")
+    _before_form_10(again)
     assert again | {"format": 9} == before
 
 
-def _before_form_9(data):
-    """Take out what forms 9 and 10 added."""
+def test_a_document_of_form_10_opens_as_it_was_with_its_sheltered_places_bare_of_what_came_later():
+    text = (Path(__file__).parent / "form-10.json").read_text(encoding="utf-8")
+    before, after = json.loads(text), parse_document(text)
+    assert (after.format, len(after.put_off)) == (FORMAT, 1)
+    assert not any(zone.sheltered_too for zone in after.zones)
+    again = json.loads(after.model_dump_json())
+    _before_form_11(again)
+    assert again | {"format": 10} == before
+
+
+def _before_form_11(data):
+    """Take out what form 11 added."""
+    for zone in data["zones"]:
+        zone.pop("sheltered_too")
+
+
+def _before_form_10(data):
+    """Take out what forms 10 and 11 added."""
+    _before_form_11(data)
     data.pop("put_off")
+
+
+def _before_form_9(data):
+    """Take out what forms 9 to 11 added."""
+    _before_form_10(data)
     for zone in data["zones"]:
         zone.pop("apart")
     for step in data["steps"]:

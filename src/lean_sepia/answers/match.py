@@ -7,12 +7,12 @@ from dataclasses import dataclass, fields, replace
 from itertools import compress
 from operator import not_
 
-import numpy as np
-
 from lean_sepia.answers.amounts import set_aside, thinned, usual_volume
 from lean_sepia.answers.coats.from_shelf import varnish_of
-from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
-from lean_sepia.answers.targets import Target
+from lean_sepia.answers.predicting.coatings import coats_below, final_varnish
+from lean_sepia.answers.predicting.under import Spot, under_words
+from lean_sepia.answers.stages import aimed_at
+from lean_sepia.answers.targets import Target, Targets
 from lean_sepia.document.edits.coats import lay_varnish, pin_base
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
@@ -95,11 +95,27 @@ def base_laying(
     passes: int = BASE_COATS,
     thinner_share: float = BASE_THINNER,
     sheen: str = AS_PLANNED,
+    stage: str = "fresh",
+    *,
+    alone: bool = False,
 ) -> Laying:
-    """How a zone's base is laid: over its primer, and judged under its final varnish or at a sheen that is asked for."""
+    """How a zone's base is laid: over its primer, and judged at a stage, under what is planned above it and its final varnish.
+
+    sheen : another than that of the final varnish, where one is asked for; alone : as if nothing else were planned above it
+    """
     film = Coating("film", X=film_thickness(passes, thinner_share, _tool(project, zone_id)))
     varnish = {OWN_SHEEN: None, AS_PLANNED: final_varnish(project.coats_of(zone_id))}.get(sheen, sheen)
-    return stack_below(project, zone_id, _KIND).laying(film, varnish)
+    return Spot.of(project, zone_id, _KIND).laying(film, stage, varnish, alone=alone)
+
+
+def base_aim(project: Project, zone_id: str, targets: Targets) -> tuple[str, Target] | None:
+    """The stage at which a zone's base is judged, and its target; None where nothing says what it should look like."""
+    return aimed_at(project, zone_id, targets, KINDS[_KIND].stage)
+
+
+def over_the_base(project: Project, zone_id: str, stage: str) -> str:
+    """What a zone's base is solved under besides its varnish, in words; empty where nothing is planned above it that counts."""
+    return under_words(Spot.of(project, zone_id, _KIND).later(stage))
 
 
 def usable_paints(
@@ -134,7 +150,7 @@ class MatchQuestion:
     volume : the thinned mix for the base itself; set_aside_ml : paint of it for coats mixed from its cup
     beyond : paints of the shelf that what the person has to work with rules out
     thinner : the carrier its step states, if any; below : medium of the coat below; coats : that are laid
-    primers : of the shelf
+    primers : of the shelf; stage : at which it is judged; under : what it is solved under, in words
     """
 
     zone: str
@@ -155,6 +171,8 @@ class MatchQuestion:
     below: str | None = None
     coats: int = BASE_COATS
     primers: tuple[Paint, ...] = ()
+    stage: str = "fresh"
+    under: str = ""
 
     def same_mixtures_as(self, other: MatchQuestion) -> bool:
         """Whether the mixtures to look at, and their colours, are the same."""
@@ -167,18 +185,8 @@ class MatchQuestion:
     @property
     def mixtures_key(self) -> tuple[object, ...]:
         """What tells apart questions that need other mixtures."""
-        ground = None if self.laying.ground is None else tuple(np.round(self.laying.ground, 5))
         bottles = tuple(id(paint) for paint in self.paints)
-        return (
-            ground,
-            self.laying.X,
-            self.laying.varnish,
-            self.laying.kept,
-            self.max_paints,
-            self.max_parts,
-            bottles,
-            self.limits,
-        )
+        return (self.laying.key, self.max_paints, self.max_parts, bottles, self.limits)
 
     @property
     def key(self) -> tuple[object, ...]:
@@ -263,10 +271,12 @@ def ask(
     max_parts: int,
     limits: Limits,
     mix_ml: float,
+    stage: str = "fresh",
+    alone: bool = False,
 ) -> MatchQuestion:
     """The question for a zone's base as the document stands; `mix_ml` of it is to be mixed, thinned.
 
-    Stock among the limits is kept to in that volume.
+    Stock among the limits is kept to in that volume. It is judged at a stage under what is planned above it; alone, as if nothing were.
     """
     coat = base_coat(project, zone)
     parts = project.recipe(coat.recipe).parts if coat and coat.recipe else ()
@@ -278,7 +288,7 @@ def ask(
     if limits.stock_ml:
         limits = replace(limits, volume_ml=volume.paint_ml + aside)
     return MatchQuestion(
-        zone, target, paints, base_laying(project, zone, passes, thinner_share, sheen), thinner_share,
+        zone, target, paints, base_laying(project, zone, passes, thinner_share, sheen, stage, alone=alone), thinner_share,
         1 if project.owns.cans_only else max_paints, max_parts, limits, volume, aside,
         pinned=tuple((version.shelf_id, count) for version, count in versions),
         lost=tuple(paint_of(version) for version, _ in versions if version.shelf_id not in present),
@@ -288,6 +298,8 @@ def ask(
         below=medium_below(project, zone),
         coats=passes,
         primers=tuple(paint for paint in shelf if USES[paint.use].primes and not (paint.retired or paint.empty)),
+        stage=stage,
+        under="" if alone else over_the_base(project, zone, stage),
     )  # fmt: skip
 
 

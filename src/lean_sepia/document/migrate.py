@@ -153,6 +153,11 @@ def _nothing_put_off_yet(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "format": 10}
 
 
+def _nothing_said_of_sheltered_places(data: dict[str, Any]) -> dict[str, Any]:
+    """Form 11 says of a zone whether what lies over all of it lies on its sheltered places too."""
+    return {**data, "format": 11}
+
+
 _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _features_from_signature,
     2: _derived_from_coats,
@@ -163,6 +168,7 @@ _MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     7: _no_bench_log_yet,
     8: _nothing_printed_yet,
     9: _nothing_put_off_yet,
+    10: _nothing_said_of_sheltered_places,
 }
 """From a document's format number to the function that makes the next one of it."""
 

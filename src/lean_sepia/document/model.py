@@ -36,7 +36,7 @@ from lean_sepia.plan.names import Finish, KindName, MediumName, ProfileName, Too
 from lean_sepia.plan.owned import EVERYTHING, Owned
 from lean_sepia.plan.traits.kind import Kind
 
-FORMAT = 10  # of this document; a newer form is refused, an older one migrated
+FORMAT = 11  # of this document; a newer form is refused, an older one migrated
 TargetName = Literal["fresh", "exposed", "seen"]
 Shape = Literal["disc", "polygon", "brush"]
 Trust = Literal["", "sure", "likely", "doubtful"]
@@ -79,6 +79,7 @@ class Zone(Frozen):
     follows : the sisters whose photos count for it; empty where all do
     surface, share : the surface it is a tone of, and how much of it it covers, where that is known
     mirrors : the zone of the other side, with which it shares its mixes; panels : how it divides, where that is known
+    sheltered_too : whether what is laid over all of it lies where its sheltered colour is looked for, too
     wear : what wear it is to have, where that was planned; apart : whether it is painted off the model until parts are put together
     """
 
@@ -96,6 +97,7 @@ class Zone(Frozen):
     panels: PanelGrid | None = None
     wear: WearPlan | None = None
     apart: bool = False
+    sheltered_too: bool = False
 
 
 class AnchorMark(Frozen):

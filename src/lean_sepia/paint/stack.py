@@ -5,7 +5,7 @@ The rules of what covers what are in `docs/science.md`, "Stacks". Films over fil
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal, Self
 
@@ -85,7 +85,7 @@ class Coating:
 
 @dataclass(frozen=True, eq=False)
 class Patch:
-    """A share of the area with one internal reflectance (31,) and the surface of what lies on top there.
+    """A share of the area with one internal reflectance (31,), or one of each of many variants (n, 31), and the surface on top there.
 
     below : what shows where the topmost coat is taken away; since : which coat, counted from the lowest, lies on top
     """
@@ -198,8 +198,7 @@ class Stack:
             return tuple(
                 self._covered(coating, patch, share) for patch, share in zip(reached, shares, strict=True)
             )
-        grounds = np.array([patch.R_i for patch in reached])
-        rows = Laying(grounds, coating.X).internal(body)
+        rows = Laying(_side_by_side([patch.R_i for patch in reached]), coating.X).internal(body)
         here, tint = len(self.marks), coating.covers == "tint"
         return tuple(
             Patch(share, row, patch.surface if tint else body.surface, below=patch, since=here)
@@ -221,7 +220,7 @@ class Stack:
         return replace(patch.surface, g=self.sheen)
 
     def xyz(self, varnish: str | None, patch: Patch) -> FloatArray:
-        """XYZ (3,) of a patch under a final varnish."""
+        """XYZ (..., 3) of a patch under a final varnish."""
         return xyz_from_reflectance(self._surface(patch).under(varnish).seen(patch.R_i))
 
     def lab(self, varnish: str | None = None, patch: Patch | None = None) -> Lab | None:
@@ -237,16 +236,22 @@ class Stack:
         return after.lab(varnish, patch) if patch is not None else None
 
     def seen_xyz(self, varnish: str | None = None) -> FloatArray | None:
-        """XYZ (3,) of the whole: the mean by area, under a final varnish."""
+        """XYZ (..., 3) of the whole: the mean by area, under a final varnish."""
         if not self.patches:
             return None
         surfaces = [self._surface(patch).under(varnish).seen(patch.R_i) for patch in self.patches]
-        return np.array([patch.share for patch in self.patches]) @ xyz_from_reflectance(np.array(surfaces))
+        shares = np.array([patch.share for patch in self.patches])
+        return np.asarray(np.tensordot(shares, xyz_from_reflectance(_side_by_side(surfaces)), axes=1))
 
     def seen(self, varnish: str | None = None) -> Lab | None:
         """L*a*b* of the whole: the mean in linear XYZ by area, under a final varnish."""
         xyz = self.seen_xyz(varnish)
         return None if xyz is None else triple(lab_from_xyz(xyz))
+
+
+def _side_by_side(rows: Sequence[FloatArray]) -> FloatArray:
+    """Reflectances (..., 31), of one variant or of many, one behind the other (k, ..., 31)."""
+    return np.stack(np.broadcast_arrays(*rows))
 
 
 def _divided(patch: Patch, other: Patch, share: float) -> Iterator[Patch]:
@@ -267,6 +272,7 @@ def _fewer(patches: tuple[Patch, ...]) -> tuple[Patch, ...]:
     share = sum(patch.share for patch in rest)
     weights = [patch.share for patch in rest] if share else None
     surface = rest[0].surface
-    measured = np.average(surface.seen(np.array([patch.R_i for patch in rest])), axis=0, weights=weights)
+    internal = _side_by_side([patch.R_i for patch in rest])
+    measured = np.average(surface.seen(internal), axis=0, weights=weights)
     mean = surface.inwards(measured)
     return (*kept, replace(rest[0], share=share, R_i=mean))

@@ -51,7 +51,7 @@ def what_covers(
     if laying.ground is None or coats < 1:
         return None
     goal = np.asarray(target, dtype=float)
-    thick = replace(laying, ground=None)
+    thick = replace(laying, ground=None, beside=())
     opaque = min(MixSolver(paints, thick, max_paints=max_paints).solve(goal, 5), key=lambda one: one.de00)
     if opaque.de00 > best.de00 - _GAINS_DE00:
         return None

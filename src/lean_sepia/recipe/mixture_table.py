@@ -10,7 +10,7 @@ from __future__ import annotations
 import os
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from itertools import combinations
 
@@ -21,7 +21,7 @@ from lean_sepia.arrays import FloatArray, IntArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.lights import weights, white
 from lean_sepia.paint.laying import Laying
-from lean_sepia.paint.paint import Palette
+from lean_sepia.paint.paint import Mixture, Palette
 from lean_sepia.paint.saunderson import Surface
 from lean_sepia.recipe.parts import proportions
 
@@ -52,6 +52,10 @@ class QuickColours:
         self._one_surface = bool(np.ptp(self._k1) == 0 and np.ptp(self._k2) == 0)
         self._X = np.asarray(laying.X, dtype=np.float32)
         self._ground = None if laying.ground is None else laying.ground[_BANDS].astype(np.float32)
+        # What lies above, and other places of the zone, are laid one after another; alone, all is one expression.
+        self._places = [
+            (weight, _of_bands(one)) for weight, one in (laying.everywhere() if laying.beside or laying.later else ())
+        ]  # fmt: skip
         self._to_ratio = (_fitted_weights(palette, laying) / white()).astype(np.float32)
 
     def of_sets(self, sets: IntArray, shares: FloatArray) -> FloatArray:
@@ -76,6 +80,10 @@ class QuickColours:
 
     def _lab(self, K: FloatArray, S: FloatArray, g: FloatArray, k1: FloatArray, k2: FloatArray) -> FloatArray:
         """Kubelka–Munk and Saunderson in one expression, in place; K and S (..., 16) are used up."""
+        if self._places:
+            matter = Mixture(K, S, Surface())
+            R = sum(weight * _behind_surface(one, matter, k2) for weight, one in self._places)
+            return self._lab_of(np.asarray(R, dtype=np.float32), g, k1, k2)
         gamma = S * 2
         gamma += K
         gamma *= K
@@ -103,6 +111,10 @@ class QuickColours:
             K += 1
             K -= k2 * above
             R = np.divide(above, K, out=above)
+        return self._lab_of(R, g, k1, k2)
+
+    def _lab_of(self, R: FloatArray, g: FloatArray, k1: FloatArray, k2: FloatArray) -> FloatArray:
+        """L*a*b* (..., 3) of R_i/(1 − k2·R_i) (..., 16)."""
         ratio = R @ self._to_ratio
         ratio *= (1 - k1) * (1 - k2)
         ratio += k1 * g * self._to_ratio.sum(axis=0)
@@ -115,6 +127,30 @@ class QuickColours:
         lab[..., 1] = 500 * (f[..., 0] - f[..., 1])
         lab[..., 2] = 200 * (f[..., 1] - f[..., 2])
         return lab
+
+
+def _of_bands(laying: Laying) -> Laying:
+    """A laying on the bands that are looked at."""
+    ground = None if laying.ground is None else _narrow(laying.ground)
+    later = tuple(
+        replace(film, R_0=_narrow(film.R_0), T=_narrow(film.T), K=_narrow(film.K), S=_narrow(film.S))
+        for film in laying.later
+    )
+    return replace(laying, ground=ground, later=later, X=np.asarray(laying.X, dtype=np.float32))
+
+
+def _narrow(values: FloatArray | float) -> FloatArray:
+    """What holds every band, on every second one; what is one number for all stays so."""
+    found = np.asarray(values, dtype=np.float32)
+    return found[..., _BANDS] if found.ndim and found.shape[-1] > 1 else found
+
+
+def _behind_surface(laying: Laying, matter: Mixture, k2: FloatArray) -> FloatArray:
+    """R_i/(1 − k2·R_i) (..., 16) of mixtures under what will lie on them."""
+    R = laying.internal(matter)
+    for film in laying.later:
+        R = film.over(R, matter)
+    return R / (1 - k2 * R)
 
 
 def _fitted_weights(palette: Palette, laying: Laying) -> FloatArray:

@@ -131,7 +131,7 @@ def wet_and_dry(
 ) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
     """L*a*b* of a mixture while it is wet, and when it has dried to its own sheen or under its varnish."""
     made = mixed(paints, parts)
-    wet, dry = replace(laying, varnish="wet").lab(made), laying.lab(made)
+    wet, dry = replace(laying.alone, varnish="wet").lab(made), laying.alone.lab(made)
     return triple(wet), triple(dry)
 
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from lean_sepia.answers.coats.mixing import LayQuestion
 from lean_sepia.answers.coats.showing import Showing, nearest_that_shows
-from lean_sepia.answers.strata import coating_of
+from lean_sepia.answers.predicting.coatings import coating_of
 from lean_sepia.colour.showing import READABLE_L
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, Project

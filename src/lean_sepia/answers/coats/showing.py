@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from lean_sepia.answers.strata import coating_of, final_varnish
+from lean_sepia.answers.predicting.coatings import coating_of, final_varnish
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.showing import LIMITS, READABLE_L, Shown, verdict
 from lean_sepia.document.bounds import Lab

@@ -6,7 +6,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 
-from lean_sepia.answers.strata import Strata, coating_of, final_varnish
+from lean_sepia.answers.predicting.coatings import coating_of, final_varnish
+from lean_sepia.answers.strata import Strata
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab

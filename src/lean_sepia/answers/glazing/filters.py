@@ -66,7 +66,7 @@ class GlazeQuestion:
     @property
     def key(self) -> tuple[object, ...]:
         """What tells this question from others: arrays by their rounded values, paints by identity."""
-        zones = [(one.zone, one.before, one.target, tuple(np.round(one.ground.R_i, 6))) for one in self.zones]
+        zones = [(one.zone, one.before, one.target, one.ground.under(1.0).key) for one in self.zones]
         own = () if self.own_paint is None else tuple(np.round(self.own_paint.K, 6))
         return (zones, tuple(id(paint) for paint in self.paints), self.together, self.own, own)
 
@@ -124,8 +124,12 @@ def ask(
     together: bool = False,
     own: OwnFilter | None = None,
     kind: str = "filter",
+    *,
+    alone: bool = False,
 ) -> GlazeQuestion | None:
     """The question for up to four zones on which something lies, `first` leading; None where there is none.
+
+    alone : as if nothing were planned above it but the varnish
 
     chosen : zones to judge on; None for those with a target, or all where none has
     own : a filter of the user's own
@@ -135,7 +139,7 @@ def ask(
     SepiaError
         The user's own mix cannot be read or mixed, or is of metal.
     """
-    grounds = [found for zone in project.zones if (found := ground_of(project, zone.id, kind))]
+    grounds = [found for zone in project.zones if (found := ground_of(project, zone.id, kind, alone=alone))]
     if chosen is not None:
         grounds = [one for one in grounds if one.zone in chosen]
     elif any(one.target for one in grounds):

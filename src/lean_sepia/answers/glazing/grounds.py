@@ -3,16 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from lean_sepia.answers.strata import coats_below, final_varnish, stack_of
-from lean_sepia.answers.targets import Target, Targets, targets_of
+import numpy as np
+
+from lean_sepia.answers.predicting.coatings import coats_below, final_varnish, stack_of
+from lean_sepia.answers.predicting.under import Spot, under_words
+from lean_sepia.answers.stages import aimed_at
+from lean_sepia.answers.targets import Target, targets_of
+from lean_sepia.arrays import triple
+from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import finish_of
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
-from lean_sepia.paint.paint import Paint
+from lean_sepia.paint.paint import Mixture, Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.plan.care.cautions import DEFER, cautions
 from lean_sepia.plan.kinds import KINDS
@@ -20,13 +26,15 @@ from lean_sepia.plan.step import Material, PlanStep
 from lean_sepia.recipe.tints.glaze import Ground
 
 _STAINS = ("stain",)
+_STAGE = "exposed"  # where a tint over all of a zone is looked at
 
 
 @dataclass(frozen=True, eq=False)
 class GlazedZone:
     """A zone under a tint: what it lies on, its colour there, and which target it is judged by.
 
-    target, stage : the target that is known, the latest first, and which it is; None and "" where none is
+    target, stage : the target it is judged by, and at which stage that is; None and "" where none is known
+    under : what it is judged under besides the varnish, in words
     sheen : of the topmost coat below that has one; lettered : whether a marking lies below; chipped : whether chips do
     """
 
@@ -38,6 +46,7 @@ class GlazedZone:
     sheen: str
     lettered: bool
     chipped: bool
+    under: str = ""
 
     @property
     def stains(self) -> bool:
@@ -45,26 +54,32 @@ class GlazedZone:
         return self.sheen == "flat"
 
 
-def ground_of(project: Project, zone_id: str, kind: str) -> GlazedZone | None:
-    """What a tint of a kind would lie on in a zone; None where nothing does."""
+def ground_of(project: Project, zone_id: str, kind: str, *, alone: bool = False) -> GlazedZone | None:
+    """What a tint of a kind would lie on in a zone, under what is planned above it; None where nothing does.
+
+    What is spotted or runs into seams is looked at alone: it is seen as a mark, not as a change of the whole.
+    """
+    nature = KINDS[kind]
+    alone = alone or not nature.is_filter
     varnish = final_varnish(project.coats_of(zone_id))
     below = coats_under(project, zone_id, kind)
     stack = stack_of(project, below)
     before, laying = stack.lab(varnish), stack.laying(Coating("tint"))
     if before is None or laying.ground is None or laying.kept is None:
         return None
-    stage, target = _latest(targets_of(project, zone_id))
+    ground, under = Ground(laying.ground, laying.kept.under(varnish)), ""
+    if nature.is_filter:
+        spot = Spot.of(project, zone_id, kind)
+        lying = spot.laying(Coating("tint"), _STAGE, varnish, alone=alone)
+        ground = replace(ground, lying=lying)
+        before = triple(ground.under(0.0).lab(Mixture(np.zeros(BANDS), np.zeros(BANDS), laying.kept)))
+        under = "" if alone else under_words(spot.later(_STAGE))
+    aim = aimed_at(project, zone_id, targets_of(project, zone_id), _STAGE if nature.is_filter else "seen")
+    stage, target = aim or ("", None)
     return GlazedZone(
-        zone_id, Ground(laying.ground, laying.kept.under(varnish)), before, target, stage, _sheen(project, below),
-        any(coat.nature.is_marking for coat in below), any(coat.nature.is_chips for coat in below),
+        zone_id, ground, before, target, stage, _sheen(project, below),
+        any(coat.nature.is_marking for coat in below), any(coat.nature.is_chips for coat in below), under,
     )  # fmt: skip
-
-
-def _latest(targets: Targets) -> tuple[str, Target | None]:
-    for name in ("seen", "exposed", "fresh"):
-        if (found := getattr(targets, name)) is not None:
-            return name, found
-    return "", None
 
 
 def shiny_top(project: Project, zone_id: str) -> Coat | None:

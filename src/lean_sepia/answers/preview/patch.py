@@ -8,8 +8,8 @@ from itertools import product
 
 import numpy as np
 
+from lean_sepia.answers.predicting.coatings import coating_of, final_varnish, on_panels
 from lean_sepia.answers.preview.texture import Frame, clouds, field_of, seams
-from lean_sepia.answers.strata import coating_of, final_varnish, on_panels
 from lean_sepia.answers.toning.panels import is_other_side
 from lean_sepia.arrays import FloatArray, Image8, IntArray, triple
 from lean_sepia.colour.lab import lab_from_xyz

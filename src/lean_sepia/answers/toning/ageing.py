@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from lean_sepia.answers.strata import final_varnish
+from lean_sepia.answers.predicting.coatings import final_varnish
 from lean_sepia.answers.targets import Target, Targets, targets_of
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lean_sepia.answers.strata import coats_below, final_varnish, stack_below
+from lean_sepia.answers.predicting.coatings import coats_below, final_varnish, stack_below
+from lean_sepia.answers.predicting.under import Spot, under_words
 from lean_sepia.answers.targets import Target
 from lean_sepia.answers.toning.wishes import Aim
 from lean_sepia.arrays import triple
@@ -49,7 +50,7 @@ MOST_BRUSHED_THINNER, FEW_CM2 = 0.8, 5.0
 _SHOWN, _VEILS, _MOST_RATIO = 5, 2, 12
 _LIGHTER_L = 1.0
 _VEIL_MUST_GAIN = 1.0  # ΔE00 by which a veil must be nearer to come before what is sprayed
-_KIND = "fade"  # what is laid here
+_KIND, _STAGE = "fade", "exposed"  # what is laid here, and where it is looked at
 
 
 def fade_coat(project: Project, zone_id: str) -> Coat | None:
@@ -81,6 +82,7 @@ class ToneQuestion:
 
     before : colour of the zone before the fade, under the same varnish; lettering : what of it is lettered, as one mist lies there
     mist : how one mist lies; veil : how a tint does, which keeps the sheen below; goal : what the search aims at; target : its colour and where it is from
+    under : what it is solved under besides the varnish, in words
     cup : whether `base` is the zone's own mix; else it is the clear medium that a fade over a found finish is mixed with
     """
 
@@ -97,6 +99,7 @@ class ToneQuestion:
     cup: bool = True
     area_cm2: float | None = None
     veil: Laying = OPAQUE
+    under: str = ""
 
     def same_as(self, other: ToneQuestion | None) -> bool:
         """Whether the answer will be the same."""
@@ -105,11 +108,10 @@ class ToneQuestion:
     @property
     def key(self) -> tuple[object, ...]:
         """What tells this question from others: arrays by their rounded values, paints by identity."""
-        ground = () if self.mist.ground is None else tuple(np.round(self.mist.ground, 6))
         base = tuple(np.round(np.concatenate([self.base.K, self.base.S]), 6))
         bottles = tuple(id(paint) for paint in self.paints)
-        how = (self.mist.X, self.mist.varnish, self.cup, self.spray, self.tool, len(self.lettering))
-        return (self.zone, base, self.before, self.target, self.goal, bottles, ground, how)
+        how = (self.mist.key, self.cup, self.spray, self.tool, len(self.lettering))
+        return (self.zone, base, self.before, self.target, self.goal, bottles, how)
 
     @property
     def medium(self) -> Medium | None:
@@ -169,26 +171,34 @@ class ToneAnswer:
 
 
 def ask(
-    project: Project, zone_id: str, aim: Aim, shelf: Sequence[Paint], spray: Spray = USUAL_SPRAY
+    project: Project,
+    zone_id: str,
+    aim: Aim,
+    shelf: Sequence[Paint],
+    spray: Spray = USUAL_SPRAY,
+    *,
+    alone: bool = False,
 ) -> ToneQuestion | None:
-    """The question for a zone's fade as the document stands; None where nothing lies there.
+    """The question for a zone's fade as the document stands, under what is planned above it; None where nothing lies there.
 
-    It is mixed from the zone's base cup; over a found finish, which has none, from a clear medium.
+    It is mixed from the zone's base cup; over a found finish, which has none, from a clear medium. Alone, it is solved as if nothing
+    were planned above it but the varnish.
     """
     coat = next((c for c in project.bases_of(zone_id) if c.recipe), None)
     base = coat_paint(project, coat) if coat else None
     old = fade_coat(project, zone_id)
     tool = spray.tool or (old.tool if old else project.owns.usual_tool(_KIND))
-    stack, varnish = stack_below(project, zone_id, _KIND), final_varnish(project.coats_of(zone_id))
+    spot, varnish = Spot.of(project, zone_id, _KIND), final_varnish(project.coats_of(zone_id))
     coating = Coating("film", X=film_thickness(1, spray.thinner_share, tool))
-    mist = stack.laying(coating, varnish)
+    mist = spot.laying(coating, _STAGE, varnish, alone=alone)
+    stack = stack_below(project, zone_id, _KIND)
     marks = {c.id for c in coats_below(project, zone_id, _KIND) if c.nature.is_marking}
     lettering = tuple(
-        stack.laying(coating, varnish, on=patch)
+        replace(stack.laying(coating, varnish, on=patch), later=mist.later)
         for patch in stack.patches
         if stack.marks[patch.since] in marks
     )
-    below = stack.lab(varnish)
+    below = before_fade(project, zone_id, alone=alone)
     if base is None and below is None:
         return None
     clear = next((paint for paint in shelf if paint.clear and not MEDIA[paint.medium].tube), _THIN)
@@ -196,8 +206,16 @@ def ask(
     before = below or triple(mist.lab(used))
     return ToneQuestion(
         zone_id, used, before, aim.target, aim.goal, tuple(shelf), mist, spray, tool, lettering, cup=base is not None,
-        area_cm2=project.zone(zone_id).area_cm2, veil=stack.laying(Coating("tint"), varnish),
+        area_cm2=project.zone(zone_id).area_cm2, veil=spot.laying(Coating("tint"), _STAGE, varnish, alone=alone),
+        under="" if alone else under_words(spot.later(_STAGE)),
     )  # fmt: skip
+
+
+def before_fade(project: Project, zone_id: str, *, alone: bool = False) -> Lab | None:
+    """The colour a zone would have without a fade, under what is planned above that; None where nothing lies there."""
+    spot, varnish = Spot.of(project, zone_id, _KIND), final_varnish(project.coats_of(zone_id))
+    bare = spot.laying(Coating("tint", X=0.0), _STAGE, varnish, alone=alone)
+    return None if bare.ground is None else triple(bare.lab(_THIN))
 
 
 _THIN = Paint(

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lean_sepia.answers.strata import coating_of, coats_below, final_varnish, stack_below
+from lean_sepia.answers.predicting.coatings import coating_of, coats_below, final_varnish, stack_below
 from lean_sepia.arrays import triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.bounds import Lab

@@ -19,7 +19,10 @@ from lean_sepia.paint.paint import Paint
 
 @dataclass(frozen=True, eq=False)
 class ToneRequest:
-    """A zone of a document as it stands, what is wished for and how it is sprayed; `before` is the answer there was."""
+    """A zone of a document as it stands, what is wished for and how it is sprayed; `before` is the answer there was.
+
+    alone : whether it is solved as if nothing were planned above it
+    """
 
     project: Project
     cut: Strata
@@ -27,6 +30,7 @@ class ToneRequest:
     spray: Spray
     shelf: tuple[Paint, ...]
     before: ToneAnswer | None
+    alone: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -48,10 +52,10 @@ def find(request: ToneRequest) -> ToneFound:
     if cut.fresh is None:
         return ToneFound(cut.zone, None, None, "")
     aged = aged_like_others(project, cut.zone, cut.targets) if request.wish.kind == "aged" else None
-    aim = aim_of(request.wish, cut.fresh, cut.targets, aged)
-    question = fading.ask(
-        project, cut.zone, aim, may_be_used(project, cut.zone, request.shelf), request.spray
-    )
+    before = fading.before_fade(project, cut.zone, alone=request.alone) or cut.fresh
+    aim = aim_of(request.wish, before, cut.targets, aged)
+    shelf = may_be_used(project, cut.zone, request.shelf)
+    question = fading.ask(project, cut.zone, aim, shelf, request.spray, alone=request.alone)
     if question is None:
         return ToneFound(cut.zone, aim, None, "")
     if request.before is not None and question.same_as(request.before.question):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 import numpy as np
@@ -56,15 +56,28 @@ class Glaze:
     second: str | None = None
 
 
+@dataclass(frozen=True, eq=False)
 class Ground(Opaque):
-    """What a glaze lies on: its internal reflectance (31,), and the surface it is finally seen through."""
+    """What a glaze lies on: its internal reflectance (31,), and the surface it is finally seen through.
+
+    lying : how a glaze lies there, where more of that is known: what will come on it, and other places of the zone
+    """
+
+    lying: Laying | None = None
+
+    def under(self, X: npt.ArrayLike) -> Laying:
+        """How a film of thickness X, one number or (..., 1), lies on it."""
+        return replace(self.lying or Laying(self.R_i, kept=self.surface), X=X)
 
 
 def glaze_labs(matter: Matter, grounds: Sequence[Ground], X: npt.ArrayLike) -> FloatArray:
     """L*a*b* (..., n, 3) of n grounds under a film of thickness X (...) of a paint; the ground's surface stays."""
+    films = np.asarray(X, dtype=float)[..., None, None]
+    if any(ground.lying for ground in grounds):
+        return np.concatenate([ground.under(films).lab(matter) for ground in grounds], axis=-2)
     R_g = np.stack([ground.R_i for ground in grounds])
     kept = Surface(*(np.array([getattr(one.surface, name) for one in grounds]) for name in ("g", "k1", "k2")))
-    return Laying(R_g, np.asarray(X, dtype=float)[..., None, None], kept=kept).lab(matter)
+    return Laying(R_g, films, kept=kept).lab(matter)
 
 
 def glaze_film(thinner_parts: float, passes: float) -> float:

@@ -11,12 +11,13 @@ from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.glazing.equal_parts import cup_words, ratio_words
 from lean_sepia.answers.glazing.filters import Filtered, GlazeAnswer, GlazeQuestion, OwnFilter
 from lean_sepia.answers.glazing.grounds import ground_of, tint_cautions
+from lean_sepia.answers.stages import STAGE_WORDS
 from lean_sepia.arrays import triple
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay_filter
 from lean_sepia.document.model import Project
 from lean_sepia.errors import SepiaError
-from lean_sepia.language import N_, _, ngettext
+from lean_sepia.language import _, ngettext
 from lean_sepia.recipe.tints.glaze import HELPS_DE00, JUST_SHOWS_DE00
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
 from lean_sepia.ui.kit.fields.flow import Flow
@@ -26,8 +27,6 @@ from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.session import Session
-
-_STAGE_WORDS = {"seen": N_("as seen"), "exposed": N_("faded"), "fresh": N_("fresh")}
 
 
 class FiltersPage(TintPage):
@@ -261,13 +260,12 @@ class FiltersPage(TintPage):
                     if better >= 0
                     else _("Leads {1} away from their targets: better left.")
                 )
-            stages = dict.fromkeys(_STAGE_WORDS[zone.stage] for zone in zones if zone.stage)
+            stages = dict.fromkeys(zone.stage for zone in zones if zone.stage)
             said.append(words.format(len(zones), f"{abs(better):.1f}"))
-            said.append(
-                _("Compared right after the filter with the target {0}.").format(
-                    ", ".join(_(w) for w in stages)
-                )
-            )
+            under = ", ".join(dict.fromkeys(zone.under for zone in zones if zone.under))
+            where = ", ".join(_(STAGE_WORDS[stage]) for stage in stages)
+            words = _("Compared {1}, with the target {0}.") if under else _("Compared with the target {0}.")
+            said.append(words.format(where, under))
         if one.contrast_kept is not None:
             kept = 100 * one.contrast_kept
             said.append(

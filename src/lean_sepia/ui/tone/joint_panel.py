@@ -130,6 +130,7 @@ def _question(
     aged = aged_like_others(project, cut.zone, cut.targets)
     possible = wishes_for(cut.targets, aged is not None)
     kind = wish.kind if wish.kind in possible else possible[0]
-    aim = aim_of(Wish(kind, wish.by, wish.foot), cut.fresh, cut.targets, aged)
+    before = fading.before_fade(project, cut.zone) or cut.fresh
+    aim = aim_of(Wish(kind, wish.by, wish.foot), before, cut.targets, aged)
     how = Spray(spray.mists, spray.thinner_share, spray.tool)
     return fading.ask(project, cut.zone, aim, may_be_used(project, cut.zone, shelf), how)

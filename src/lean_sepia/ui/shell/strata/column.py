@@ -8,7 +8,8 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QFrame, QMenu, QVBoxLayout
 
-from lean_sepia.answers.strata import Strata, seen_miss
+from lean_sepia.answers.stages import last_compared
+from lean_sepia.answers.strata import Strata
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.words import difference
 from lean_sepia.document.called import coat_name
@@ -105,8 +106,8 @@ class StrataColumn(QFrame):
         self._show_foot(session.cut(session.zone))
 
     def _show_foot(self, cut: Strata) -> None:
-        pair = seen_miss(cut)
-        if pair is None:
+        found = last_compared(cut)
+        if found is None or found.predicted is None:
             target = cut.targets.seen or cut.targets.exposed or cut.targets.fresh
             self._foot.show_labs([target.lab if target else None, None], _("Target and what will be seen"))
             self._foot_words.setText(
@@ -115,15 +116,15 @@ class StrataColumn(QFrame):
                 else _("No target yet: take a sample in Evidence, or state a colour in “About this zone”.")
             )
             return
-        target_lab, predicted, stage = pair
+        target_lab, predicted = found.target.lab, found.predicted
         miss = float(delta_e00(target_lab, predicted))
         words = difference(target_lab, predicted).words
         self._foot.show_labs([target_lab, predicted], _("Target and what will be seen"))
         said = {
             "seen": _("Target | what will be seen"),
-            "exposed": _("Target | after the fade"),
+            "exposed": _("Target | under all that covers it"),
             "fresh": _("Target | the fresh base"),
-        }[stage]
+        }[found.stage]
         self._foot_words.setText(f"{said}: {words}. ΔE00 {miss:.1f}.")
 
     def _lay_usual(self) -> None:
