@@ -12,6 +12,7 @@ import click
 from lean_sepia import __version__
 from lean_sepia.commands.evidence import film, sample
 from lean_sepia.commands.exporting import command_of
+from lean_sepia.commands.nearing import nearer
 from lean_sepia.commands.planning import job, plan_group
 from lean_sepia.commands.projecting import project_group
 from lean_sepia.commands.questions import amount, ratio, show
@@ -51,6 +52,7 @@ for _command in (
     ratio,
     show,
     strata,
+    nearer,
 ):
     cli.add_command(_command)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import operator
 from datetime import datetime
 
 from lean_sepia.document.called import title_of
@@ -49,6 +50,27 @@ def _plan_steps(project: Project) -> tuple[PlanStep, ...]:
         if step.nature.joins:
             together |= zones_of(project, step)
     return tuple(steps)
+
+
+Taken = dict[str, tuple[tuple[Coat, ...], float]]
+"""By step the coats that are laid in it and its minutes at the bench."""
+
+
+def bench_minutes(project: Project, known: Taken | None = None) -> Taken:
+    """Minutes at the bench of all that is still to be done, each step by itself; of steps whose coats are the same, as they are known."""
+    laid = {coat.step for coat in project.coats}
+    taken: Taken = {}
+    for step in project.steps:
+        coats = coats_in(project, step.id)
+        if step.done or not (coats or step.id not in laid):
+            continue
+        before = (known or {}).get(step.id)
+        if before is not None and len(coats) == len(before[0]) and all(map(operator.is_, coats, before[0])):
+            taken[step.id] = before
+            continue
+        stated = step.hands_on_min if step.hands_on_min is not None else step.nature.hands_on_min
+        taken[step.id] = coats, hours_of(project, step, coats).get("hands_on_min", stated)
+    return taken
 
 
 def plan_step(project: Project, step: Step, coats: tuple[Coat, ...] = ()) -> PlanStep:

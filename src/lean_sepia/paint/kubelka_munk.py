@@ -54,8 +54,11 @@ def over_ground(K: npt.ArrayLike, S: npt.ArrayLike, X: npt.ArrayLike, R_g: npt.A
 
     Source: Kubelka (1948), eq. 30: R = R_0 + T² R_g / (1 − R_0 R_g).
     """
-    R_0, T = layer(K, S, X)
-    R_g = np.asarray(R_g, dtype=float)
+    return over_film(*layer(K, S, X), np.asarray(R_g, dtype=float))
+
+
+def over_film(R_0: FloatArray, T: FloatArray, R_g: FloatArray) -> FloatArray:
+    """The same of a layer whose reflectance R_0 and transmittance T (...) alone are known."""
     return R_0 + T**2 * R_g / np.maximum(1 - R_0 * R_g, _TINY)
 
 

@@ -13,7 +13,7 @@ import numpy.typing as npt
 
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.lab import lab_from_reflectance
-from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance, over_ground
+from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance, over_film, over_ground
 from lean_sepia.paint.saunderson import Surface
 
 
@@ -74,7 +74,7 @@ class Later:
         """Internal reflectance (..., 31) of coats of reflectance R (..., 31), made of some matter, under it."""
         if self.own:
             return over_ground(self.own * matter.K + self.K, self.own * matter.S + self.S, self.X, R)
-        return self.R_0 + self.T**2 * R / np.maximum(1 - self.R_0 * R, 1e-12)
+        return over_film(self.R_0, self.T, R)
 
     def surface_of(self, below: Surface, mix: Surface) -> Surface:
         """The surface on top of it: its own, of which the mix is a share where it is of the coat's cup, or that below."""

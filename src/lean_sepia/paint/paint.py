@@ -126,7 +126,7 @@ class Paint:
         """The share of thinner that goes to it to make it as thin as is wanted, less what it is sold with; none to what is ready."""
         return 0.0 if self.ready else max(0.0, 1 - (1 - thinner_share) / (1 - self.thinner_share))
 
-    @property
+    @cached_property
     def clear(self) -> bool:
         """Whether it is a medium, such as a gloss medium or flat base: one film of it lets nearly all light through."""
         if self.body == "clear":

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Literal, Self
 
 import numpy as np
@@ -17,6 +18,7 @@ from lean_sepia.colour.lab import lab_from_reflectance, lab_from_xyz
 from lean_sepia.colour.lights import xyz_from_reflectance
 from lean_sepia.paint.handling.keep import usual_keep
 from lean_sepia.paint.identify import internal_from_lab
+from lean_sepia.paint.kubelka_munk import layer, opaque_reflectance, over_film
 from lean_sepia.paint.laying import Laying, Matter
 from lean_sepia.paint.profile import PANELS, Place, amount_at
 from lean_sepia.paint.saunderson import SHEEN, Surface
@@ -51,7 +53,7 @@ class Opaque:
 class Coating:
     """One coat to lay. Without a `body` its colour is not known, and it changes nothing.
 
-    X : thickness in film units; share : of the area, 0–1; finish : of a varnish
+    X : thickness in film units; share : of the area, 0–1, or one of each variant (n,), all of them small; finish : of a varnish
     mark : by which a later coat can name this one; down_to : of what takes away, the mark of what shows then, the lowest where
         it is empty; keep : of loose powder, what the first varnish leaves of it where that was learnt
     profile, far : how it runs out over the zone, and how many times as much of it lies at the other end
@@ -70,6 +72,23 @@ class Coating:
     far: float = 0.0
     start: float = 0.0
 
+    @cached_property
+    def film(self) -> tuple[FloatArray, FloatArray]:
+        """Reflectance R_0 and transmittance T of it alone, (31,) or (n, 31); only of what lies as a film."""
+        assert self.body is not None
+        assert not isinstance(self.body, Opaque)
+        return layer(self.body.K, self.body.S, self.X)
+
+    @property
+    def covers_all(self) -> bool:
+        """Whether it lies on all of the area; of several variants none does, as their shares are small."""
+        return np.ndim(self.share) == 0 and self.share >= 1
+
+    @property
+    def covers_nothing(self) -> bool:
+        """Whether it lies nowhere."""
+        return self.covers == "nothing" or (np.ndim(self.share) == 0 and self.share <= 0)
+
     def at(self, place: Place) -> Coating:
         """What of it lies at a place: less film of a coat over everything, else less of its share."""
         if self.profile is None:
@@ -78,7 +97,7 @@ class Coating:
             inside = self.start <= place.get("panel", 1.0) < self.start + self.share
             return replace(self, share=1.0 if inside else self.far, profile=None)
         much = amount_at(self.profile, self.far, place)
-        if self.covers in ("film", "tint") and self.share >= 1:
+        if self.covers in ("film", "tint") and self.covers_all:
             return replace(self, X=self.X * much)
         return replace(self, share=self.share * much)
 
@@ -98,6 +117,12 @@ class Patch:
     keep: float | None = None
     below: Patch | None = None
     since: int = 0
+
+    def of_share(self, share: float) -> Patch:
+        """The same on another share of the area."""
+        return Patch(
+            share, self.R_i, self.surface, self.out_of_reach, self.loose, self.keep, self.below, self.since
+        )
 
     def down_to(self, coat: int) -> Patch:
         """What it was when that coat had been laid; the lowest there is where it had not."""
@@ -129,7 +154,7 @@ class Stack:
     def main(self) -> Patch | None:
         """The largest patch that can be reached, the earlier of equals; None where nothing has been laid."""
         reached = [patch for patch in self.patches if not patch.out_of_reach] or self.patches
-        return max(reached, key=lambda patch: patch.share) if reached else None
+        return max(reached, key=_size) if reached else None
 
     def laying(self, coating: Coating, varnish: str | None = None, on: Patch | None = None) -> Laying:
         """How a coat would be laid on the largest patch, or on another."""
@@ -147,28 +172,32 @@ class Stack:
         """The stack with one more coat on it, and the patch on which it lies on what was the largest; None of what has no colour."""
         laid, patch = self._laid(coating)
         patches = laid.patches if len(laid.patches) <= _MOST_PATCHES else _fewer(laid.patches)
-        return replace(laid, patches=patches, marks=(*self.marks, coating.mark)), patch
+        return Stack(patches, laid.sheen, (*self.marks, coating.mark)), patch
 
     def _laid(self, coating: Coating) -> tuple[Stack, Patch | None]:
         body, main = coating.body, self.main
         if coating.covers in UNCOLOURED:
             shown = {"varnish": main, "taken": main and self._uncovered(main, coating.down_to)}
-            return replace(self, patches=tuple(self._treated(coating))), shown.get(coating.covers)
-        if body is None or coating.covers == "nothing" or coating.share <= 0:
+            return Stack(tuple(self._treated(coating)), self.sheen), shown.get(coating.covers)
+        if body is None or coating.covers_nothing:
             return self, None
         if main is None:
             first = self._covered(coating, None, 1.0)
             return Stack((first,), body.surface.g if coating.covers != "tint" else self.sheen), first
         apart = tuple(patch for patch in self.patches if patch.out_of_reach)
         reached = tuple(patch for patch in self.patches if not patch.out_of_reach)
-        left = tuple(replace(patch, share=patch.share * (1 - coating.share)) for patch in reached)
+        left = (
+            ()
+            if coating.covers_all
+            else tuple(patch.of_share(patch.share * (1 - coating.share)) for patch in reached)
+        )
         if coating.covers in ("spots", "loose"):
             spots = self._covered(coating, main, coating.share * sum(patch.share for patch in reached))
             spots = replace(spots, loose=coating.covers == "loose", keep=coating.keep)
-            return replace(self, patches=(*left, spots, *apart)), spots
+            return Stack((*left, spots, *apart), self.sheen), spots
         covered = self._all_covered(coating, reached)
         sheen = body.surface.g if coating.covers == "film" else self.sheen
-        stack = Stack((*covered, *(left if coating.share < 1 else ()), *apart), sheen)
+        stack = Stack((*covered, *left, *apart), sheen)
         return stack, covered[reached.index(main)] if main in reached else None
 
     def _treated(self, coating: Coating) -> Iterator[Patch]:
@@ -198,7 +227,8 @@ class Stack:
             return tuple(
                 self._covered(coating, patch, share) for patch, share in zip(reached, shares, strict=True)
             )
-        rows = Laying(_side_by_side([patch.R_i for patch in reached]), coating.X).internal(body)
+        R_0, T = coating.film
+        rows = over_film(R_0, T, _side_by_side([patch.R_i for patch in reached], many=R_0.ndim > 1))
         here, tint = len(self.marks), coating.covers == "tint"
         return tuple(
             Patch(share, row, patch.surface if tint else body.surface, below=patch, since=here)
@@ -211,13 +241,14 @@ class Stack:
         if isinstance(body, Opaque):
             return Patch(share, body.R_i, body.surface, below=below, since=here)
         assert body is not None
-        laying = Laying(None) if below is None else self.laying(coating, on=below)
-        surface = below.surface if below is not None and coating.covers == "tint" else body.surface
-        return Patch(share, laying.internal(body), surface, below=below, since=here)
+        if below is None:
+            return Patch(share, opaque_reflectance(body.K, body.S), body.surface, since=here)
+        surface = below.surface if coating.covers == "tint" else body.surface
+        return Patch(share, over_film(*coating.film, below.R_i), surface, below=below, since=here)
 
     def _surface(self, patch: Patch) -> Surface:
         """The surface of a patch, with the sheen that rules the zone."""
-        return replace(patch.surface, g=self.sheen)
+        return Surface(self.sheen, patch.surface.k1, patch.surface.k2)
 
     def xyz(self, varnish: str | None, patch: Patch) -> FloatArray:
         """XYZ (..., 3) of a patch under a final varnish."""
@@ -240,8 +271,7 @@ class Stack:
         if not self.patches:
             return None
         surfaces = [self._surface(patch).under(varnish).seen(patch.R_i) for patch in self.patches]
-        shares = np.array([patch.share for patch in self.patches])
-        return np.asarray(np.tensordot(shares, xyz_from_reflectance(_side_by_side(surfaces)), axes=1))
+        return _mean([patch.share for patch in self.patches], xyz_from_reflectance(_side_by_side(surfaces)))
 
     def seen(self, varnish: str | None = None) -> Lab | None:
         """L*a*b* of the whole: the mean in linear XYZ by area, under a final varnish."""
@@ -249,9 +279,25 @@ class Stack:
         return None if xyz is None else triple(lab_from_xyz(xyz))
 
 
-def _side_by_side(rows: Sequence[FloatArray]) -> FloatArray:
-    """Reflectances (..., 31), of one variant or of many, one behind the other (k, ..., 31)."""
-    return np.stack(np.broadcast_arrays(*rows))
+def _size(patch: Patch) -> float:
+    """How large a patch is, of many variants in the mean."""
+    share = patch.share
+    return float(np.mean(share)) if np.ndim(share) else share
+
+
+def _mean(shares: Sequence[FloatArray | float], values: FloatArray) -> FloatArray:
+    """The sum of values (k, ..., n) by shares, each one number or (...)."""
+    weights = np.stack(np.broadcast_arrays(*shares))
+    if weights.ndim == 1:
+        return np.asarray(np.tensordot(weights, values, axes=1))
+    wide = values if values.ndim > 2 else values[:, None]
+    return np.asarray((weights[..., None] * wide).sum(axis=0))
+
+
+def _side_by_side(rows: Sequence[FloatArray], *, many: bool = False) -> FloatArray:
+    """Reflectances (31,) or (n, 31), of one variant or of many, one behind the other (k, 31) or (k, n, 31)."""
+    stacked = np.stack(np.broadcast_arrays(*rows))
+    return stacked[:, None] if many and stacked.ndim == 2 else stacked
 
 
 def _divided(patch: Patch, other: Patch, share: float) -> Iterator[Patch]:
@@ -259,20 +305,20 @@ def _divided(patch: Patch, other: Patch, share: float) -> Iterator[Patch]:
     if other is patch or share <= 0:
         yield patch
     elif share >= 1:
-        yield replace(other, share=patch.share)
+        yield other.of_share(patch.share)
     else:
-        yield replace(patch, share=patch.share * (1 - share))
-        yield replace(other, share=patch.share * share)
+        yield patch.of_share(patch.share * (1 - share))
+        yield other.of_share(patch.share * share)
 
 
 def _fewer(patches: tuple[Patch, ...]) -> tuple[Patch, ...]:
     """The largest patches; the smallest beyond become one that reflects what they do together."""
-    by_size = sorted(patches, key=lambda patch: -patch.share)
+    by_size = sorted(patches, key=_size, reverse=True)
     kept, rest = by_size[: _MOST_PATCHES - 1], by_size[_MOST_PATCHES - 1 :]
-    share = sum(patch.share for patch in rest)
-    weights = [patch.share for patch in rest] if share else None
+    shares = [patch.share for patch in rest]
+    share = sum(shares)
     surface = rest[0].surface
-    internal = _side_by_side([patch.R_i for patch in rest])
-    measured = np.average(surface.seen(internal), axis=0, weights=weights)
+    internal = _side_by_side([patch.R_i for patch in rest], many=np.ndim(surface.g) > 0)
+    measured = _mean(shares, surface.seen(internal)) / np.maximum(share, 1e-300)
     mean = surface.inwards(measured)
     return (*kept, replace(rest[0], share=share, R_i=mean))

@@ -6,7 +6,7 @@ The coatings may hold many variants at once, each with a thickness or a mixture 
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Self
 
 from lean_sepia.answers.predicting.coatings import coating_of, on_panels, sheens_of
@@ -62,7 +62,7 @@ def covers_the_area(coat: Coat, coating: Coating) -> bool:
     """Whether a coat lies over all of its zone as a film: a filter, a mist, dust made of paint; not marks, not loose powder."""
     return (
         coating.covers in _FILMS
-        and coating.share >= 1
+        and coating.covers_all
         and coating.body is not None
         and not coat.nature.is_varnish
     )
@@ -102,7 +102,7 @@ class Growing:
         for stage in ("exposed", "fresh"):
             stack: Stack = getattr(self, stage)
             if not counts_at(stage, coat, coating, sheltered_too=sheltered_too):
-                grown[stage] = replace(stack, marks=(*stack.marks, coating.mark))
+                grown[stage] = Stack(stack.patches, stack.sheen, (*stack.marks, coating.mark))
             else:
                 if id(stack) not in made:
                     made[id(stack)] = stack.lay(coating)

@@ -1,0 +1,330 @@
+"""Which changes bring a finish nearer to what it aims at: all single ones and the best pairs, ranked, each as it will really come out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Self
+
+import numpy as np
+
+from lean_sepia.answers.nearer.change import Change, Edit, Planned
+from lean_sepia.answers.nearer.course import Course
+from lean_sepia.answers.nearer.harm import Standing, harms
+from lean_sepia.answers.nearer.laid_more import laid_more
+from lean_sepia.answers.nearer.laid_otherwise import laid_otherwise
+from lean_sepia.answers.nearer.mixed_otherwise import mixed_otherwise
+from lean_sepia.answers.predicting.run import ZoneCoats
+from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.ciede2000 import delta_e00
+from lean_sepia.document.model import Project
+from lean_sepia.document.work import bench_minutes
+from lean_sepia.errors import SepiaError
+from lean_sepia.language import _
+from lean_sepia.paint.paint import Knowledge
+from lean_sepia.recipe.mixture_table import local_metric
+
+Progress = Callable[[float], None]
+LEAST_GAIN = 0.05  # ΔE00: what is less is no gain that anything promises
+MOST_OFFERS, _MOST_PAIRS, _TRIED_PAIRS, _PER_FAMILY = 12, 3, 48, 1
+_PAIR_MUST_GAIN = 0.1  # ΔE00 that a pair brings beyond the better of the two
+_UNSURE_SHARE = {Knowledge.SPECTRAL: 0.1, Knowledge.TWO_CONSTANT: 0.2, Knowledge.ONE_CONSTANT: 0.35}
+"""By what share the move of a colour that a change promises may come out larger or smaller, by how well its paints are known."""
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A change, or two at once, with what it brings each zone that it touches.
+
+    zones : mean ΔE00 over its stages before and after; labs : of each stage before and after; gain : by how much the mean over all zones
+        with a target falls; unsure : how far that may come out otherwise
+    minutes : more at the bench, less than 0 where it is less; bottles : that are needed besides those in use; harms : in words
+    """
+
+    words: str
+    zones: Mapping[str, tuple[float, float]]
+    labs: Mapping[str, Mapping[str, tuple[FloatArray, FloatArray]]]
+    gain: float
+    unsure: float
+    minutes: float
+    bottles: tuple[str, ...]
+    harms: tuple[str, ...]
+    edit: Edit = field(repr=False)
+    changes: int = 1
+
+    @property
+    def sure(self) -> bool:
+        """Whether it gains more than it may come out otherwise."""
+        return self.gain > max(self.unsure, LEAST_GAIN)
+
+
+@dataclass(frozen=True)
+class Found:
+    """Offers, the greatest gain first; the mean over zones before; and how many single changes were tried."""
+
+    offers: tuple[Offer, ...]
+    mean: float
+    tried: int
+
+
+@dataclass(frozen=True, eq=False)
+class Board:
+    """Changes tried one by one: for each zone with a target, which of them touch it and what its stages become.
+
+    touching : by zone, the numbers (n,) of the changes that touch it; labs : by zone and stage L*a*b* (n, 3) of each of them
+    now : by zone and stage L*a*b* (3,) as planned; gains : (changes,) of the mean over all zones
+    """
+
+    changes: tuple[Change, ...]
+    now: Mapping[str, Mapping[str, FloatArray]]
+    touching: Mapping[str, np.ndarray]
+    labs: Mapping[str, Mapping[str, FloatArray]]
+    gains: FloatArray
+
+    @classmethod
+    def of(cls, planned: Planned, changes: Sequence[Change]) -> Self:
+        """Try all of them."""
+        judged = planned.judged
+        gains = np.zeros(len(changes))
+        touching, labs, nows = {}, {}, {}
+        for zone in judged:
+            course, targets = planned.courses[zone], planned.targets[zone]
+            now = nows[zone] = course.now
+            numbers = np.array(
+                [n for n, change in enumerate(changes) if zone in change.effects], dtype=np.int64
+            )
+            found = course.with_effects([changes[number].effects[zone] for number in numbers])
+            labs[zone] = {
+                stage: np.where(np.isnan(found[stage]), now[stage], found[stage]) for stage in targets
+            }
+            touching[zone] = numbers
+            before = np.mean([float(delta_e00(now[stage], target.lab)) for stage, target in targets.items()])
+            if len(numbers):
+                after = np.mean(
+                    [delta_e00(labs[zone][stage], target.lab) for stage, target in targets.items()], axis=0
+                )
+                gains[numbers] += (before - after) / len(judged)
+        return cls(tuple(changes), nows, touching, labs, gains)
+
+
+def single_changes(planned: Planned) -> list[Change]:
+    """Everything a hand could do otherwise, one thing at a time."""
+    return [*laid_otherwise(planned), *mixed_otherwise(planned), *laid_more(planned)]
+
+
+def offers_for(planned: Planned, progress: Progress | None = None) -> Found:
+    """What would bring the zones that are looked at nearer, judged on all zones and stages at once."""
+    tell = progress or (lambda _share: None)
+    judged = planned.judged
+    mean = mean_miss(planned)
+    if not judged:
+        return Found((), 0.0, 0)
+    board = Board.of(planned, single_changes(planned))
+    tell(0.4)
+    chosen: list[tuple[float, tuple[Change, ...]]] = [
+        (float(board.gains[number]), (board.changes[number],)) for number in _best_of_families(board)
+    ]
+    tell(0.5)
+    chosen += _pairs(planned, board)
+    tell(0.8)
+    chosen.sort(key=lambda one: -one[0])
+    standing = Standing.of(planned)
+    offers = []
+    for _gain, changes in chosen:
+        offer = _as_it_comes_out(planned, changes, standing)
+        if offer is not None and offer.gain > LEAST_GAIN:
+            offers.append(offer)
+    tell(1.0)
+    offers.sort(key=lambda offer: -offer.gain)
+    return Found(tuple(offers), mean, len(board.changes))
+
+
+def mean_miss(planned: Planned) -> float:
+    """The mean over zones with a target of the mean ΔE00 over their stages."""
+    found = []
+    for zone in planned.judged:
+        now = planned.courses[zone].now
+        found.append(np.mean([float(delta_e00(now[s], t.lab)) for s, t in planned.targets[zone].items()]))
+    return float(np.mean(found)) if found else 0.0
+
+
+def _best_of_families(board: Board) -> Iterator[int]:
+    """The numbers of the best changes, one of each family, the greatest gain first."""
+    met: set[object] = set()
+    for number in np.argsort(-board.gains, kind="stable"):
+        family = board.changes[number].family
+        if board.gains[number] <= LEAST_GAIN or len(met) >= MOST_OFFERS - _MOST_PAIRS:
+            return
+        if family not in met:
+            met.add(family)
+            yield int(number)
+
+
+def _pairs(planned: Planned, board: Board) -> list[tuple[float, tuple[Change, ...]]]:
+    """The best pairs of changes to one zone, or to zones that share a cup, of different families.
+
+    What two do together is first taken as the sum of what each does, ΔE00 by the ellipsoid round each target; what looks best is
+    computed.
+    """
+    looked: dict[tuple[int, int], float] = {}
+    for zone, numbers in board.touching.items():
+        if len(numbers) > 1:
+            looked |= _promising(planned, board, zone, numbers)
+    tried = sorted(looked, key=lambda pair: -looked[pair])[:_TRIED_PAIRS]
+    tried = [pair for pair in tried if not _meet(board.changes[pair[0]], board.changes[pair[1]])]
+    found: list[tuple[float, tuple[Change, ...]]] = []
+    for (one, other), gain in zip(tried, _together(planned, board, tried), strict=True):
+        if gain > max(board.gains[one], board.gains[other], 0.0) + _PAIR_MUST_GAIN:
+            found.append((float(gain), (board.changes[one], board.changes[other])))
+    found.sort(key=lambda one: -one[0])
+    kept: list[tuple[float, tuple[Change, ...]]] = []
+    met: set[object] = set()
+    for gain, changes in found:
+        families = frozenset(change.family for change in changes)
+        if families not in met and len(kept) < _MOST_PAIRS:
+            met.add(families)
+            kept.append((gain, changes))
+    return kept
+
+
+def _promising(
+    planned: Planned, board: Board, zone: str, numbers: np.ndarray
+) -> dict[tuple[int, int], float]:
+    """The pairs of a zone's changes that look best, with the gain of all zones they would bring if each did what it does alone."""
+    targets, now = planned.targets[zone], board.now[zone]
+    count = len(numbers)
+    after = np.zeros((count, count), dtype=np.float32)
+    single = np.zeros(count, dtype=np.float32)
+    for stage, target in targets.items():
+        metric = local_metric(np.asarray(target.lab))
+        start = (metric @ (now[stage] - np.asarray(target.lab))).astype(np.float32)
+        steps = ((board.labs[zone][stage] - now[stage]) @ metric.T).astype(np.float32)
+        ends = steps + start
+        square = (ends**2).sum(axis=1)
+        moved = (steps**2).sum(axis=1)
+        # |start + a + b|² = |start + a|² + |b|² + 2 (start + a)·b
+        length = (2 * ends) @ steps.T
+        length += square[:, None]
+        length += moved[None, :]
+        np.maximum(length, 0, out=length)
+        after += np.sqrt(length, out=length)
+        single += np.linalg.norm(ends, axis=1)
+    after /= len(targets)
+    single /= len(targets)
+    before = np.mean(
+        [
+            np.linalg.norm(local_metric(np.asarray(t.lab)) @ (now[s] - np.asarray(t.lab)))
+            for s, t in targets.items()
+        ]
+    )
+    judged = len(planned.judged)
+    elsewhere = (board.gains[numbers] - (before - single) / judged).astype(
+        np.float32
+    )  # what each does for the other zones
+    gain = np.float32(before / judged) - after / np.float32(judged)
+    gain += elsewhere[:, None]
+    gain += elsewhere[None, :]
+    families = {family: number for number, family in enumerate({board.changes[n].family for n in numbers})}
+    kinds = np.array([families[board.changes[n].family] for n in numbers])
+    gain[kinds[:, None] == kinds[None, :]] = -np.inf
+    order = np.arange(count)
+    gain[order[:, None] >= order[None, :]] = -np.inf
+    floor = np.sort(gain.max(axis=1))[
+        -min(_TRIED_PAIRS, count)
+    ]  # every row has one at least as good as its own best
+    rows, columns = np.nonzero(gain >= max(floor, LEAST_GAIN))
+    if len(rows) > 4 * _TRIED_PAIRS:
+        best = np.argpartition(-gain[rows, columns], 4 * _TRIED_PAIRS)[: 4 * _TRIED_PAIRS]
+        rows, columns = rows[best], columns[best]
+    found = {}
+    for row, column in zip(rows, columns, strict=True):
+        if np.isfinite(gain[row, column]):
+            found[int(numbers[row]), int(numbers[column])] = float(gain[row, column])
+    return found
+
+
+def _meet(one: Change, other: Change) -> bool:
+    """Whether one would undo the other."""
+    return any(
+        one.effects[zone].meets(other.effects[zone]) for zone in one.effects.keys() & other.effects.keys()
+    )
+
+
+def _together(planned: Planned, board: Board, pairs: Sequence[tuple[int, int]]) -> FloatArray:
+    """What pairs of changes (n, 2) gain together (n,)."""
+    gains = np.array([board.gains[one] + board.gains[other] for one, other in pairs])
+    for zone in planned.judged:
+        rows = [
+            n for n, pair in enumerate(pairs) if all(zone in board.changes[number].effects for number in pair)
+        ]
+        if not rows:
+            continue
+        effects = [[board.changes[number].effects[zone] for number in pairs[row]] for row in rows]
+        course, targets, now = planned.courses[zone], planned.targets[zone], board.now[zone]
+        found = course.with_effects([one.with_(other) for one, other in effects])
+        where = {int(number): place for place, number in enumerate(board.touching[zone])}
+        for stage, target in targets.items():
+            weight = 1 / len(targets) / len(planned.judged)
+            before = float(delta_e00(now[stage], target.lab))
+            both = delta_e00(np.where(np.isnan(found[stage]), now[stage], found[stage]), target.lab)
+            alone = delta_e00(board.labs[zone][stage], target.lab)
+            singly = np.array([alone[[where[number] for number in pairs[row]]].sum() for row in rows])
+            gains[rows] += weight * (singly - before - both)  # in place of what each does there by itself
+    return gains
+
+
+def _as_it_comes_out(planned: Planned, changes: Sequence[Change], standing: Standing) -> Offer | None:
+    """An offer of changes, by the document as it is with them; None where it cannot be so."""
+    project = planned.project
+    try:
+        for change in changes:
+            project = change.edit(project)
+    except SepiaError:
+        return None
+    touched = sorted({zone for change in changes for zone in change.effects})
+    words = _("; ").join(change.words for change in changes)
+    known = min(change.known for change in changes)
+    bottles = tuple(dict.fromkeys(name for change in changes for name in change.bottles))
+
+    def edit(document: Project) -> Project:
+        for change in changes:
+            document = change.edit(document)
+        return document
+
+    return judged_offer(
+        planned,
+        project,
+        touched,
+        standing,
+        words=words,
+        known=known,
+        bottles=bottles,
+        edit=edit,
+        changes=len(changes),
+    )
+
+
+def judged_offer(
+    planned: Planned, project: Project, touched: Sequence[str], standing: Standing, *, words: str, known: Knowledge,
+    bottles: tuple[str, ...], edit: Edit, changes: int,
+) -> Offer:  # fmt: skip
+    """What a document that is otherwise in some zones brings, beside the one that is planned."""
+    zones, labs, moved, gain, judged = {}, {}, 0.0, 0.0, len(planned.judged)
+    stages = {zone: Course(ZoneCoats.of(project, zone)).now for zone in touched}
+    for zone, then in stages.items():
+        targets, now = planned.targets[zone], planned.courses[zone].now
+        if not targets:
+            continue
+        labs[zone] = {stage: (now[stage], then.get(stage, now[stage])) for stage in targets}
+        goals = np.array([target.lab for target in targets.values()])
+        first, last = (np.array([pair[n] for pair in labs[zone].values()]) for n in (0, 1))
+        before, after = float(delta_e00(first, goals).mean()), float(delta_e00(last, goals).mean())
+        zones[zone] = before, after
+        gain += (before - after) / judged
+        moved += float(delta_e00(first, last).mean()) / judged
+    taken = bench_minutes(project, standing.minutes)
+    minutes = sum(m for _coats, m in taken.values()) - sum(m for _coats, m in standing.minutes.values())
+    return Offer(
+        words, zones, labs, gain, _UNSURE_SHARE[known] * moved, minutes, bottles, harms(planned, project, stages, standing, zones), edit,
+        changes,
+    )  # fmt: skip

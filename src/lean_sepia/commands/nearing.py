@@ -1,0 +1,115 @@
+"""Where each miss of a project comes from, and what would bring it nearer: `nearer`."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+import click
+
+from lean_sepia.commands.answer import json_option, print_answer
+from lean_sepia.errors import BadInputError
+from lean_sepia.language import _
+
+if TYPE_CHECKING:
+    from lean_sepia.document.model import Project
+    from lean_sepia.document.store import ProjectStore
+    from lean_sepia.paint.paint import Paint
+
+# The core is imported inside the command: help and the window start without it.
+
+
+@click.command()
+@click.argument("file", metavar="X.sepia")
+@click.option("--zone", help="Only this zone, by its id or name, and those that share a cup with it.")
+@click.option(
+    "--shelf", metavar="FILE", help="The bottles there are; without it, those that the project is mixed from."
+)
+@click.option("--apply", "number", type=int, metavar="N", help="Lay offer N, from 1, into a new file.")
+@click.option("--out", metavar="Y.sepia", help="The new file.")
+@json_option
+def nearer(
+    file: str, zone: str | None, shelf: str | None, number: int | None, out: str | None, as_json: bool
+) -> None:
+    """Tell what makes each miss, coat by coat, and which changes would bring the finish nearer."""
+    from lean_sepia.answers.nearer.change import Planned
+    from lean_sepia.answers.nearer.offers import offers_for
+    from lean_sepia.answers.nearer.told import told
+    from lean_sepia.document.store import ProjectStore
+
+    if (number is None) != (out is None):
+        raise BadInputError(_("--apply and --out go together: which offer to lay, and the file to write."))
+    store = ProjectStore.open(file, reading=True)
+    try:
+        project, _warning = store.load()
+        planned = Planned.of(project, _bottles(project, shelf), _zones(project, zone))
+        found = offers_for(planned)
+        answer = told(planned, found)
+        if number is not None and out is not None:
+            if not 1 <= number <= len(found.offers):
+                raise BadInputError(
+                    _("There are {0} offers; found --apply {1}. Number them from 1.").format(
+                        len(found.offers), number
+                    )
+                )
+            _write(store, found.offers[number - 1].edit(project), out)
+    finally:
+        store.close()
+    print_answer(answer, as_json, lambda: _words(project, answer))
+
+
+def _zones(project: Project, named: str | None) -> list[str]:
+    if named is None:
+        return []
+    zone = next((one for one in project.zones if named in (one.id, one.name, one.short)), None)
+    if zone is None:
+        known = ", ".join(one.id for one in project.zones) or _("none")
+        raise BadInputError(_("There is no zone {0!r} in this project. Known: {1}.").format(named, known))
+    return [zone.id]
+
+
+def _bottles(project: Project, shelf: str | None) -> tuple[Paint, ...]:
+    from lean_sepia.document.versions import paint_of
+    from lean_sepia.shelf.shelf_file import read_shelf
+
+    if shelf is not None:
+        return tuple(read_shelf(shelf).paints())
+    newest = {version.shelf_id: paint_of(version) for version in project.paints}
+    return tuple(newest.values())
+
+
+def _write(store: ProjectStore, project: Project, out: str) -> None:
+    from lean_sepia.document.store import ANY_PICTURE, ProjectStore
+
+    made = ProjectStore.create(out, project)
+    try:
+        for photo in project.photos:
+            made.add_photo(photo.sha256, ANY_PICTURE, photo.name, store.photo(photo.sha256))
+    finally:
+        made.close()
+
+
+def _words(project: Project, answer: dict[str, Any]) -> str:
+    lines = []
+    for one in answer["zones"]:
+        name = project.zone(one["id"]).name
+        for stage in one["stages"]:
+            lines.append(
+                _("{0}, {1}: {2:.1f} ΔE00 from its target.").format(name, stage["stage"], stage["de00"])
+            )
+            lines += [
+                f"  {part['share_de00']:+6.1f}  {_named(project, part['coat'])}" for part in stage["parts"] if abs(part["share_de00"]) >= 0.05
+            ]  # fmt: skip
+    for number, offer in enumerate(answer["offers"], start=1):
+        lines.append(
+            _("{0}. {1}: gains {2:.2f} (±{3:.2f}), {4:+.0f} min").format(
+                number, offer["words"], offer["gain"], offer["uncertainty"], offer["minutes"]
+            )
+        )
+        lines += [f"   {harm}" for harm in offer["harms"]]
+    return "\n".join([*lines, *answer["remarks"]])
+
+
+def _named(project: Project, coat: str) -> str:
+    from lean_sepia.document.called import coat_name
+
+    return coat_name(project.coat(coat))
