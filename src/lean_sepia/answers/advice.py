@@ -5,7 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 
 from lean_sepia.answers.coats.showing import Showing
-from lean_sepia.answers.rooms.room import NO_NOTES, NO_SHOWINGS, Advice, Noticing, RoomState, Urgency
+from lean_sepia.answers.nearer.offers import Offer
+from lean_sepia.answers.rooms.room import (
+    NO_NOTES,
+    NO_OFFERS,
+    NO_SHOWINGS,
+    Advice,
+    Noticing,
+    RoomState,
+    Urgency,
+)
 from lean_sepia.answers.rooms.table import ROOMS
 from lean_sepia.answers.strata import Strata
 from lean_sepia.document.entities.planned import PutOff
@@ -18,12 +27,14 @@ def advice(
     strata: Mapping[str, Strata],
     showings: Mapping[str, Mapping[str, Showing]] = NO_SHOWINGS,
     notes: Mapping[str, str] = NO_NOTES,
+    nearer: Mapping[str, Offer] = NO_OFFERS,
 ) -> list[Advice]:
     """Everything worth saying, put off or not, the most important first; never empty: all is well where nothing else is noticed.
 
     showings : how the coats of each zone show, by zone and coat; notes : what the user noted of bottles, by shelf id
+    nearer : the change that would bring most, by zone
     """
-    seen = Noticing(project, strata, showings, notes)
+    seen = Noticing(project, strata, showings, notes, nearer)
     said = sorted(
         (one for room in ROOMS.values() for one in room.advice(seen)),
         key=lambda one: (one.urgency, -one.gain),

@@ -17,6 +17,11 @@ STAGE_WORDS = {
 }  # fmt: skip
 """Where the colour of a stage is looked for on the model."""
 
+AWAY_WORDS = {
+    "fresh": N_("{0:.1f} from the fresh colour"), "exposed": N_("{0:.1f} from the exposed colour"), "seen": N_("{0:.1f} from what is to be seen"),
+}  # fmt: skip
+"""How far a stage is from its target."""
+
 
 @dataclass(frozen=True)
 class Compared:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import partial
 from typing import Self
 
 import numpy as np
@@ -22,35 +23,54 @@ from lean_sepia.document.work import bench_minutes
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge
+from lean_sepia.plan.traits.kind import Room
 from lean_sepia.recipe.mixture_table import local_metric
 
 Progress = Callable[[float], None]
 LEAST_GAIN = 0.05  # ΔE00: what is less is no gain that anything promises
-MOST_OFFERS, _MOST_PAIRS, _TRIED_PAIRS, _PER_FAMILY = 12, 3, 48, 1
+MOST_OFFERS, _MOST_PAIRS, _TRIED_PAIRS, _TRIED_FOR_ZONE = 12, 3, 48, 5
 _PAIR_MUST_GAIN = 0.1  # ΔE00 that a pair brings beyond the better of the two
-_UNSURE_SHARE = {Knowledge.SPECTRAL: 0.1, Knowledge.TWO_CONSTANT: 0.2, Knowledge.ONE_CONSTANT: 0.35}
+UNSURE_SHARE = {Knowledge.SPECTRAL: 0.1, Knowledge.TWO_CONSTANT: 0.2, Knowledge.ONE_CONSTANT: 0.35}
 """By what share the move of a colour that a change promises may come out larger or smaller, by how well its paints are known."""
 
 
-@dataclass(frozen=True)
-class Offer:
-    """A change, or two at once, with what it brings each zone that it touches.
+@dataclass(frozen=True, eq=False)
+class Outcome:
+    """What a document that is otherwise in some zones brings.
 
-    zones : mean ΔE00 over its stages before and after; labs : of each stage before and after; gain : by how much the mean over all zones
-        with a target falls; unsure : how far that may come out otherwise
-    minutes : more at the bench, less than 0 where it is less; bottles : that are needed besides those in use; harms : in words
+    zones : mean ΔE00 over the stages of each before and after; labs : of each stage before and after
+    gain : by how much the mean over all zones with a target falls; moved : by how much its colours change, ΔE00
+    minutes : more at the bench, less than 0 where it is less; harms : what it spoils, in words
     """
 
-    words: str
     zones: Mapping[str, tuple[float, float]]
     labs: Mapping[str, Mapping[str, tuple[FloatArray, FloatArray]]]
     gain: float
-    unsure: float
+    moved: float
     minutes: float
-    bottles: tuple[str, ...]
     harms: tuple[str, ...]
+
+
+@dataclass(frozen=True, eq=False)
+class Offer:
+    """A change, or several at once, with what it brings.
+
+    unsure : how far the gain may come out otherwise; bottles : that are needed besides those in use
+    room : where the first coat that is otherwise is worked on
+    """
+
+    words: str
+    outcome: Outcome
+    unsure: float
+    bottles: tuple[str, ...]
     edit: Edit = field(repr=False)
     changes: int = 1
+    room: Room = "match"
+
+    @property
+    def gain(self) -> float:
+        """By how much the mean over all zones with a target falls, ΔE00."""
+        return self.outcome.gain
 
     @property
     def sure(self) -> bool:
@@ -137,6 +157,31 @@ def offers_for(planned: Planned, progress: Progress | None = None) -> Found:
     tell(1.0)
     offers.sort(key=lambda offer: -offer.gain)
     return Found(tuple(offers), mean, len(board.changes))
+
+
+def best_by_zone(planned: Planned) -> dict[str, Offer]:
+    """The single change that brings most, for each zone that is further off than its targets leave open; none where nothing surely does."""
+    board = Board.of(planned, single_changes(planned))
+    standing, best = Standing.of(planned), {}
+    for zone in planned.judged:
+        numbers = board.touching[zone]
+        if not len(numbers) or _inside(planned, zone):
+            continue
+        for number in numbers[np.argsort(-board.gains[numbers])][:_TRIED_FOR_ZONE]:
+            offer = _as_it_comes_out(planned, [board.changes[number]], standing)
+            if offer is not None and offer.sure and not offer.outcome.harms:
+                best[zone] = offer
+                break
+    return best
+
+
+def _inside(planned: Planned, zone: str) -> bool:
+    """Whether every stage of a zone is as near to its target as that is known."""
+    now = planned.courses[zone].now
+    return all(
+        target.de00_90 is not None and float(delta_e00(now[stage], target.lab)) <= target.de00_90
+        for stage, target in planned.targets[zone].items()
+    )
 
 
 def mean_miss(planned: Planned) -> float:
@@ -282,34 +327,36 @@ def _as_it_comes_out(planned: Planned, changes: Sequence[Change], standing: Stan
     except SepiaError:
         return None
     touched = sorted({zone for change in changes for zone in change.effects})
-    words = _("; ").join(change.words for change in changes)
+    outcome = outcome_of(planned, project, touched, standing)
     known = min(change.known for change in changes)
-    bottles = tuple(dict.fromkeys(name for change in changes for name in change.bottles))
-
-    def edit(document: Project) -> Project:
-        for change in changes:
-            document = change.edit(document)
-        return document
-
-    return judged_offer(
-        planned,
-        project,
-        touched,
-        standing,
-        words=words,
-        known=known,
-        bottles=bottles,
-        edit=edit,
-        changes=len(changes),
-    )
+    return Offer(
+        _("; ").join(change.words for change in changes), outcome, UNSURE_SHARE[known] * outcome.moved,
+        tuple(dict.fromkeys(name for change in changes for name in change.bottles)), partial(all_of, edits=[c.edit for c in changes]),
+        len(changes), _room_of(planned, changes[0]),
+    )  # fmt: skip
 
 
-def judged_offer(
-    planned: Planned, project: Project, touched: Sequence[str], standing: Standing, *, words: str, known: Knowledge,
-    bottles: tuple[str, ...], edit: Edit, changes: int,
-) -> Offer:  # fmt: skip
+def all_of(project: Project, edits: Sequence[Edit]) -> Project:
+    """Several edits as one."""
+    for edit in edits:
+        project = edit(project)
+    return project
+
+
+def _room_of(planned: Planned, change: Change) -> Room:
+    """Where the first coat that a change touches or adds is worked on."""
+    for zone, effect in change.effects.items():
+        coats = [coat for coat, _coating in planned.laid(zone) if coat.id in effect.touches]
+        coats += [coat for _after, (coat, _coating) in effect.added]
+        for coat in coats:
+            if coat.nature.room != "plan":
+                return coat.nature.room
+    return "match"
+
+
+def outcome_of(planned: Planned, project: Project, touched: Sequence[str], standing: Standing) -> Outcome:
     """What a document that is otherwise in some zones brings, beside the one that is planned."""
-    zones, labs, moved, gain, judged = {}, {}, 0.0, 0.0, len(planned.judged)
+    zones, labs, moved, gain, judged = {}, {}, 0.0, 0.0, max(1, len(planned.judged))
     stages = {zone: Course(ZoneCoats.of(project, zone)).now for zone in touched}
     for zone, then in stages.items():
         targets, now = planned.targets[zone], planned.courses[zone].now
@@ -324,7 +371,4 @@ def judged_offer(
         moved += float(delta_e00(first, last).mean()) / judged
     taken = bench_minutes(project, standing.minutes)
     minutes = sum(m for _coats, m in taken.values()) - sum(m for _coats, m in standing.minutes.values())
-    return Offer(
-        words, zones, labs, gain, _UNSURE_SHARE[known] * moved, minutes, bottles, harms(planned, project, stages, standing, zones), edit,
-        changes,
-    )  # fmt: skip
+    return Outcome(zones, labs, gain, moved, minutes, harms(planned, project, stages, standing, zones))

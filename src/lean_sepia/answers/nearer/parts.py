@@ -25,6 +25,8 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.paint.film import hides
 from lean_sepia.paint.stack import Opaque
 
+WORTH_NAMING_DE00 = 0.5  # a coat that makes less of a miss is not pointed at
+
 
 @dataclass(frozen=True)
 class Part:
@@ -60,10 +62,17 @@ class Miss:
         return [part for part in self.parts if part.lab is not None]
 
     @property
-    def largest(self) -> Part | None:
-        """The coat that makes most of the miss; None where none makes any."""
+    def largest(self) -> tuple[Part, float] | None:
+        """The coat that makes most of the miss, and how much; None where none makes any.
+
+        It is the one without which the miss would be least, where that gains anything; else the one with the largest share on the path.
+        """
+        gained = [(part, self.de00 - part.without) for part in self.parts if part.without is not None]
+        best = max(gained, key=lambda one: one[1], default=None)
+        if best is not None and best[1] >= WORTH_NAMING_DE00:
+            return best
         made = max(self.parts, key=lambda part: part.share, default=None)
-        return made if made is not None and made.share > 0 else None
+        return (made, made.share) if made is not None and made.share > 0 else None
 
 
 def misses(planned: Planned, zone: str) -> list[Miss]:

@@ -44,9 +44,9 @@ def _stage(miss: Miss) -> dict[str, Any]:
 def _offer(offer: Offer) -> dict[str, Any]:
     return {
         "words": offer.words,
-        "zones": {zone: {"before": round(before, 3), "after": round(after, 3)} for zone, (before, after) in offer.zones.items()},
-        "gain": round(offer.gain, 3), "uncertainty": round(offer.unsure, 3), "minutes": round(offer.minutes, 1),
-        "bottles": list(offer.bottles), "harms": list(offer.harms),
+        "zones": {zone: {"before": round(before, 3), "after": round(after, 3)} for zone, (before, after) in offer.outcome.zones.items()},
+        "gain": round(offer.gain, 3), "uncertainty": round(offer.unsure, 3), "minutes": round(offer.outcome.minutes, 1),
+        "bottles": list(offer.bottles), "harms": list(offer.outcome.harms),
     }  # fmt: skip
 
 
@@ -88,8 +88,12 @@ def _still_far(planned: Planned, found: Found, zone: str) -> str:
     """What is left of a zone's miss after the best that is offered, where that is far more than its target leaves open."""
     now = [(stage, target.de00_90) for stage, target in planned.targets[zone].items()]
     widest = max((radius or 0.0 for _stage_name, radius in now), default=0.0)
-    before = next((offer.zones[zone][0] for offer in found.offers if zone in offer.zones), None)
-    best = min((offer.zones[zone][1] for offer in found.offers if zone in offer.zones), default=None)
+    before = next(
+        (offer.outcome.zones[zone][0] for offer in found.offers if zone in offer.outcome.zones), None
+    )
+    best = min(
+        (offer.outcome.zones[zone][1] for offer in found.offers if zone in offer.outcome.zones), default=None
+    )
     if best is None or before is None or best <= max(_FAR_DE00, widest):
         return ""
     name = planned.project.zone(zone).short
@@ -100,11 +104,3 @@ def _still_far(planned: Planned, found: Found, zone: str) -> str:
     return _(
         "{0} stays {1:.1f} off after the best of these: Match says which colour is missing on the shelf."
     ).format(name, best)
-
-
-def misses_words(miss: Miss) -> str:
-    """One sentence for a miss: how far off, and which coat makes most of it."""
-    largest = miss.largest
-    if largest is None or miss.de00 < 1.0:
-        return ""
-    return _("{0} makes {1:.1f} of it.").format(largest.name, largest.share)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from lean_sepia.answers.coats.showing import Showing
+from lean_sepia.answers.nearer.offers import Offer
 from lean_sepia.answers.rooms.room import Advice, Noticing, RoomNature, RoomState, Urgency, state_of
 from lean_sepia.answers.strata import Strata
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -26,6 +27,7 @@ def _state(seen: Noticing) -> RoomState:
 def _advice(seen: Noticing) -> Iterator[Advice]:
     yield from _unseen(seen.project, seen.showings)
     yield from _matches(seen.project, seen.strata)
+    yield from _nearer(seen.project, seen.nearer)
 
 
 def _unseen(project: Project, showings: Mapping[str, Mapping[str, Showing]]) -> Iterator[Advice]:
@@ -55,6 +57,19 @@ def _unseen_words(name: str, zone: str, found: Showing) -> str:
     return _("{0} on {1} will not show: it differs by {2:.1f} ΔE00 from what it lies on.").format(
         name, zone, found.now
     )
+
+
+def _nearer(project: Project, offers: Mapping[str, Offer]) -> Iterator[Advice]:
+    """What a single change would bring a zone, where that can be seen."""
+    for zone, offer in offers.items():
+        if all(one.id != zone for one in project.zones):
+            continue
+        before, after = offer.outcome.zones[zone]
+        if before - after >= _A_HINT:
+            words = _("{0} could come {1:.1f} nearer. {2}.").format(
+                project.zone(zone).name, before - after, offer.words
+            )
+            yield Advice(words, offer.room, zone, Urgency.MATCHES, ("nearer",), before - after, nearer=True)
 
 
 def _matches(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]:

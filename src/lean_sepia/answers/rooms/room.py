@@ -8,6 +8,7 @@ from enum import IntEnum, auto
 from typing import Literal
 
 from lean_sepia.answers.coats.showing import Showing
+from lean_sepia.answers.nearer.offers import Offer
 from lean_sepia.answers.strata import Strata
 from lean_sepia.document.model import Project
 from lean_sepia.language import N_, _
@@ -15,6 +16,7 @@ from lean_sepia.plan.traits.kind import Room
 
 NO_SHOWINGS: Mapping[str, Mapping[str, Showing]] = {}
 NO_NOTES: Mapping[str, str] = {}
+NO_OFFERS: Mapping[str, Offer] = {}
 State = Literal["empty", "started", "done"]
 STATE_WORDS: dict[State, str] = {"empty": N_("nothing yet"), "started": N_("started"), "done": N_("done")}
 
@@ -39,6 +41,7 @@ class Advice:
 
     about : what it is about besides its zone, in codes and ids: what tells it from other remarks however it is worded
     gain : of remarks as urgent as each other, the greatest is said first, ΔE00
+    nearer : whether it is about what would bring the zone nearer, which has a sheet of its own
     """
 
     text: str
@@ -47,6 +50,7 @@ class Advice:
     urgency: Urgency = Urgency.ALL_IS_WELL
     about: tuple[str, ...] = ()
     gain: float = 0.0
+    nearer: bool = False
 
     @property
     def key(self) -> str:
@@ -69,12 +73,14 @@ class Noticing:
     """What rooms look at to say how far they have come and what they notice.
 
     showings : how the coats of each zone show, by zone and coat; notes : what the user noted of bottles, by shelf id
+    nearer : the change that would bring most, by zone, where one surely does
     """
 
     project: Project
     strata: Mapping[str, Strata]
     showings: Mapping[str, Mapping[str, Showing]] = field(default_factory=dict)
     notes: Mapping[str, str] = field(default_factory=dict)
+    nearer: Mapping[str, Offer] = field(default_factory=dict)
 
 
 def _nothing_noticed(_seen: Noticing) -> Iterator[Advice]:

@@ -290,6 +290,11 @@ class Jobs(QObject):
         timer.timeout.connect(partial(self._start_rested, kind, work, done))
         timer.start()
 
+    def in_idle_time(self, kind: str, work: Work, done: Callable[[Any], object]) -> None:
+        """Start, once the hand rests, work that the window can do without; where jobs run at once it is left out."""
+        if not self._synchronous:
+            self.at_rest(kind, work, done)
+
     def _start_rested(self, kind: str, work: Work, done: Callable[[Any], object]) -> None:
         self._resting.pop(kind).deleteLater()
         self.start(kind, work, done)

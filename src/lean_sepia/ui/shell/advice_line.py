@@ -34,6 +34,7 @@ class AdviceLine(QFrame):
     """
 
     wanted = Signal(str, str)
+    nearer_wanted = Signal(str)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -135,7 +136,8 @@ class AdviceLine(QFrame):
             self._button.setText(_("Take up again"))
         else:
             self._show(remark.text)
-            self._button.setText(_("Go to {0}").format(_(ROOMS[remark.room].title)))
+            there = _("Go to {0}").format(_(ROOMS[remark.room].title))
+            self._button.setText(_("Show it beside the target") if remark.nearer else there)
         self._offer()
 
     def walk(self, *_clicked: object, places: int = 1) -> None:
@@ -158,6 +160,7 @@ class AdviceLine(QFrame):
         remark = self._remark
         there = (
             remark is not None
+            and not remark.nearer
             and self._room == remark.room
             and (remark.zone or "") in ("", self._session.zone)
         )
@@ -241,7 +244,9 @@ class AdviceLine(QFrame):
             self._open_written(self._written)
             return
         remark = self._remark
-        if remark is not None:
+        if remark is not None and remark.nearer:
+            self.nearer_wanted.emit(remark.zone or "")
+        elif remark is not None:
             self.wanted.emit(remark.room, remark.zone or "")
         else:
             self._session.take_up()

@@ -11,6 +11,8 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.coats.stating import ColourList
+from lean_sepia.answers.nearer.change import Planned
+from lean_sepia.answers.nearer.offers import Offer, best_by_zone
 from lean_sepia.answers.rooms.room import Advice, RoomState
 from lean_sepia.answers.strata import Inputs, Strata, same_inputs, strata_inputs, strata_of
 from lean_sepia.document.edits.planning import put_remarks_off
@@ -60,6 +62,7 @@ class Session(QObject):
         self.colour_lists: list[ColourList] = []  # that were read to state colours by their names
         self._showings: dict[str, tuple[Strata, dict[str, Showing]]] = {}
         self._cuts: dict[str, tuple[Inputs, Strata]] = {}
+        self._nearer: dict[str, Offer] = {}
         self.pictures = Pictures(store)
         self._zone = project.zones[0].id if project.zones else ""
         self._autosave = QTimer(self)
@@ -67,6 +70,7 @@ class Session(QObject):
         self._autosave.setInterval(AUTOSAVE_MS)
         self._autosave.timeout.connect(self._save_by_itself)
         self.settled.connect(self.look_whether_coats_show)
+        self.settled.connect(self.look_what_is_nearer)
 
     @property
     def project(self) -> Project:
@@ -107,7 +111,7 @@ class Session(QObject):
         """What the program has noticed."""
         notes = {str(r["id"]): str(r["note"]) for r in self.shelf.records() if r.get("note")}
         shown = {zone: found for zone, (_cut, found) in self._showings.items()}
-        return advice(self.project, self.cuts(), shown, notes)
+        return advice(self.project, self.cuts(), shown, notes, self._nearer)
 
     def put_off(self, remark: Advice) -> bool:
         """Say no more of a remark in this project; what is no longer noticed is forgotten with it."""
@@ -138,6 +142,21 @@ class Session(QObject):
     def _shown(self, found: dict[str, tuple[Strata, dict[str, Showing]]]) -> None:
         self._showings |= found
         self.advised.emit()
+
+    def look_what_is_nearer(self) -> None:
+        """Look in the background which change would bring each zone nearer; what was found of another state is told no more."""
+        self._nearer = {}
+        project, shelf = self.project, tuple(self.shelf.paints())
+        self.jobs.in_idle_time(
+            "nearer advice",
+            lambda _p: (project, best_by_zone(Planned.of(project, shelf))),
+            lambda found: self._found_nearer(*found),
+        )
+
+    def _found_nearer(self, project: Project, found: dict[str, Offer]) -> None:
+        if project is self.project and found:
+            self._nearer = found
+            self.advised.emit()
 
     def look_at_shelf(self) -> None:
         """See what another window wrote to the shelf; asked when this one is turned to again."""

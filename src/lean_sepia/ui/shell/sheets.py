@@ -83,6 +83,13 @@ class Sheets(SheetPlace):
         if self._session.zone:
             self.show(SurfaceSheet(self._session, self._session.zone))
 
+    def nearer(self) -> None:
+        """What would bring the chosen zone nearer to its targets."""
+        from lean_sepia.ui.coats.nearer_sheet import NearerSheet
+
+        if self._session.zone:
+            self.show(NearerSheet(self._session))
+
     def finish(self, project: Project) -> None:
         """A closer look at the chosen zone as a document finishes it."""
         from lean_sepia.ui.preview.finish_sheet import FinishSheet

@@ -111,7 +111,9 @@ class Workspace(QWidget):
         self.column.zone_opened.connect(self.sheets.zone)
         self.column.zones_wanted.connect(self.sheets.zones)
         self.column.surface_wanted.connect(self.sheets.surface)
+        self.column.nearer_wanted.connect(self.sheets.nearer)
         self.advice.wanted.connect(self._follow_advice)
+        self.advice.nearer_wanted.connect(self._show_nearer)
         session.settled.connect(self._refresh)
         self._connect_keys()
         app = QApplication.instance()
@@ -217,6 +219,13 @@ class Workspace(QWidget):
         if zone:
             self.session.choose_zone(zone)
         self.open_room(room)
+
+    def _show_nearer(self, zone: str) -> None:
+        if zone:
+            self.session.choose_zone(zone)
+        if self._room is None:
+            self.open_room(self.last_room)
+        self.sheets.nearer()
 
     def _follow_keyboard(self, _before: QWidget | None, now: QWidget | None) -> None:
         bring_into_sight(now)

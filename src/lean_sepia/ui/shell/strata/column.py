@@ -8,10 +8,6 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QFrame, QMenu, QVBoxLayout
 
-from lean_sepia.answers.stages import last_compared
-from lean_sepia.answers.strata import Strata
-from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.colour.words import difference
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.coats import copy_coat
 from lean_sepia.document.edits.zones import add_zone, duplicate_zone, move_zone, remove_zone
@@ -21,10 +17,10 @@ from lean_sepia.plan.usual import next_kind
 from lean_sepia.ui.kit.dialogs.ask import ask_text, confirm
 from lean_sepia.ui.kit.panel import button, label, row
 from lean_sepia.ui.kit.plain import menu_words
-from lean_sepia.ui.kit.swatch import Fields
 from lean_sepia.ui.shell.session import Session
 from lean_sepia.ui.shell.strata.bands import COLUMN
 from lean_sepia.ui.shell.strata.core import Core
+from lean_sepia.ui.shell.strata.foot import Foot
 from lean_sepia.ui.shell.strata.rack import Rack
 
 
@@ -39,6 +35,7 @@ class StrataColumn(QFrame):
     zone_opened = Signal()
     zones_wanted = Signal()
     surface_wanted = Signal()
+    nearer_wanted = Signal()
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -47,9 +44,8 @@ class StrataColumn(QFrame):
         self._session = session
         self._name = label("", "title", wrap=True)
         self._about = label("", "second")
-        self._foot = Fields(margin=12, height=64)
-        self._foot_words = label("", "second", wrap=True)
-        self._foot_words.setMinimumHeight(34)
+        self.foot = Foot(session)
+        self.foot.nearer_wanted.connect(self.nearer_wanted)
         self._core = Core(session)
         self._core.room_wanted.connect(self.room_wanted)
         self._core.coat_wanted.connect(self.coat_wanted)
@@ -80,8 +76,7 @@ class StrataColumn(QFrame):
         layout.addSpacing(8)
         layout.addWidget(self._core, 1)
         layout.addSpacing(8)
-        layout.addWidget(self._foot)
-        layout.addWidget(self._foot_words)
+        layout.addWidget(self.foot)
         session.changed.connect(self._refresh)
         session.zone_changed.connect(self._refresh)
         self._refresh()
@@ -93,8 +88,7 @@ class StrataColumn(QFrame):
         if not session.zone:
             self._name.setText(_("No zone chosen"))
             self._about.setText("")
-            self._foot.show_labs([None, None])
-            self._foot_words.setText("")
+            self.foot.show_nothing()
             return
         zone = session.project.zone(session.zone)
         self._name.setText(zone.name)
@@ -103,29 +97,7 @@ class StrataColumn(QFrame):
         if zone.area_cm2:
             about.append(_("{0} cm²").format(f"{zone.area_cm2:g}"))
         self._about.setText(" · ".join(about))
-        self._show_foot(session.cut(session.zone))
-
-    def _show_foot(self, cut: Strata) -> None:
-        found = last_compared(cut)
-        if found is None or found.predicted is None:
-            target = cut.targets.seen or cut.targets.exposed or cut.targets.fresh
-            self._foot.show_labs([target.lab if target else None, None], _("Target and what will be seen"))
-            self._foot_words.setText(
-                _("Target | not matched yet.")
-                if target
-                else _("No target yet: take a sample in Evidence, or state a colour in “About this zone”.")
-            )
-            return
-        target_lab, predicted = found.target.lab, found.predicted
-        miss = float(delta_e00(target_lab, predicted))
-        words = difference(target_lab, predicted).words
-        self._foot.show_labs([target_lab, predicted], _("Target and what will be seen"))
-        said = {
-            "seen": _("Target | what will be seen"),
-            "exposed": _("Target | under all that covers it"),
-            "fresh": _("Target | the fresh base"),
-        }[found.stage]
-        self._foot_words.setText(f"{said}: {words}. ΔE00 {miss:.1f}.")
+        self.foot.show_cut(session.cut(session.zone))
 
     def _lay_usual(self) -> None:
         coats = self._session.project.coats_of(self._session.zone)
