@@ -24,6 +24,7 @@ from benchmarks import (
     trust,
     viewing,
     wear,
+    whole,
 )
 
 ALL = {
@@ -46,6 +47,7 @@ ALL = {
     "plan": plan.main,
     "projects": projects.main,
     "laying": laying.main,
+    "whole": whole.main,
     "answers": answers.main,
     "responsiveness": responsiveness.main,
 }

@@ -30,6 +30,7 @@ class Change:
     said : makes the words for it
     family : what it is one of, such as all other lighteners of one fade: of a family only the best is offered
     bottles : names of bottles that it needs and nothing here uses yet; known : how well the least known paint of it is known
+    mix : the mix that is otherwise and its shares of single paints; draws : of what is made from a cup, the cup, its share and all shares
     """
 
     said: Callable[[], str]
@@ -38,6 +39,8 @@ class Change:
     edit: Edit
     bottles: tuple[str, ...] = ()
     known: Knowledge = Knowledge.SPECTRAL
+    mix: tuple[str, FloatArray] | None = None
+    draws: tuple[str, float, FloatArray] | None = None
 
     @property
     def words(self) -> str:
@@ -139,6 +142,45 @@ def targets_beside(project: Project, zone: str, course: Course) -> dict[str, Tar
     }
 
 
+def together(planned: Planned, one: Change, other: Change) -> dict[str, Effect] | None:
+    """What two changes do to each zone at once; None where one would undo the other."""
+    for lower, upper in ((one, other), (other, one)):
+        if lower.mix is not None and upper.draws is not None and upper.draws[0] == lower.mix[0]:
+            return _merged(
+                lower.effects, _of_new_cup(planned, lower.mix[1], upper.draws, upper.effects), over=True
+            )
+    return _merged(one.effects, other.effects, over=False)
+
+
+def _merged(
+    first: Mapping[str, Effect], second: Mapping[str, Effect], *, over: bool
+) -> dict[str, Effect] | None:
+    """Both effects; where the second lies over the first, what it is made of holds."""
+    merged = dict(first)
+    for zone, effect in second.items():
+        mine = merged.get(zone)
+        if mine is None:
+            merged[zone] = effect
+            continue
+        if over:
+            mine = mine.without_bodies(
+                name for name, touch in effect.touches.items() if touch.body is not None
+            )
+        if mine.meets(effect):
+            return None
+        merged[zone] = mine.with_(effect)
+    return merged
+
+
+def _of_new_cup(
+    planned: Planned, cup: FloatArray, draws: tuple[str, float, FloatArray], effects: Mapping[str, Effect]
+) -> dict[str, Effect]:  # fmt: skip
+    """What is made from a cup, once the cup has other shares (paints,)."""
+    name, own, shares = draws
+    body = planned.cups.matter(shares + own * (cup - planned.cups.share_of(name)))
+    return {zone: effect.of_body(body) for zone, effect in effects.items()}
+
+
 @dataclass(frozen=True, eq=False)
 class Cups:
     """The mixes of a document as shares of single paints: those it has versions of by version, others of the shelf behind them."""
@@ -237,6 +279,17 @@ class Cups:
             Mixture(every.K[row], every.S[row], Surface(g[row], k1[row], k2[row]))
             for row in range(len(shares))
         ]
+
+    @staticmethod
+    def repeated(matter: Mixture, times: int) -> Mixture:
+        """Several mixes, each so many times one behind the other."""
+        g, k1, k2 = (
+            np.repeat(value, times) if np.ndim(value) else value
+            for value in (matter.surface.g, matter.surface.k1, matter.surface.k2)
+        )
+        return Mixture(
+            np.repeat(matter.K, times, axis=0), np.repeat(matter.S, times, axis=0), Surface(g, k1, k2)
+        )
 
     def known(self, shares: FloatArray) -> Knowledge:
         """How well the least known paint of a mix is known."""

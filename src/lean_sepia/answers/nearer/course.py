@@ -5,7 +5,7 @@ The coats below the first that a change touches are laid once and kept; changes 
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -111,7 +111,28 @@ class Effect:
         both = dict(self.touches)
         for name, touch in other.touches.items():
             both[name] = both[name].with_(touch) if name in both else touch
-        return Effect(both, self.added + other.added)
+        # Two that come on the same coat lie as their kinds do.
+        added = sorted(self.added + other.added, key=lambda one: one[1][0].nature.phase)
+        return Effect(both, tuple(added))
+
+    def without_bodies(self, names: Iterable[str]) -> Effect:
+        """The same, but for what some coats are made of."""
+        touches = {**self.touches}
+        for name in names:
+            if name in touches:
+                touches[name] = replace(touches[name], body=None)
+        return Effect(touches, self.added)
+
+    def of_body(self, body: Mixture) -> Effect:
+        """The same, with all that is made of something else made of this."""
+        touches = {
+            name: touch if touch.body is None else replace(touch, body=body)
+            for name, touch in self.touches.items()
+        }
+        return Effect(
+            touches,
+            tuple((after, (coat, replace(coating, body=body))) for after, (coat, coating) in self.added),
+        )
 
     @property
     def side_by_side(self) -> bool:
@@ -175,6 +196,7 @@ class Course:
     def with_effects(self, effects: Sequence[Effect]) -> dict[str, FloatArray]:
         """L*a*b* (n, 3) at each stage under each of several effects; nan where one leaves nothing there."""
         answer = {stage: np.full((len(effects), 3), np.nan) for stage in STAGES}
+        effects = [self._without_gaps(effect) for effect in effects]
         groups: dict[object, list[int]] = {}
         for number, effect in enumerate(effects):
             groups.setdefault(effect.shape if effect.side_by_side else number, []).append(number)
@@ -184,6 +206,38 @@ class Course:
             for stage, labs in stages.items():
                 answer[stage][numbers] = labs
         return answer
+
+    def _without_gaps(self, effect: Effect) -> Effect:
+        """The same, with coats left out that are the same as of no thickness or on no share, so that they can be laid beside others."""
+        if len(effect.touches) != 1 or effect.added:
+            return effect
+        ((name, touch),) = effect.touches.items()
+        coating = self._by_id[name][1]
+        if not touch.out or isinstance(coating.body, Opaque) or coating.body is None:
+            return effect
+        if coating.covers == "spots" and np.all(coating.share <= _SMALL_SHARE):
+            return Effect({name: Touch(share=0.0)})
+        if coating.covers == "tint" or (coating.covers == "film" and self._one_surface):
+            return Effect({name: Touch(X=0.0)})
+        return effect
+
+    @cached_property
+    def _by_id(self) -> dict[str, Laid]:
+        return {coat.id: (coat, coating) for coat, coating in self.zone.laid}
+
+    @cached_property
+    def _one_surface(self) -> bool:
+        """Whether all coats are seen through one surface in the end: under a varnish over all, all of the same k1 and k2."""
+        surfaces = {
+            (float(c.body.surface.k1), float(c.body.surface.k2))
+            for _coat, c in self.zone.laid
+            if c.body is not None
+        }
+        return (
+            len(surfaces) < 2
+            and len(self.zone.laid) > 1
+            and all(sheen for share, sheen in self.zone.sheens if share > 0)
+        )
 
 
 def _alike(zone: ZoneCoats) -> int:

@@ -165,7 +165,9 @@ def _mists(zone: str, planned: Planned) -> Iterator[Change]:
         ]
     )
     known = planned.cups.each_known(shares)
-    for (paint, parts), body, sure in zip(rows, planned.cups.each_matter(shares), known, strict=True):
+    for (paint, parts), body, sure, row in zip(
+        rows, planned.cups.each_matter(shares), known, shares, strict=True
+    ):
         for passes in _PASSES:
             coat, coating = trial.coating
             laid = (coat, replace(coating, body=body, X=film_thickness(passes, _MIST_THINNER, tool)))
@@ -174,7 +176,7 @@ def _mists(zone: str, planned: Planned) -> Iterator[Change]:
             yield Change(
                 partial(_mist_words, planned, zone, paint, parts, passes), ("added", FADE, zone),
                 {zone: Effect(added=((trial.after, laid),))}, partial(_laid, zone=zone, kind=FADE, mix=mix, manner=manner),
-                _new(planned, paint), sure,
+                _new(planned, paint), sure, draws=(base.recipe, parts[0] / sum(parts), row),
             )  # fmt: skip
 
 

@@ -21,8 +21,9 @@ from lean_sepia.paint.stack import Coating
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 
-THINNINGS = (0.0, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.85, 0.9, 0.95)
-"""Shares of thinner at which paint is laid, a step apart (practice)."""
+SPRAYED = (0.5, 0.6, 0.7, 0.8, 0.85, 0.9, 0.95)
+BRUSHED = (0.0, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8)
+"""Shares of thinner at which paint is sprayed and brushed, a step apart (practice)."""
 TINT_PARTS = (8, 10, 12, 15, 20, 25, 30, 40, 60)
 """Parts of thinner to one of a tint, a step apart (practice)."""
 OF_A_SHARE = (0.5, 0.75, 1.25, 1.5)
@@ -128,7 +129,7 @@ def _thinned(group: Sequence[Laid], planned: Planned) -> Iterator[Change]:
     coats = [coat for coat, _coating in group]
     now = coats[0].thinner_share
     tint = group[0][1].covers == "tint"
-    ladder = [parts / (1 + parts) for parts in TINT_PARTS] if tint else list(THINNINGS)
+    ladder = thinnings_for(group[0])
     lower = [share for share in ladder if share < now - 0.004]
     higher = [share for share in ladder if share > now + 0.004]
     for step, thinner in ((-1, lower[-1:]), (1, higher[:1])):
@@ -142,6 +143,14 @@ def _thinned(group: Sequence[Laid], planned: Planned) -> Iterator[Change]:
                 words, ("thinner", step, *ids), _touching(group, touches), partial(_changed, ids=ids, thinner_share=share),
                 known=_least_known(planned, coats),
             )  # fmt: skip
+
+
+def thinnings_for(one: Laid) -> list[float]:
+    """The shares of thinner at which a coat may be laid with its tool."""
+    coat, coating = one
+    if coating.covers == "tint":
+        return [parts / (1 + parts) for parts in TINT_PARTS]
+    return list(SPRAYED if TOOLS[coat.tool].sprayed else BRUSHED)
 
 
 def _in_place_of(planned: Planned, coats: Sequence[Coat], then: str, now: str) -> str:

@@ -173,9 +173,18 @@ def _changes(planned: Planned, mix: _Mixed, rows: Sequence[_Row]) -> Iterator[Ch
         yield Change(
             partial(_words, mix.recipe.name, one.said, [count for _entry, count in one.kept]), one.family,
             {zone: Effect(mine) for zone, mine in touches.items()},
-            partial(_with_parts, recipe_id=mix.recipe.id, parts=parts, bottles=(new,) if new else ()),
+            partial(with_parts, recipe_id=mix.recipe.id, parts=parts, bottles=(new,) if new else ()),
             bottles=(new.name,) if new is not None and new.id not in used else (), known=known[number],
+            mix=(mix.recipe.id, shares[number]), draws=_draws(one, shares[number]),
         )  # fmt: skip
+
+
+def _draws(row: _Row, shares: FloatArray) -> tuple[str, float, FloatArray] | None:
+    """The cup that a mix is made from, its share, and all shares; None of what is made of bottles alone."""
+    whole = sum(count for _entry, count in row.kept)
+    return next(
+        ((name, count / whole, shares) for (kind, name, _s), count in row.kept if kind == "cup"), None
+    )
 
 
 def _words(name: str, said: Callable[[], str], counts: Sequence[int]) -> str:
@@ -183,7 +192,7 @@ def _words(name: str, said: Callable[[], str], counts: Sequence[int]) -> str:
     return _("{0}: {1}").format(name, said()) + (f" ({numbers})" if len(counts) > 1 else "")
 
 
-def _with_parts(
+def with_parts(
     project: Project, recipe_id: str, parts: Sequence[tuple[str, str, int]], bottles: Sequence[Paint]
 ) -> Project:
     """A mix in other parts of cups, of versions there are and of bottles that are new to it."""

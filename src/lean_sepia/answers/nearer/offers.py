@@ -9,8 +9,8 @@ from typing import Self
 
 import numpy as np
 
-from lean_sepia.answers.nearer.change import Change, Edit, Planned
-from lean_sepia.answers.nearer.course import Course
+from lean_sepia.answers.nearer.change import Change, Edit, Planned, together
+from lean_sepia.answers.nearer.course import Course, Effect
 from lean_sepia.answers.nearer.harm import Standing, harms
 from lean_sepia.answers.nearer.laid_more import laid_more
 from lean_sepia.answers.nearer.laid_otherwise import laid_otherwise
@@ -28,7 +28,8 @@ from lean_sepia.recipe.mixture_table import local_metric
 
 Progress = Callable[[float], None]
 LEAST_GAIN = 0.05  # ΔE00: what is less is no gain that anything promises
-MOST_OFFERS, _MOST_PAIRS, _TRIED_PAIRS, _TRIED_FOR_ZONE = 12, 3, 48, 5
+MOST_OFFERS, _MOST_PAIRS, _TRIED_PAIRS, _TRIED_FOR_ZONE = 10, 2, 24, 5
+_TRIED_IN_ALL, _REFINED, _BESIDE = 96, 1, 24
 _PAIR_MUST_GAIN = 0.1  # ΔE00 that a pair brings beyond the better of the two
 UNSURE_SHARE = {Knowledge.SPECTRAL: 0.1, Knowledge.TWO_CONSTANT: 0.2, Knowledge.ONE_CONSTANT: 0.35}
 """By what share the move of a colour that a change promises may come out larger or smaller, by how well its paints are known."""
@@ -151,7 +152,7 @@ def offers_for(planned: Planned, progress: Progress | None = None) -> Found:
     standing = Standing.of(planned)
     offers = []
     for _gain, changes in chosen:
-        offer = _as_it_comes_out(planned, changes, standing)
+        offer = as_it_comes_out(planned, changes, standing)
         if offer is not None and offer.gain > LEAST_GAIN:
             offers.append(offer)
     tell(1.0)
@@ -168,7 +169,7 @@ def best_by_zone(planned: Planned) -> dict[str, Offer]:
         if not len(numbers) or _inside(planned, zone):
             continue
         for number in numbers[np.argsort(-board.gains[numbers])][:_TRIED_FOR_ZONE]:
-            offer = _as_it_comes_out(planned, [board.changes[number]], standing)
+            offer = as_it_comes_out(planned, [board.changes[number]], standing)
             if offer is not None and offer.sure and not offer.outcome.harms:
                 best[zone] = offer
                 break
@@ -209,18 +210,27 @@ def _pairs(planned: Planned, board: Board) -> list[tuple[float, tuple[Change, ..
     """The best pairs of changes to one zone, or to zones that share a cup, of different families.
 
     What two do together is first taken as the sum of what each does, ΔE00 by the ellipsoid round each target; what looks best is
-    computed.
+    computed, and of the best of them each is tried beside all that looks well with it.
     """
     looked: dict[tuple[int, int], float] = {}
     for zone, numbers in board.touching.items():
         if len(numbers) > 1:
             looked |= _promising(planned, board, zone, numbers)
-    tried = sorted(looked, key=lambda pair: -looked[pair])[:_TRIED_PAIRS]
-    tried = [pair for pair in tried if not _meet(board.changes[pair[0]], board.changes[pair[1]])]
-    found: list[tuple[float, tuple[Change, ...]]] = []
-    for (one, other), gain in zip(tried, _together(planned, board, tried), strict=True):
-        if gain > max(board.gains[one], board.gains[other], 0.0) + _PAIR_MUST_GAIN:
-            found.append((float(gain), (board.changes[one], board.changes[other])))
+    most = max(_TRIED_PAIRS, _TRIED_IN_ALL // max(1, len(board.touching)))
+    gains = _tried(planned, board, sorted(looked, key=lambda pair: -looked[pair])[:most])
+    for _round in range(_REFINED):
+        best = max(gains, key=lambda pair: gains[pair], default=None)
+        if best is None:
+            break
+        beside = [pair for member in best for pair in _with_one(planned, board, member) if pair not in gains]
+        more = _tried(planned, board, beside)
+        gains |= more
+        if max(more.values(), default=0.0) <= gains[best]:
+            break
+    found = [
+        (gain, (board.changes[one], board.changes[other])) for (one, other), gain in gains.items()
+        if gain > max(board.gains[one], board.gains[other], 0.0) + _PAIR_MUST_GAIN
+    ]  # fmt: skip
     found.sort(key=lambda one: -one[0])
     kept: list[tuple[float, tuple[Change, ...]]] = []
     met: set[object] = set()
@@ -230,6 +240,37 @@ def _pairs(planned: Planned, board: Board) -> list[tuple[float, tuple[Change, ..
             met.add(families)
             kept.append((gain, changes))
     return kept
+
+
+def _tried(planned: Planned, board: Board, pairs: Sequence[tuple[int, int]]) -> dict[tuple[int, int], float]:
+    """What pairs gain, of those of which neither would undo the other."""
+    fitting = {}
+    for pair in pairs:
+        both = together(planned, board.changes[pair[0]], board.changes[pair[1]])
+        if both is not None:
+            fitting[pair] = both
+    return dict(zip(fitting, _together(planned, board, fitting).tolist(), strict=True))
+
+
+def _with_one(planned: Planned, board: Board, member: int) -> list[tuple[int, int]]:
+    """The pairs of one change with those that look best beside it, by the sum of what each does to the zones of it."""
+    gains = board.gains + board.gains[member]
+    judged, change = len(planned.judged), board.changes[member]
+    beside = np.zeros(len(board.changes), dtype=bool)
+    for zone in change.effects.keys() & set(planned.judged):
+        numbers, targets, now = board.touching[zone], planned.targets[zone], board.now[zone]
+        here = int(np.searchsorted(numbers, member))
+        beside[numbers] = True
+        for stage, target in targets.items():
+            labs = board.labs[zone][stage]
+            both = delta_e00(labs + (labs[here] - now[stage]), target.lab)
+            apart = delta_e00(labs, target.lab) + float(delta_e00(labs[here], target.lab))
+            before = float(delta_e00(now[stage], target.lab))
+            gains[numbers] += (apart - before - both) / len(targets) / judged
+    gains[~beside] = -np.inf
+    order = [int(number) for number in np.argsort(-gains)[:_BESIDE] if np.isfinite(gains[number])]
+    families = [number for number in order if board.changes[number].family != change.family]
+    return [(min(member, number), max(member, number)) for number in families]
 
 
 def _promising(
@@ -288,15 +329,10 @@ def _promising(
     return found
 
 
-def _meet(one: Change, other: Change) -> bool:
-    """Whether one would undo the other."""
-    return any(
-        one.effects[zone].meets(other.effects[zone]) for zone in one.effects.keys() & other.effects.keys()
-    )
-
-
-def _together(planned: Planned, board: Board, pairs: Sequence[tuple[int, int]]) -> FloatArray:
-    """What pairs of changes (n, 2) gain together (n,)."""
+def _together(
+    planned: Planned, board: Board, pairs: Mapping[tuple[int, int], Mapping[str, Effect]]
+) -> FloatArray:
+    """What pairs of changes (n, 2) gain together (n,), each with what both do to each zone."""
     gains = np.array([board.gains[one] + board.gains[other] for one, other in pairs])
     for zone in planned.judged:
         rows = [
@@ -304,21 +340,21 @@ def _together(planned: Planned, board: Board, pairs: Sequence[tuple[int, int]]) 
         ]
         if not rows:
             continue
-        effects = [[board.changes[number].effects[zone] for number in pairs[row]] for row in rows]
+        both_of = list(pairs.items())
         course, targets, now = planned.courses[zone], planned.targets[zone], board.now[zone]
-        found = course.with_effects([one.with_(other) for one, other in effects])
+        found = course.with_effects([both_of[row][1][zone] for row in rows])
         where = {int(number): place for place, number in enumerate(board.touching[zone])}
         for stage, target in targets.items():
             weight = 1 / len(targets) / len(planned.judged)
             before = float(delta_e00(now[stage], target.lab))
             both = delta_e00(np.where(np.isnan(found[stage]), now[stage], found[stage]), target.lab)
             alone = delta_e00(board.labs[zone][stage], target.lab)
-            singly = np.array([alone[[where[number] for number in pairs[row]]].sum() for row in rows])
+            singly = np.array([alone[[where[number] for number in both_of[row][0]]].sum() for row in rows])
             gains[rows] += weight * (singly - before - both)  # in place of what each does there by itself
     return gains
 
 
-def _as_it_comes_out(planned: Planned, changes: Sequence[Change], standing: Standing) -> Offer | None:
+def as_it_comes_out(planned: Planned, changes: Sequence[Change], standing: Standing) -> Offer | None:
     """An offer of changes, by the document as it is with them; None where it cannot be so."""
     project = planned.project
     try:

@@ -150,6 +150,7 @@ class Workspace(QWidget):
 
     def _prepare_rooms(self, _module: object) -> None:
         self.session.look_whether_coats_show()
+        self.session.look_what_is_nearer()
         import_beside(
             self.session.jobs, "rooms", lambda _p: [load_room(name) for name in ROOMS], self._all_is_there
         )
