@@ -150,7 +150,7 @@ class MatchQuestion:
     volume : the thinned mix for the base itself; set_aside_ml : paint of it for coats mixed from its cup
     beyond : paints of the shelf that what the person has to work with rules out
     thinner : the carrier its step states, if any; below : medium of the coat below; coats : that are laid
-    primers : of the shelf; stage : at which it is judged; under : what it is solved under, in words
+    primers : of the shelf; stage : at which it is judged; under : what is planned above it besides a varnish, in words, and `alone` whether that is ignored
     """
 
     zone: str
@@ -173,6 +173,7 @@ class MatchQuestion:
     primers: tuple[Paint, ...] = ()
     stage: str = "fresh"
     under: str = ""
+    alone: bool = False
 
     def same_mixtures_as(self, other: MatchQuestion) -> bool:
         """Whether the mixtures to look at, and their colours, are the same."""
@@ -299,7 +300,8 @@ def ask(
         coats=passes,
         primers=tuple(paint for paint in shelf if USES[paint.use].primes and not (paint.retired or paint.empty)),
         stage=stage,
-        under="" if alone else over_the_base(project, zone, stage),
+        under=over_the_base(project, zone, stage),
+        alone=alone,
     )  # fmt: skip
 
 

@@ -50,6 +50,7 @@ class GlazeQuestion:
     """The zones, the paints to make a glaze of, and a filter of the user's own with its paint, if any.
 
     together : whether the zones are to be drawn together a little, because none has a target or the user wants that
+    alone : whether what is planned above is ignored
     """
 
     zones: tuple[GlazedZone, ...]
@@ -58,6 +59,7 @@ class GlazeQuestion:
     own: OwnFilter | None = None
     own_mix: Mix | None = None
     own_paint: Paint | None = None
+    alone: bool = False
 
     def same_as(self, other: GlazeQuestion | None) -> bool:
         """Whether the answer will be the same."""
@@ -68,7 +70,7 @@ class GlazeQuestion:
         """What tells this question from others: arrays by their rounded values, paints by identity."""
         zones = [(one.zone, one.before, one.target, one.ground.under(1.0).key) for one in self.zones]
         own = () if self.own_paint is None else tuple(np.round(self.own_paint.K, 6))
-        return (zones, tuple(id(paint) for paint in self.paints), self.together, self.own, own)
+        return (zones, tuple(id(paint) for paint in self.paints), self.together, self.own, own, self.alone)
 
     @property
     def goals(self) -> list[Lab]:
@@ -151,7 +153,7 @@ def ask(
     zones = tuple(grounds[:MOST_ZONES])
     drawn = len(zones) > 1 and (together or not any(zone.target for zone in zones))
     if own is None or not own.of.strip():
-        return GlazeQuestion(zones, tints, drawn)
+        return GlazeQuestion(zones, tints, drawn, alone=alone)
     mix = read_free_mix(own.of, project, shelf)
     paint = paint_of_mix(project, mix)
     if not 0 <= own.thinner_parts <= 1000:
@@ -160,7 +162,7 @@ def ask(
                 own.thinner_parts
             )
         )
-    return GlazeQuestion(zones, tints, drawn, own, mix, paint)
+    return GlazeQuestion(zones, tints, drawn, own, mix, paint, alone)
 
 
 def paint_of_mix(project: Project, mix: Mix) -> Paint:

@@ -34,7 +34,7 @@ class GlazedZone:
     """A zone under a tint: what it lies on, its colour there, and which target it is judged by.
 
     target, stage : the target it is judged by, and at which stage that is; None and "" where none is known
-    under : what it is judged under besides the varnish, in words
+    under : what is planned above it besides the varnish, in words
     sheen : of the topmost coat below that has one; lettered : whether a marking lies below; chipped : whether chips do
     """
 
@@ -73,7 +73,7 @@ def ground_of(project: Project, zone_id: str, kind: str, *, alone: bool = False)
         lying = spot.laying(Coating("tint"), _STAGE, varnish, alone=alone)
         ground = replace(ground, lying=lying)
         before = triple(ground.under(0.0).lab(Mixture(np.zeros(BANDS), np.zeros(BANDS), laying.kept)))
-        under = "" if alone else under_words(spot.later(_STAGE))
+        under = under_words(spot.later(_STAGE))
     aim = aimed_at(project, zone_id, targets_of(project, zone_id), _STAGE if nature.is_filter else "seen")
     stage, target = aim or ("", None)
     return GlazedZone(

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from lean_sepia.answers.coats.showing import Showing
 from lean_sepia.answers.nearer.offers import Offer
 from lean_sepia.answers.rooms.room import Advice, Noticing, RoomNature, RoomState, Urgency, state_of
+from lean_sepia.answers.stages import compared
 from lean_sepia.answers.strata import Strata
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.showing import READABLE_L, VERDICTS
@@ -75,16 +76,17 @@ def _nearer(project: Project, offers: Mapping[str, Offer]) -> Iterator[Advice]:
 def _matches(project: Project, strata: Mapping[str, Strata]) -> Iterator[Advice]:
     for zone in project.zones:
         cut = strata[zone.id]
-        target = cut.targets.fresh
-        if target is None:
+        found = next(iter(compared(cut)), None)
+        target = found.target if found is not None else None
+        if found is None or target is None or found.stage == "seen":
             continue
-        if cut.fresh is None:
+        if found.predicted is None:
             yield Advice(
                 _("{0} has a target and no recipe yet.").format(zone.name), _NAME, zone.id, Urgency.MATCHES,
                 ("recipe",), _UNPAINTED,
             )  # fmt: skip
             continue
-        miss = float(delta_e00(cut.fresh, target.lab))
+        miss = float(delta_e00(found.predicted, target.lab))
         if target.de00_90 is not None and miss > max(target.de00_90, 1.0):
             words = _("The base of {0} is {1:.1f} ΔE00 from its target, outside the photo's own ±{2:.1f}.")
             if target.stated:

@@ -82,7 +82,7 @@ class ToneQuestion:
 
     before : colour of the zone before the fade, under the same varnish; lettering : what of it is lettered, as one mist lies there
     mist : how one mist lies; veil : how a tint does, which keeps the sheen below; goal : what the search aims at; target : its colour and where it is from
-    under : what it is solved under besides the varnish, in words
+    under : what is planned above it besides the varnish, in words; alone : whether that is ignored
     cup : whether `base` is the zone's own mix; else it is the clear medium that a fade over a found finish is mixed with
     """
 
@@ -100,6 +100,7 @@ class ToneQuestion:
     area_cm2: float | None = None
     veil: Laying = OPAQUE
     under: str = ""
+    alone: bool = False
 
     def same_as(self, other: ToneQuestion | None) -> bool:
         """Whether the answer will be the same."""
@@ -207,7 +208,7 @@ def ask(
     return ToneQuestion(
         zone_id, used, before, aim.target, aim.goal, tuple(shelf), mist, spray, tool, lettering, cup=base is not None,
         area_cm2=project.zone(zone_id).area_cm2, veil=spot.laying(Coating("tint"), _STAGE, varnish, alone=alone),
-        under="" if alone else under_words(spot.later(_STAGE)),
+        under=under_words(spot.later(_STAGE)), alone=alone,
     )  # fmt: skip
 
 

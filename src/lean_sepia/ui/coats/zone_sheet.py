@@ -20,6 +20,7 @@ from lean_sepia.ui.kit.dialogs.files import ask_file
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.number_box import NumberBox
 from lean_sepia.ui.kit.panel import button, label, measure_box, row
+from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session
 
@@ -50,6 +51,15 @@ class ZoneSheet(Sheet):
         self.apart = QCheckBox(_("off the model until assembled"))
         self.apart.setChecked(zone_now.apart)
         self.line(_("painted"), self.apart)
+        self.sheltered = QCheckBox(_("has the filters and dust too"))
+        self.sheltered.setChecked(zone_now.sheltered_too)
+        hint(
+            self.sheltered,
+            _(
+                "Whether filters, mists and dust laid over all of it lie where its fresh colour was sampled, too"
+            ),
+        )
+        self.line(_("sheltered"), self.sheltered)
         self.add(label(_("COLOURS KNOWN WITHOUT A PHOTO"), "caption"))
         self.targets: dict[TargetName, ColourLine] = {}
         self.ranges: dict[TargetName, NumberBox] = {}
@@ -163,6 +173,7 @@ class ZoneSheet(Sheet):
                 "stated": tuple(stated),
                 "area_cm2": self.area.value() or None,
                 "apart": self.apart.isChecked(),
+                "sheltered_too": self.sheltered.isChecked(),
                 "follows": () if len(ticked) == len(self.sisters) else ticked,
             }
         )

@@ -21,6 +21,7 @@ from lean_sepia.language import _, ngettext
 from lean_sepia.recipe.tints.glaze import HELPS_DE00, JUST_SHOWS_DE00
 from lean_sepia.ui.glaze.tint_page import TintPage, no_tints
 from lean_sepia.ui.kit.fields.flow import Flow
+from lean_sepia.ui.kit.fields.under_box import UnderBox
 from lean_sepia.ui.kit.panel import Panel, button, count_box, holder, label, row, rule
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.kit.plots.ramp_rows import RampRow, RampRows
@@ -59,8 +60,11 @@ class FiltersPage(TintPage):
         self.together = QCheckBox(_("draw together"))
         hint(self.together, _("Judge by how near the zones come to each other, in place of their targets"))
         self.together.toggled.connect(lambda _on: self.ask())
+        self.under = UnderBox()
+        self.under.toggled.connect(lambda _on: self.ask())
         on = row(label(_("On"), "second"), spacing=8)
         on.addWidget(self._zones, 1)
+        on.addWidget(self.under, 0, Qt.AlignmentFlag.AlignTop)
         on.addWidget(self.together, 0, Qt.AlignmentFlag.AlignTop)
         body.addLayout(on)
         self.rows = RampRows()
@@ -119,7 +123,7 @@ class FiltersPage(TintPage):
         try:
             question = filters.ask(
                 session.project, session.zone, session.shelf.paints(), self._chosen, self.together.isChecked(),
-                own if own.of.strip() else None, self.kind,
+                own if own.of.strip() else None, self.kind, alone=self.under.alone,
             )  # fmt: skip
         except SepiaError as error:
             session.refused.emit(str(error))
@@ -130,6 +134,11 @@ class FiltersPage(TintPage):
                 self._chosen,
                 self.together.isChecked(),
                 kind=self.kind,
+                alone=self.under.alone,
+            )
+        if question is not None:
+            self.under.show_under(
+                _(", ").join(dict.fromkeys(zone.under for zone in question.zones if zone.under))
             )
         if question is None:
             self._show_nothing()
@@ -262,7 +271,8 @@ class FiltersPage(TintPage):
                 )
             stages = dict.fromkeys(zone.stage for zone in zones if zone.stage)
             said.append(words.format(len(zones), f"{abs(better):.1f}"))
-            under = ", ".join(dict.fromkeys(zone.under for zone in zones if zone.under))
+            alone = answer.question.alone
+            under = ", ".join(dict.fromkeys(zone.under for zone in zones if zone.under and not alone))
             where = ", ".join(_(STAGE_WORDS[stage]) for stage in stages)
             words = _("Compared {1}, with the target {0}.") if under else _("Compared with the target {0}.")
             said.append(words.format(where, under))

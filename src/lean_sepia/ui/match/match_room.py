@@ -15,6 +15,7 @@ from lean_sepia.answers.match import (
     MatchQuestion,
     answer,
     ask,
+    base_aim,
     pin,
     usable_paints,
 )
@@ -116,7 +117,9 @@ class MatchRoom(RoomPage):
             )
         )  # fmt: skip
         mix = label(_("mix"), second)
-        self.centre.addLayout(row(mix, wanted.volume, self.correct, None, wanted.sheen, self.pin, spacing=6))
+        self.centre.addLayout(
+            row(mix, wanted.volume, self.correct, None, wanted.under, wanted.sheen, self.pin, spacing=6)
+        )
 
     def _build_side(self) -> None:
         plane = Panel(_("Lightness and hue"), "a*b*")
@@ -149,7 +152,9 @@ class MatchRoom(RoomPage):
 
     def _wanted(self) -> tuple[str, Target | None]:
         zone = self.session.zone
-        return zone, self.session.cut(zone).targets.fresh if zone else None
+        aim = base_aim(self.session.project, zone, self.session.cut(zone).targets) if zone else None
+        self._stage = aim[0] if aim else "fresh"
+        return zone, aim[1] if aim else None
 
     def _ask(self) -> None:
         zone, target = self._wanted()
@@ -161,10 +166,12 @@ class MatchRoom(RoomPage):
             self.session.project, zone, target, self.session.shelf.paints(), passes=self.wanted.coats.value(),
             thinner_share=self.wanted.thinner_share, sheen=self.wanted.sheen.currentData(), max_paints=self.wanted.paints.value(),
             max_parts=self.wanted.parts.value(), limits=self._limits, mix_ml=self.wanted.volume.value(),
+            stage=self._stage, alone=self.wanted.under.alone,
         )  # fmt: skip
         if question.same_as(self._asked):
             return
         self._asked = question
+        self.wanted.under.show_under(question.under)
         self._pair.setEnabled(False)
         self._show_limits()
         self.rack.show_paints(question.paints)
@@ -265,7 +272,7 @@ class MatchRoom(RoomPage):
         self._pair.show_pair(
             [target.lab, recipe.lab],
             _("Target, {0}").format(target.source),
-            _("Recipe, {0}").format(self.wanted.sheen.currentText()),
+            _("Recipe, {0}").format(self._under(question)),
             _("Target and recipe"),
         )
         away = difference(target.lab, recipe.lab)
@@ -274,6 +281,13 @@ class MatchRoom(RoomPage):
         )
         self._figure.setText(f"{recipe.de00:.1f}")
         self._unit.show()
+
+    def _under(self, question: MatchQuestion) -> str:
+        """What the recipe is seen under, in words: the final sheen, and what is planned between."""
+        said = [self.wanted.sheen.currentText()]
+        if question.under and not question.alone:
+            said.append(question.under)
+        return _(", ").join(said)
 
     def _show_plane(self, found: MatchAnswer, recipe: Recipe) -> None:
         target = found.question.target

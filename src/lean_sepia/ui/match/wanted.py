@@ -21,6 +21,7 @@ from lean_sepia.document.edits.mixes import Manner
 from lean_sepia.language import _
 from lean_sepia.recipe.batch import BatchVolume
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
+from lean_sepia.ui.kit.fields.under_box import UnderBox
 from lean_sepia.ui.kit.panel import count_box, measure_box
 from lean_sepia.ui.kit.plain import hint
 from lean_sepia.ui.match.ratio_dialog import RatioDialog
@@ -43,6 +44,8 @@ class Wanted(QObject):
         self.coats = count_box(1, 8, BASE_COATS, _("Coats"))
         self.thinner = count_box(0, 90, round(100 * BASE_THINNER), _("Share of thinner in per cent"))
         self.volume = measure_box(0.1, 500, CUP_ML, "ml", _("Thinned mix to make"))
+        self.under = UnderBox()
+        self.under.toggled.connect(lambda _on: self.changed.emit())
         self.sheen = ChoiceBox()
         self.sheen.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.sheen.setAccessibleName(_("Final sheen"))

@@ -16,6 +16,7 @@ from lean_sepia.paint.tools import TOOLS
 from lean_sepia.recipe.fades.mists import MOST_MISTS
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
 from lean_sepia.ui.kit.fields.flow import Flow
+from lean_sepia.ui.kit.fields.under_box import UnderBox
 from lean_sepia.ui.kit.panel import count_box, holder, label, row
 
 _USUAL_WISH = 6  # L*, where no faded place was sampled (practice)
@@ -57,7 +58,9 @@ class FadeLines(QWidget):
         thinned = holder(
             row(label(_("of"), "second"), self.thinner, label(_("% thinner, with"), "second"), spacing=6)
         )
-        body.addLayout(Flow(self.mists, thinned, self.tool, self.medium))
+        self.under = UnderBox()
+        self.under.toggled.connect(self._tell)
+        body.addLayout(Flow(self.mists, thinned, self.tool, self.medium, self.under))
         self.aim.currentIndexChanged.connect(self._aim_changed)
         for box in (self.mists, self.tool, self.medium, self.lighteners):
             box.currentIndexChanged.connect(self._tell)

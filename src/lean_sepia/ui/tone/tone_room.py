@@ -118,6 +118,7 @@ class ToneRoom(RoomPage):
             lines.spray,
             tuple(session.shelf.paints()),
             self.answer,
+            lines.under.alone,
         )
         session.jobs.start("fades", lambda _progress: find(request), self._show)
 
@@ -165,6 +166,7 @@ class ToneRoom(RoomPage):
             self._show_choice()
             return
         self.answer = answer
+        self.lines.under.show_under(answer.question.under)
         for widget in (self.rows, self.lines, self.panels):
             widget.show()
         rows = []
