@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
 import click
@@ -24,14 +25,23 @@ if TYPE_CHECKING:
 @click.option(
     "--shelf", metavar="FILE", help="The bottles there are; without it, those that the project is mixed from."
 )
+@click.option(
+    "--jointly",
+    is_flag=True,
+    help="Also solve bases, fades, filters and dust of all these zones as a whole: the first offer.",
+)
+@click.option(
+    "--hold", "held", multiple=True, metavar="COAT", help="A coat that is not to be changed, by its id."
+)
 @click.option("--apply", "number", type=int, metavar="N", help="Lay offer N, from 1, into a new file.")
 @click.option("--out", metavar="Y.sepia", help="The new file.")
 @json_option
 def nearer(
-    file: str, zone: str | None, shelf: str | None, number: int | None, out: str | None, as_json: bool
-) -> None:
+    file: str, zone: str | None, shelf: str | None, number: int | None, out: str | None, as_json: bool, jointly: bool, held: tuple[str, ...],
+) -> None:  # fmt: skip
     """Tell what makes each miss, coat by coat, and which changes would bring the finish nearer."""
     from lean_sepia.answers.nearer.change import Planned
+    from lean_sepia.answers.nearer.finish import solve
     from lean_sepia.answers.nearer.offers import offers_for
     from lean_sepia.answers.nearer.told import told
     from lean_sepia.document.store import ProjectStore
@@ -41,8 +51,13 @@ def nearer(
     store = ProjectStore.open(file, reading=True)
     try:
         project, _warning = store.load()
-        planned = Planned.of(project, _bottles(project, shelf), _zones(project, zone))
+        _check_held(project, held)
+        bottles, zones = _bottles(project, shelf), _zones(project, zone)
+        planned = Planned.of(project, bottles, zones, held)
         found = offers_for(planned)
+        whole = solve(project, bottles, zones, held) if jointly else None
+        if whole is not None:
+            found = replace(found, offers=(whole, *found.offers))
         answer = told(planned, found)
         if number is not None and out is not None:
             if not 1 <= number <= len(found.offers):
@@ -55,6 +70,17 @@ def nearer(
     finally:
         store.close()
     print_answer(answer, as_json, lambda: _words(project, answer))
+
+
+def _check_held(project: Project, held: tuple[str, ...]) -> None:
+    known = {coat.id for coat in project.coats}
+    unknown = next((name for name in held if name not in known), None)
+    if unknown is not None:
+        raise BadInputError(
+            _("There is no coat {0!r} to hold. Known: {1}.").format(
+                unknown, ", ".join(sorted(known)) or _("none")
+            )
+        )
 
 
 def _zones(project: Project, named: str | None) -> list[str]:

@@ -24,6 +24,7 @@ from lean_sepia.errors import EditError, SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge, Paint
 
+MANY = 3  # changes of which an offer is no longer one of a hand
 _ROUNDS, _LEAST_GAIN = 6, 0.01
 _SPOILT = (
     3.0  # by how much a ΔE00 of contrast that is lost, or an L* of reading, counts more than one of a miss
@@ -104,7 +105,7 @@ def solve(
         UNSURE_SHARE[known] * outcome.moved,
         bottles,
         lambda document: _taken_over(document, project, solved),
-        2,
+        MANY,
     )
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from lean_sepia.answers.nearer.change import Planned
+from lean_sepia.answers.nearer.finish import solve
 from lean_sepia.answers.nearer.offers import Found, Offer, offers_for
 from lean_sepia.answers.nearer.told import remarks
 from lean_sepia.answers.stages import AWAY_WORDS, STAGES, last_compared
@@ -36,9 +37,14 @@ class NearerSheet(Sheet):
         self.add(self._rest)
         self.body.addStretch(1)
         self.do, leave = button(_("Do this"), "main"), button(_("Leave it"))
+        self.whole = button(
+            _("Solve as a whole"), "",
+            _("Bases, fades, filters and dust of all zones together, in whole drops and passes; what is done stays"),
+        )  # fmt: skip
         self.do.clicked.connect(self.do_it)
+        self.whole.clicked.connect(self.solve_whole)
         leave.clicked.connect(self.left)
-        self.buttons([self.do, leave])
+        self.buttons([self.do, self.whole, leave])
         session.changed.connect(self.ask)
         session.zone_changed.connect(self.ask)
         session.shelf_changed.connect(self.ask)
@@ -54,6 +60,7 @@ class NearerSheet(Sheet):
         self.set_caption(_("{0}, and all that shares its cups").format(name))
         self.rows.setEnabled(False)
         self.do.setEnabled(False)
+        self.whole.setEnabled(True)
         project, shelf = session.project, tuple(session.shelf.paints())
 
         def work(progress: object) -> tuple[Planned, Found]:
@@ -79,6 +86,42 @@ class NearerSheet(Sheet):
         if self.offers:
             said.append(_("Nothing else gains more than its own uncertainty."))
         self._rest.setText(" ".join(said))
+
+    def solve_whole(self) -> None:
+        """Work out the finish of all zones together; the answer is one offer that is done with one click."""
+        session = self._session
+        self.rows.setEnabled(False)
+        self.do.setEnabled(False)
+        self.whole.setEnabled(False)
+        project, shelf = session.project, tuple(session.shelf.paints())
+
+        def work(progress: object) -> tuple[Planned, Offer | None]:
+            return Planned.of(project, shelf), solve(project, shelf, progress=progress)  # type: ignore[arg-type]
+
+        session.jobs.start("nearer", work, lambda answer: self._show_whole(*answer))
+
+    def _show_whole(self, planned: Planned, offer: Offer | None) -> None:
+        zone = self._session.zone
+        self.whole.setEnabled(True)
+        if planned.project is not self._session.project or not zone:
+            return
+        self._planned = planned
+        self.offers = [offer] if offer is not None else []
+        here = offer is not None and zone in offer.outcome.labs
+        self.rows.setEnabled(True)
+        self.rows.setVisible(here)
+        self.rows.show_rows([self._row(offer, zone)] if offer is not None and here else [])
+        self.do.setEnabled(offer is not None)
+        if offer is None:
+            self._said.setText(_("Solved as a whole it comes no nearer."))
+            self._rest.setText("")
+            return
+        self._said.setText(_("All zones solved as a whole: {0:.1f} nearer in the mean.").format(offer.gain))
+        each = [
+            _("{0} {1:.1f} → {2:.1f}").format(planned.project.zone(name).short, before, after)
+            for name, (before, after) in offer.outcome.zones.items()
+        ]
+        self._rest.setText(_(", ").join(each) + ("" if here else ". " + offer.words))
 
     def _now(self, zone: str) -> str:
         now = last_compared(self._session.cut(zone))
@@ -122,7 +165,7 @@ class NearerSheet(Sheet):
         if not self.do.isEnabled() or not self.offers:
             return
         offer = self.offers[self.rows.current]
-        self._session.edit(offer.words, offer.edit)
+        self._session.edit(offer.words if offer.changes < 3 else _("Solve the finish as a whole"), offer.edit)
 
 
 _STAGE = {
