@@ -12,12 +12,14 @@ import numpy as np
 
 from benchmarks.figure import report
 from benchmarks.finishes import random_finish, random_shelf
+from lean_sepia.answers.nearer.board import Board, single_changes
 from lean_sepia.answers.nearer.change import Planned, together
 from lean_sepia.answers.nearer.course import Effect, Touch
 from lean_sepia.answers.nearer.finish import solve
+from lean_sepia.answers.nearer.hands.laid_otherwise import SPRAYED, TINT_PARTS
 from lean_sepia.answers.nearer.harm import Standing
-from lean_sepia.answers.nearer.laid_otherwise import SPRAYED, TINT_PARTS
-from lean_sepia.answers.nearer.offers import Board, as_it_comes_out, mean_miss, offers_for, single_changes
+from lean_sepia.answers.nearer.offers import mean_miss, offers_for
+from lean_sepia.answers.nearer.outcome import as_it_comes_out
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 
 from lean_sepia.answers.coats.showing import Showing
-from lean_sepia.answers.nearer.offers import Offer
+from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.rooms.room import (
     NO_NOTES,
     NO_OFFERS,

@@ -38,15 +38,21 @@ from lean_sepia.plan.waits.drying import removable_for
 _MOST_COLOURS = 4
 _MOST_NAMED = 3
 _FAINT_DE00, _PALE = 2.0, 80.0
+_MARKS_BELOW = 0.5  # of the area: what covers more is a field
 
 
 @dataclass(frozen=True)
 class StepColour:
-    """What a step should give in one zone, beside the target of that stage where the zone has one."""
+    """What a step should give in one zone, beside the target of that stage where the zone has one.
+
+    marks_on : of marks, the colour they lie on; share : of the area that they cover
+    """
 
     zone: Zone
     lab: Lab | None
     target: Target | None
+    marks_on: Lab | None = None
+    share: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -303,7 +309,10 @@ def timers(plan: PlanAnswer, steps: Sequence[BenchStep]) -> tuple[Timer, ...]:
 def _colour(project: Project, cut: Strata, coat: Coat) -> StepColour:
     band = next(band for band in cut.bands if band.coat.id == coat.id)
     target = target_for(cut.targets, coat.kind, coat.name)[0] if coat.nature.stage != "seen" else None
-    return StepColour(project.zone(coat.zone), band.lab, target)
+    marks = coat.nature.in_spots and coat.area_share < _MARKS_BELOW
+    return StepColour(
+        project.zone(coat.zone), band.lab, target, band.ground if marks else None, coat.area_share
+    )
 
 
 def laying_words(project: Project, coat: Coat) -> str:

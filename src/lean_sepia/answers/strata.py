@@ -86,7 +86,8 @@ def strata_inputs(project: Project, zone_id: str) -> Inputs:
     regions = [region for region in project.regions if region.zone in names]
     used = {version for recipe in mixed for version, _parts in recipe.parts}
     paints = [paint for paint in project.paints if paint.id in used]
-    return (*sides, project.photos, *paints, *coats, *mixed, *samples, *regions)
+    scale = (project.schools, project.subject_of(zone), project.sight_km, project.white_share)
+    return (*sides, *scale, project.photos, *paints, *coats, *mixed, *samples, *regions)
 
 
 def same_inputs(one: Inputs, other: Inputs) -> bool:

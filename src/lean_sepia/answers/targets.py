@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lean_sepia.arrays import triple
+from lean_sepia.arrays import FloatArray, triple
+from lean_sepia.colour.distance import kept_through_air, lightened, through_air
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Project, Sample, Stated, TargetName, Zone
 from lean_sepia.language import _, ngettext
 from lean_sepia.photo.combine import Reading, combine
 from lean_sepia.photo.stated.roles import ROLE_WORDS, ROLES, Role
 from lean_sepia.plan.kinds import KINDS
+from lean_sepia.plan.schools import SCHOOLS
+from lean_sepia.wear.scale import VIEWED_MM
 
 
 @dataclass(frozen=True)
@@ -53,8 +56,45 @@ class Targets:
 def targets_of(project: Project, zone_id: str) -> Targets:
     """Targets of one zone; nothing is copied silently from one to another.
 
-    What the user states counts before samples; a mirrored side without a target of its own has that of the other.
+    What the user states counts before samples; a mirrored side without a target of its own has that of the other. Last of all the
+    scale effect is added where the school asks for one, and said.
     """
+    found, scaled = _true_targets(project, zone_id), scale_effect(project, zone_id)
+    if scaled is None:
+        return found
+
+    def at_scale(target: Target | None) -> Target | None:
+        return target and replace(
+            target, lab=triple(scaled.of(target.lab)), source=f"{target.source}, {scaled.words}"
+        )
+
+    roles = tuple((role, at_scale(target) or target) for role, target in found.by_role)
+    return Targets(at_scale(found.fresh), at_scale(found.exposed), at_scale(found.seen), roles)
+
+
+@dataclass(frozen=True)
+class ScaleEffect:
+    """What is made of every target in the end: through air of which a share of the contrast is left, or with a share of white."""
+
+    words: str
+    of: Callable[[Lab], FloatArray]
+
+
+def scale_effect(project: Project, zone_id: str) -> ScaleEffect | None:
+    """The scale effect by the project's school, for a zone; None where there is none."""
+    school = project.schools.get("scale-effect", SCHOOLS["scale-effect"].usual)
+    if school == "haze":
+        away = VIEWED_MM / 1000 * project.subject_of(project.zone(zone_id)).scale
+        kept = kept_through_air(away, project.sight_km)
+        words = _("seen through {0:.0f} m of air").format(away)
+        return ScaleEffect(words, lambda lab: through_air(lab, kept))
+    if school == "customary":
+        words = _("{0} % lighter by custom").format(f"{100 * project.white_share:.0f}")
+        return ScaleEffect(words, lambda lab: lightened(lab, project.white_share))
+    return None
+
+
+def _true_targets(project: Project, zone_id: str) -> Targets:
     zone = project.zone(zone_id)
     own = _own_targets(project, zone)
     if not zone.mirrors or own.fresh or own.exposed or own.seen:

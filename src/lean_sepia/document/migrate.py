@@ -154,7 +154,7 @@ def _nothing_put_off_yet(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def _nothing_said_of_sheltered_places(data: dict[str, Any]) -> dict[str, Any]:
-    """Form 11 says of a zone whether what lies over all of it lies on its sheltered places too."""
+    """Form 11 says of a zone whether what lies over all of it lies on its sheltered places too, and how the scale effect is reckoned."""
     return {**data, "format": 11}
 
 

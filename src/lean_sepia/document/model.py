@@ -273,7 +273,10 @@ Item = TypeVar("Item", bound="Frozen")
 
 
 class Project(Frozen):
-    """The whole document."""
+    """The whole document.
+
+    sight_km, white_share : of the scale effect, at what distance everything is lost in the air, and the customary share of white
+    """
 
     format: Annotated[int, Field(ge=1, le=FORMAT)] = FORMAT
     title: Name = "Untitled"
@@ -300,6 +303,8 @@ class Project(Frozen):
     accepted: tuple[Accepted, ...] = ()
     waits: tuple[LoggedWait, ...] = ()
     put_off: tuple[PutOff, ...] = ()
+    sight_km: Annotated[float, Field(ge=0.5, le=300)] = 10.0
+    white_share: Annotated[float, Field(ge=0, le=0.5)] = 0.06
 
     @property
     def signature(self) -> str:

@@ -121,13 +121,14 @@ def _drawn(
         place = (x + rng.random(), y + rng.random())
         if number < len(first):
             place, size = first[number][:2], first[number][2]
-        rows, columns, more = _mark_at(canvas, free, kind, place, size, rng)
+        begins = kind.fades and where is not None  # what runs down begins where it is fed
+        rows, columns, more = _mark_at(canvas, free, kind, place, size, rng, begins=begins)
         found = float(more.sum())
         for _try in range(_TRIES):  # the last mark is as large as is still lacking
             if found <= 1.02 * lacking:
                 break
             size *= 0.97 * float(np.sqrt(lacking / found))
-            rows, columns, more = _mark_at(canvas, free, kind, place, size, rng)
+            rows, columns, more = _mark_at(canvas, free, kind, place, size, rng, begins=begins)
             found = float(more.sum())
         if found > 1.02 * lacking:  # what is smaller than a pixel is fainter instead
             more *= lacking / found
@@ -146,8 +147,13 @@ def _mark_at(
     place: tuple[float, float],
     size: float,
     rng: np.random.Generator,
+    *,
+    begins: bool = False,
 ) -> tuple[slice, slice, FloatArray]:
-    """One mark of a size where there is room: the window it lies in, and how much more of each pixel there it covers."""
+    """One mark of a size where there is room: the window it lies in, and how much more of each pixel there it covers.
+
+    begins : whether the place is its upper end, in place of its middle
+    """
     longer = max(1.0, kind.longer * float(np.exp(rng.normal(0, 0.15))))
     half = size / 2 * np.sqrt(longer)
     turn = (
@@ -155,6 +161,8 @@ def _mark_at(
         if kind.direction_deg is None
         else np.radians(kind.direction_deg + rng.normal(0, 2.5))
     )
+    if begins:
+        place = (place[0] + half * float(np.sin(turn)), place[1] + half * float(np.cos(turn)))
     reach = int(np.ceil(half * (1 + 2 * _ROUGH))) + 2
     left, top = int(place[0]) - reach, int(place[1]) - reach
     rows = slice(max(0, top), max(0, min(canvas.shape[0], top + 2 * reach + 1)))

@@ -25,7 +25,11 @@ class AtScale:
     tint_lab_shift: tuple[float, float, float]
 
 
-def smallest_visible_mm(scale: float, distance_mm: float = 300.0) -> float:
+VIEWED_MM = 300.0
+"""From how far a model is looked at, unless something else is said (practice)."""
+
+
+def smallest_visible_mm(scale: float, distance_mm: float = VIEWED_MM) -> float:
     """Smallest mark on the prototype that can be seen on the model: distance × tan 1′ × scale.
 
     >>> round(smallest_visible_mm(96), 1)
@@ -39,7 +43,7 @@ def at_scale(
     colours: Mapping[str, FloatArray],
     ground: FloatArray,
     scale: float,
-    distance_mm: float = 300.0,
+    distance_mm: float = VIEWED_MM,
 ) -> AtScale:
     """Split the marks into visible ones and a tint.
 

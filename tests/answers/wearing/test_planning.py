@@ -13,8 +13,10 @@ from lean_sepia.answers.wearing.places import likely_places
 from lean_sepia.answers.wearing.planning import (
     lay_rows,
     plan_of,
+    planned_share,
     share_of,
     vehicle_total,
+    veiled_share,
     wear_rows,
 )
 from lean_sepia.answers.wearing.simulating import STOP_SHARES, simulate, stop_marks
@@ -101,7 +103,7 @@ def test_another_seed_and_the_other_side_lie_elsewhere(hull, bottles):
 def test_wear_gathers_at_its_sources_and_runs_down_from_them(hull, bottles):
     project, zone = hull
     plan = PLAN.model_copy(
-        update={"sources": (Source(what="step", x=0.25, y=0.5), Source(what="hinge", x=0.75, y=0.3))}
+        update={"sources": (Source(what="step", x=0.25, y=0.5), Source(what="bolt", x=0.75, y=0.3))}
     )
     shares = simulate(project, zone, plan, bottles, FRAME).shares
     left, right = shares["rust"][:, :300].mean(), shares["rust"][:, 300:].mean()
@@ -111,6 +113,29 @@ def test_wear_gathers_at_its_sources_and_runs_down_from_them(hull, bottles):
     assert streaks[130:, 400:500].mean() > 3 * streaks[:100, 400:500].mean()
     mirrored = likely_places(plan, "rust", (40, 60), plan.sources, other_side=True)
     assert np.unravel_index(mirrored.argmax(), mirrored.shape)[1] == pytest.approx(45, abs=1)
+
+
+def test_a_hinge_gathers_chips_and_streaks_fed_from_above_begin_at_the_top(hull, bottles):
+    project, zone = hull
+    at_hinge = PLAN.model_copy(update={"sources": (Source(what="hinge", x=0.25, y=0.5),)})
+    rust = simulate(project, zone, at_hinge, bottles, FRAME).shares["rust"]
+    assert rust[:, :300].mean() > 1.5 * rust[:, 300:].mean()
+    fed = WearPlan(
+        kinds=(PlannedWear(kind="streaks", share=0.05),), sources=(Source(what="runoff", x=0.5, y=0.0),)
+    )
+    streaks = simulate(project, zone, fed, bottles, FRAME).shares["streaks"]
+    tops = [np.flatnonzero(column > 0.2)[0] for column in streaks[:, 200:400].T if (column > 0.2).any()]
+    assert np.median(tops) < 0.15 * streaks.shape[0]
+
+
+def test_dust_beside_chips_leaves_the_chips_on_the_stop_marks_and_is_no_wear(hull, bottles):
+    project, zone = hull
+    dusty = PLAN.model_copy(update={"kinds": (*PLAN.kinds, PlannedWear(kind="dust", share=0.3))})
+    bare, veiled = (stop_marks(project, zone, bottles, FRAME, plan) for plan in (PLAN, dusty))
+    for (share, one), (_same, other) in zip(bare, veiled, strict=True):
+        assert other.shares["rust"].mean() == pytest.approx(one.shares["rust"].mean(), rel=0.1), share
+    assert planned_share(dusty) == planned_share(PLAN)
+    assert veiled_share(dusty) == pytest.approx(0.3)
 
 
 def test_dust_lies_low_and_climate_counts():

@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 
 from lean_sepia.answers.strata import strata_of
+from lean_sepia.answers.toning.fading import before_fade
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.edits.coats import lay_marking
 from lean_sepia.document.edits.mixes import Manner, Mix
@@ -50,7 +51,7 @@ def test_a_wish_is_followed_and_a_fixed_number_of_mists_kept(room, workspace):
     room.lines.by.setValue(4)
     room.lines.mists.setCurrentIndex(room.lines.mists.findData(3))
     assert {fade.mists for fade in room.answer.fades if fade.wiped is None} == {3}
-    assert room.answer.question.target.lab[0] == pytest.approx(session.cut("boot").fresh[0] + 4)
+    assert room.answer.question.target.lab[0] == pytest.approx(before_fade(session.project, "boot")[0] + 4)
     assert "your wish" in room._remark.text()
     room.lines.aim.setCurrentIndex(room.lines.aim.findData("gradient"))
     room.lines.foot.setValue(-3)

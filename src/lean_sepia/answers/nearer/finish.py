@@ -11,10 +11,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lean_sepia.answers.nearer.blocks import Block, builders
 from lean_sepia.answers.nearer.change import Planned
+from lean_sepia.answers.nearer.hands.blocks import Block, builders
 from lean_sepia.answers.nearer.harm import Standing, on_the_largest
-from lean_sepia.answers.nearer.offers import UNSURE_SHARE, Offer, Progress, outcome_of
+from lean_sepia.answers.nearer.offers import Progress
+from lean_sepia.answers.nearer.outcome import UNSURE_SHARE, Offer, outcome_of
 from lean_sepia.answers.nearer.stated import what_is_otherwise
 from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00

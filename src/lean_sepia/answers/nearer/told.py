@@ -6,8 +6,9 @@ from collections.abc import Sequence
 from typing import Any
 
 from lean_sepia.answers.nearer.change import Planned
-from lean_sepia.answers.nearer.laid_otherwise import may_be_left_out
-from lean_sepia.answers.nearer.offers import Found, Offer
+from lean_sepia.answers.nearer.hands.laid_otherwise import may_be_left_out
+from lean_sepia.answers.nearer.offers import Found
+from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.nearer.parts import Miss, misses
 from lean_sepia.answers.targets import targets_of
 from lean_sepia.language import _, ngettext

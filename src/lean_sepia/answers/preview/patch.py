@@ -22,6 +22,7 @@ from lean_sepia.recipe.fades.panels import panel_map
 
 _BANDS = 16  # along a direction in which a coat runs out
 _MOTTLE = 0.22  # by which the film of a sprayed or drawn-out coat varies (practice)
+_UNEVEN_HAZE = 0.35  # how unevenly powder lies, as a planned veil of it is drawn (practice)
 
 
 @dataclass(frozen=True, eq=False)
@@ -48,9 +49,13 @@ def patch_picture(
 
     hidden : coats that are looked through, by id
     """
-    coats = [coat for coat in project.coats_of(zone_id) if coat.on and coat.id not in hidden]
-    varnish = final_varnish(coats)
-    laid, breaks = on_panels([(coat, coating_of(project, coat)) for coat in coats])
+    every = [coat for coat in project.coats_of(zone_id) if coat.on and coat.id not in hidden]
+    varnish = final_varnish(every)
+    whole, breaks = on_panels([(coat, coating_of(project, coat)) for coat in every])
+    laid = [
+        one for one in whole if not _is_soft(*one)
+    ]  # powder is a haze over what lies there, with no edge of its own
+    coats = [coat for coat, _coating in laid]
     xyz = np.zeros((frame.height * frame.breadth, 3))
     fields: dict[int, FloatArray] = {}
     mottle, exact = clouds(frame, "mottle").ravel(), np.zeros(3)
@@ -60,7 +65,7 @@ def patch_picture(
         if not stack.patches:
             return None
         given = _given_out(stack.patches, pixels, frame, coats, fields)
-        exact += len(pixels) / len(xyz) * _mean_xyz(stack, varnish)
+        exact += len(pixels) / len(xyz) * _mean_xyz(_run(whole, place, 1.0), varnish)
         for number, patch in enumerate(stack.patches):
             mine = given[number]
             if not len(mine):
@@ -73,6 +78,9 @@ def patch_picture(
             if thin is not None and thick is not None:
                 cloud = np.clip(mottle[mine] / 2, -1, 1)
                 xyz[mine] += ((cloud - cloud.mean()) / 2)[:, None] * (thick - thin)
+        for (coat, coating), own in _hazes(whole, place, varnish):
+            share = _haze(frame, coat)[pixels] * min(1.0, coating.at(place).share)
+            xyz[pixels] += np.clip(share, 0, 1)[:, None] * (own - xyz[pixels])
     # Marks lie across the places of a zone, so their share is right in the whole but not in each: what that shifts is put right.
     xyz *= exact / np.maximum(xyz.mean(axis=0), 1e-9)
     shown = linear_from_xyz(xyz)
@@ -80,6 +88,29 @@ def patch_picture(
     return PatchPicture(
         xyz.reshape(frame.height, frame.breadth, 3), triple(lab_from_xyz(xyz.mean(axis=0))), fits
     )
+
+
+def _is_soft(coat: Coat, coating: Coating) -> bool:
+    """Whether a coat lies as a haze: powder, not the shine of metal."""
+    return coat.nature.is_powder and not coat.nature.metal and coating.covers in ("spots", "loose")
+
+
+def _hazes(
+    whole: Sequence[tuple[Coat, Coating]], place: Place, varnish: str | None
+) -> list[tuple[tuple[Coat, Coating], FloatArray]]:
+    """The coats that lie as a haze, each with its XYZ (3,) where it lies in the end."""
+    stack, found = Stack(), []
+    for coat, coating in whole:
+        stack, patch = stack.lay_patch(coating.at(place))
+        if patch is not None and _is_soft(coat, coating):
+            found.append(((coat, coating), stack.xyz(varnish, patch)))
+    return found
+
+
+def _haze(frame: Frame, coat: Coat) -> FloatArray:
+    """How much more or less of a haze lies at each pixel (n,), 1 in the mean."""
+    cloud = np.exp(_UNEVEN_HAZE * np.clip(clouds(frame, coat.id).ravel(), -2.5, 2.5))
+    return np.asarray(cloud / cloud.mean())
 
 
 def _mean_xyz(stack: Stack, varnish: str | None) -> FloatArray:

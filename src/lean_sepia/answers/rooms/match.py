@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from lean_sepia.answers.coats.showing import Showing
-from lean_sepia.answers.nearer.offers import Offer
+from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.rooms.room import Advice, Noticing, RoomNature, RoomState, Urgency, state_of
 from lean_sepia.answers.stages import compared
 from lean_sepia.answers.strata import Strata

@@ -8,7 +8,7 @@ from enum import IntEnum, auto
 from typing import Literal
 
 from lean_sepia.answers.coats.showing import Showing
-from lean_sepia.answers.nearer.offers import Offer
+from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.strata import Strata
 from lean_sepia.document.model import Project
 from lean_sepia.language import N_, _

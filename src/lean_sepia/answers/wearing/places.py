@@ -19,12 +19,14 @@ SOURCE_WORDS = {
     "runoff": N_("run-off from above"),
 }  # fmt: skip
 _TRODDEN, _WET, _HOT = (
-    {"step", "hatch", "rail", "cargo", "door"},
+    {"step", "hatch", "rail", "cargo", "door", "hinge"},
     {"hinge", "bolt", "seam", "hatch", "door", "runoff"},
     {"exhaust"},
 )
 _EDGE = 0.03  # of the zone's breadth, how far in from an edge it wears (practice)
 _CARRIED = 1.5
+_BEGINS = 2.0  # how soon below its source, in reaches of it, a streak has begun (practice)
+_UNFED = 0.004  # of what begins at a source, elsewhere: streaks are fed by something
 _EVERYWHERE = 0.05  # of what is likely at a source, elsewhere
 
 
@@ -70,15 +72,15 @@ def likely_places(
     if not mine and not worn_edges:
         return None
     tall = shape[0] / shape[1]
-    found = np.full(shape, _EVERYWHERE)
+    found = np.full(shape, _UNFED if spreads == "down" else _EVERYWHERE)
     if worn_edges:
         inwards = np.minimum(np.minimum(across, 1 - across), np.minimum(down, 1 - down) * tall)
         found += 4 * np.exp(-inwards / _EDGE)
     for source in mine:
         at = 1 - source.x if other_side else source.x
         aside, below = (across - at) / source.reach, (down - source.y) * tall / source.reach
-        if spreads == "down":  # down from the source, thinning out
-            found += np.where(below >= 0, np.exp(-(aside**2) * 2 - below / 4), 0.0) * 4
+        if spreads == "down":  # it begins at the source and runs down from there
+            found += np.where(below >= 0, np.exp(-(aside**2) * 2 - _BEGINS * below), 0.0) * 4
         elif spreads == "lee" and plan.drift:  # a plume to the lee, widening
             away = aside if (plan.drift == "right") != other_side else -aside
             wide = 0.7 + 0.25 * np.maximum(away, 0)

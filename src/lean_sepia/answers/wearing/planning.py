@@ -252,8 +252,13 @@ def vehicle_zones(project: Project, subject: str) -> tuple[WornZone, ...]:
 
 
 def planned_share(plan: WearPlan) -> float:
-    """The share of the area that all kinds of a plan cover together."""
-    return min(1.0, sum(share_of(plan, one) for one in plan.kinds))
+    """The share of the area that the marks of a plan cover together; a veil of dust is no wear."""
+    return min(1.0, sum(share_of(plan, one) for one in plan.kinds if not is_veil(one.kind)))
+
+
+def veiled_share(plan: WearPlan) -> float:
+    """The share of the area under veils of dust and soot."""
+    return min(1.0, sum(share_of(plan, one) for one in plan.kinds if is_veil(one.kind)))
 
 
 def vehicle_total(project: Project, subject: str) -> float | None:

@@ -14,6 +14,7 @@ from lean_sepia.answers.wearing.bottles import Bottles
 from lean_sepia.answers.wearing.places import weights_of
 from lean_sepia.answers.wearing.planning import (
     WearRow,
+    is_veil,
     plan_of,
     rims_of,
     statistics_of,
@@ -24,7 +25,7 @@ from lean_sepia.answers.wearing.surveying import measured_region, sound_lab
 from lean_sepia.arrays import FloatArray, Image8
 from lean_sepia.colour.lab import xyz_from_lab
 from lean_sepia.colour.srgb import screen_pixels
-from lean_sepia.document.entities.worn import WearPlan
+from lean_sepia.document.entities.worn import PlannedWear, WearPlan
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.wear.marks import draw_marks
 
@@ -100,9 +101,9 @@ def _hides(coat: Coat) -> bool:
 def stop_marks(
     project: Project, zone_id: str, bottles: Bottles, frame: Frame, plan: WearPlan | None = None
 ) -> list[tuple[float, Simulated]]:
-    """This zone's own marks on its own finish at each of the shares of the comparison chart."""
+    """This zone's own marks on its own finish at each of the shares of the comparison chart; a veil of dust stays as it is planned."""
     plan = plan or plan_of(project, project.zone(zone_id))
-    now = sum(one.share for one in plan.kinds)
+    now = sum(one.share for one in _scaled(plan))
     if now <= 0:
         return []
     even = plan.model_copy(update={"sources": (), "climate": ""})
@@ -118,7 +119,17 @@ def stop_marks(
     return found
 
 
+def _scaled(plan: WearPlan) -> tuple[PlannedWear, ...]:
+    """The kinds that are shown at other shares: the marks; veils where there is nothing else."""
+    return tuple(one for one in plan.kinds if not is_veil(one.kind)) or plan.kinds
+
+
 def _to(plan: WearPlan, factor: float) -> WearPlan:
-    """A plan of so many times the shares, also beyond what heaviness may be."""
-    kinds = tuple(one.model_copy(update={"share": min(1.0, one.share * factor)}) for one in plan.kinds)
+    """A plan of so many times the shares of its marks, also beyond what heaviness may be."""
+    kinds = tuple(
+        one.model_copy(
+            update={"share": min(1.0, one.share * (factor if one in _scaled(plan) else plan.heaviness))}
+        )
+        for one in plan.kinds
+    )
     return with_heaviness(plan.model_copy(update={"kinds": kinds}), 1.0)

@@ -31,6 +31,11 @@ def set_school(project: Project, question: str, choice: str) -> Project:
     return project.model_copy(update={"schools": {**project.schools, question: choice}})
 
 
+def set_scale_effect(project: Project, sight_km: float, white_share: float) -> Project:
+    """Say how the scale effect is reckoned: the sight in kilometres of the haze law, and the customary share of white."""
+    return project.model_copy(update={"sight_km": sight_km, "white_share": white_share})
+
+
 def set_owned(project: Project, owns: Owned) -> Project:
     """Say what the person has to work with."""
     return project.model_copy(update={"owns": owns})

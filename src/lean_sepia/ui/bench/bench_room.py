@@ -208,7 +208,14 @@ class BenchRoom(RoomPage):
             return
         labs = [one.lab for one in colours]
         target = colours[0].target if len(colours) == 1 else None
-        if target is not None:
+        if all(one.marks_on is not None for one in colours):
+            words = _("What this step should give: marks on {0} % of {1}")
+            zones = ", ".join(one.zone.short for one in colours)
+            share = ", ".join(dict.fromkeys(f"{100 * one.share:.1f}" for one in colours))
+            self._field.show_marks(
+                [(one.marks_on, one.lab, one.share) for one in colours], words.format(share, zones)
+            )
+        elif target is not None:
             self._field.show_pair([target.lab, labs[0]], _("Target"), _("What this step should give"))
         elif len(set(labs)) == 1:
             self._field.show_pair(labs[:1], _("What this step should give"))

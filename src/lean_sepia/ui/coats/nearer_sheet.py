@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from lean_sepia.answers.nearer.change import Planned
 from lean_sepia.answers.nearer.finish import solve
-from lean_sepia.answers.nearer.offers import Found, Offer, offers_for
+from lean_sepia.answers.nearer.offers import Found, offers_for
+from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.nearer.told import remarks
 from lean_sepia.answers.stages import AWAY_WORDS, STAGES, last_compared
 from lean_sepia.arrays import triple

@@ -24,6 +24,12 @@ class NamedPair(QFrame):
         layout.addLayout(row(self.left, None, self.right))
         layout.addWidget(self.fields, 1)
 
+    def show_marks(self, marks: Sequence[tuple[Lab | None, Lab | None, float]], words: str) -> None:
+        """Show marks on what they lie on, each on its share of a field, and what they are."""
+        self.left.setText(words)
+        self.right.setText("")
+        self.fields.show_marks(marks, words)
+
     def show_pair(self, labs: Sequence[Lab | None], left: str, right: str = "", spoken: str = "") -> None:
         """Show colours left to right and what the outer ones are."""
         self.left.setText(left)

@@ -62,6 +62,27 @@ def paint_field(painter: QPainter, rect: QRectF, lab: Lab | None, ink: QColor) -
         painter.fillPath(notch, QColor("white") if lab[0] < 50 else QColor("black"))
 
 
+_MARK_PX, _MARK_LONGER = 7.0, 1.4
+_PLASTIC = 1.32471795724474617  # its inverse powers spread points evenly over a plane
+
+
+def paint_marks(painter: QPainter, rect: QRectF, lab: Lab | None, share: float) -> None:
+    """Marks strewn over a field, so many and so large that they cover their share of it."""
+    if lab is None or share <= 0:
+        return
+    area = share * rect.width() * rect.height()
+    count = max(3, min(400, round(area / (_MARK_PX**2 * _MARK_LONGER))))
+    width = (area / count / _MARK_LONGER) ** 0.5
+    tall, colour = width * _MARK_LONGER, qcolor(lab)[0]
+    painter.save()
+    painter.setClipRect(rect)
+    for number in range(count):
+        x, y = ((0.5 + (number + 1) / _PLASTIC**power) % 1.0 for power in (1, 2))
+        left, top = rect.left() + x * (rect.width() - width), rect.top() + y * (rect.height() - tall)
+        painter.fillRect(QRectF(left, top, width, tall), colour)
+    painter.restore()
+
+
 @guarded
 class Fields(QWidget):
     """Fields of colour edge to edge on the well, with a margin of well round them."""
@@ -69,6 +90,7 @@ class Fields(QWidget):
     def __init__(self, margin: int = 8, height: int = 56) -> None:
         super().__init__()
         self._labs: list[Lab | None] = []
+        self._marks: list[tuple[Lab | None, float]] = []  # on each field, and the share of it they cover
         self._margin = margin
         self._height = height
         self.setMinimumHeight(height)
@@ -78,11 +100,17 @@ class Fields(QWidget):
 
     def show_labs(self, labs: Sequence[Lab | None], spoken: str = "", names: Sequence[str] = ()) -> None:
         """Show these colours, left to right; `names` says what each of them is to who hears them."""
-        self._labs = list(labs)
+        self._labs, self._marks = list(labs), []
         self.setAccessibleName(spoken or ", ".join(map(_name_of, self._labs)))
         self.setAccessibleDescription(spoken_colours(self._labs, names))
         hint(self, "\n".join(lab_words(lab) for lab in self._labs if lab))
         self.update()
+
+    def show_marks(self, marks: Sequence[tuple[Lab | None, Lab | None, float]], spoken: str) -> None:
+        """Show grounds left to right, each with marks of a colour on a share of it."""
+        self.show_labs([ground for ground, _lab, _share in marks], spoken)
+        self._marks = [(lab, share) for _ground, lab, share in marks]
+        self.setAccessibleDescription(spoken_colours([lab for _ground, lab, _share in marks], ()))
 
     def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -98,6 +126,9 @@ class Fields(QWidget):
                 lab,
                 ink,
             )
+            if index < len(self._marks):
+                box = QRectF(edges[index], inner.top(), edges[index + 1] - edges[index], inner.height())
+                paint_marks(painter, box, *self._marks[index])
 
 
 @guarded

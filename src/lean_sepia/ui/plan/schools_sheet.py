@@ -7,7 +7,8 @@ from functools import partial
 
 from lean_sepia.answers import plan
 from lean_sepia.answers.working.schools import Outcome, outcome, pattern_orders
-from lean_sepia.document.edits.planning import set_school
+from lean_sepia.colour.distance import kept_through_air
+from lean_sepia.document.edits.planning import set_scale_effect, set_school
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import _, day_and_time, ngettext
 from lean_sepia.plan.adapting import changed_by
@@ -15,10 +16,11 @@ from lean_sepia.plan.masking import MaskingCost
 from lean_sepia.plan.schools import SCHOOLS
 from lean_sepia.ui.kit.faults import guarded
 from lean_sepia.ui.kit.fields.choice_box import ChoiceBox
-from lean_sepia.ui.kit.panel import Panel, button, label, row
+from lean_sepia.ui.kit.panel import Panel, button, label, measure_box, row
 from lean_sepia.ui.kit.rows import Item, Rows
 from lean_sepia.ui.kit.sheet import Sheet
 from lean_sepia.ui.shell.session import Session
+from lean_sepia.wear.scale import VIEWED_MM
 
 
 @guarded
@@ -106,6 +108,32 @@ class SchoolsSheet(Sheet):
             yield panel
         if self.asked == "camouflage":
             yield from self._patterns()
+        if self.asked == "scale-effect":
+            yield from self._scale_effect()
+
+    def _scale_effect(self) -> Iterator[Item]:
+        """What it is reckoned with, and what it does to the chosen zone's targets."""
+        project, zone = self._session.project, self._session.zone
+        sight = measure_box(0.5, 300, project.sight_km, "km", _("Sight by the haze law"), 1, 96)
+        share = measure_box(0, 50, 100 * project.white_share, "%", _("Customary share of white"), 0, 84)
+        for box in (sight, share):
+            box.editingFinished.connect(lambda: self._reckon(sight.value(), share.value() / 100))
+        yield row(label(_("lost from sight at"), "second"), None, sight)
+        yield row(label(_("white by custom"), "second"), None, share)
+        if zone:
+            away = VIEWED_MM / 1000 * project.subject_of(project.zone(zone)).scale
+            lost = 100 * (1 - kept_through_air(away, project.sight_km))
+            words = _(
+                "Looked at from {0:.0f} cm this model is {1:.0f} m away: the air takes {2:.1f} % of the contrast. It is added to every target once, last of all."
+            )
+            yield label(words.format(VIEWED_MM / 10, away, lost), "second", wrap=True)
+
+    def _reckon(self, sight_km: float, white_share: float) -> None:
+        now = self._session.project
+        if (sight_km, white_share) != (now.sight_km, now.white_share):
+            self._session.edit(
+                _("Reckon the scale effect otherwise"), lambda p: set_scale_effect(p, sight_km, white_share)
+            )
 
     def _patterns(self) -> Iterator[Item]:
         project = self._session.project

@@ -12,7 +12,8 @@ from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.coats.stating import ColourList
 from lean_sepia.answers.nearer.change import Planned
-from lean_sepia.answers.nearer.offers import Offer, best_by_zone
+from lean_sepia.answers.nearer.offers import best_by_zone
+from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.rooms.room import Advice, RoomState
 from lean_sepia.answers.strata import Inputs, Strata, same_inputs, strata_inputs, strata_of
 from lean_sepia.document.edits.planning import put_remarks_off

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 from lean_sepia.answers.preview.texture import Frame
 from lean_sepia.answers.strata import Inputs, same_inputs
 from lean_sepia.answers.wearing.places import SOURCE_WORDS
-from lean_sepia.answers.wearing.planning import planned_share, with_heaviness
+from lean_sepia.answers.wearing.planning import planned_share, veiled_share, with_heaviness
 from lean_sepia.answers.wearing.simulating import STOP_SHARES, simulate, stop_marks
 from lean_sepia.answers.wearing.surveying import measured_region
 from lean_sepia.document.entities.worn import WearPlan
@@ -171,6 +171,8 @@ class PlanPage(QWidget):
             else _("No wear is planned yet.")
         )
         remarks = []
+        if veiled := veiled_share(plan):
+            remarks.append(_("Besides, dust or soot lies on {0} % as a veil.").format(f"{100 * veiled:.0f}"))
         if plan.larger > 1:
             remarks.append(
                 _("Marks {0} times larger than life, as you like them.").format(f"{plan.larger:g}")

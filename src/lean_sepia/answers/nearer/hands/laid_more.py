@@ -9,9 +9,10 @@ from functools import partial
 import numpy as np
 
 from lean_sepia.answers.glazing.grounds import tint_paints
+from lean_sepia.answers.glazing.tints import tints
 from lean_sepia.answers.nearer.change import Change, Planned
 from lean_sepia.answers.nearer.course import Effect
-from lean_sepia.answers.nearer.laid_otherwise import thinning_words
+from lean_sepia.answers.nearer.hands.laid_otherwise import thinning_words
 from lean_sepia.answers.predicting.coatings import coating_of
 from lean_sepia.answers.predicting.run import Laid
 from lean_sepia.colour.lab import chroma, hue_deg
@@ -23,13 +24,15 @@ from lean_sepia.language import ngettext
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Paint
+from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.schools import SCHOOLS
 
 _PARTS, _PASSES = (10, 20, 40), (1, 2)
 _MIST_THINNER, _MIXED = 0.9, ((1, 1), (3, 1))
 _GREY = 8.0  # C* below which a colour has no hue to be related to
 _RELATED_DEG = 90.0
-FILTER, FADE = "filter", "fade"
+FILTER = tints().filters[0]
+FADE = next(name for name, kind in KINDS.items() if kind.fades)
 
 
 def laid_more(planned: Planned) -> Iterator[Change]:
@@ -66,9 +69,9 @@ class _Trial:
 def _filters(zone: str, planned: Planned) -> Iterator[Change]:
     owns = planned.project.owns
     tool = owns.usual_tool(FILTER)
-    tints = [paint for paint in tint_paints(planned.shelf) if not paint.ready and owns.may_lay(paint, tool)]
+    found = [paint for paint in tint_paints(planned.shelf) if not paint.ready and owns.may_lay(paint, tool)]
     by_medium: dict[str, list[Paint]] = {}
-    for paint in _of_the_school(tints, zone, planned):
+    for paint in _of_the_school(found, zone, planned):
         by_medium.setdefault(paint.medium, []).append(paint)
     for paints in by_medium.values():
         trial = _Trial.of(

@@ -15,8 +15,8 @@ import numpy as np
 from lean_sepia.answers.glazing.grounds import tint_paints
 from lean_sepia.answers.nearer.change import Edit, Planned
 from lean_sepia.answers.nearer.course import Effect, Touch
-from lean_sepia.answers.nearer.laid_otherwise import TINT_PARTS, thinnings_for
-from lean_sepia.answers.nearer.mixed_otherwise import MOST_PARTS, with_parts
+from lean_sepia.answers.nearer.hands.laid_otherwise import TINT_PARTS, thinnings_for
+from lean_sepia.answers.nearer.hands.mixed_otherwise import MOST_PARTS, with_parts
 from lean_sepia.answers.predicting.run import Laid
 from lean_sepia.arrays import FloatArray
 from lean_sepia.document.edits.coats import change_coat
