@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from lean_sepia.answers.match import MatchAnswer
+from lean_sepia.answers.match import MatchAnswer, MatchQuestion
 from lean_sepia.answers.targets import Target
 from lean_sepia.language import N_, _, ngettext
 from lean_sepia.paint.paint import Knowledge
@@ -98,6 +98,11 @@ def what_more_would_gain(answer: MatchAnswer, progress: Progress = no_progress) 
     used = [paint for paint in question.beyond if paint.id in {name for name, _parts in best.parts}]
     words = _("With all you do not use now it would come to {0:.1f} in place of {1:.1f}, such as by {2}.")
     return words.format(best.de00, own, ", ".join(paint.name for paint in used) or _("mixing"))
+
+
+def seen_under(question: MatchQuestion, sheen: str) -> str:
+    """What a recipe is judged under, in words: the final sheen, and what is planned between, unless that is ignored."""
+    return _(", ").join([sheen, *([question.under] if question.under and not question.alone else [])])
 
 
 _KNOWN = {

@@ -7,6 +7,7 @@ from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading, light
 from lean_sepia.answers.toning.ageing import aged_like_others, diagnosis_of, diagnosis_words, may_age
 from lean_sepia.answers.toning.fading import Spray
+from lean_sepia.answers.toning.joint import joint, lay_option
 from lean_sepia.answers.toning.panels import fade_letters, faded_letters, lay_panels, panel_plan
 from lean_sepia.answers.toning.wishes import Wish, aim_of, wishes_for
 from lean_sepia.colour.ciede2000 import delta_e00
@@ -141,13 +142,13 @@ def test_lettering_under_a_fade_is_predicted(tender, acrylics):
 def test_one_lightener_for_two_zones_is_laid_on_both(tender, acrylics):
     project, hull, boot = tender
     questions = [asked(project, zone, Wish("lighter", 5.0), acrylics)[0] for zone in (hull, boot)]
-    best = fading.joint(questions)[0]
+    best = joint(questions)[0]
     for question, option in zip(questions, best.options, strict=True):
-        project = fading.lay_option(project, question, option)
+        project = lay_option(project, question, option)
     for zone, option in zip((hull, boot), best.options, strict=True):
         assert float(delta_e00(strata_of(project, zone).exposed, option.lab)) < 0.05
     with pytest.raises(EditError, match="two zones"):
-        fading.joint(questions[:1])
+        joint(questions[:1])
 
 
 def test_panels_are_laid_as_promised_and_shares_add_up(tender, acrylics):

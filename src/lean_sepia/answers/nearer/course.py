@@ -213,7 +213,8 @@ class Course:
             return effect
         ((name, touch),) = effect.touches.items()
         coating = self._by_id[name][1]
-        if not touch.out or isinstance(coating.body, Opaque) or coating.body is None:
+        lowest = self.zone.laid[0][0].id == name  # which is opaque, however thin
+        if not touch.out or lowest or isinstance(coating.body, Opaque) or coating.body is None:
             return effect
         if coating.covers == "spots" and np.all(coating.share <= _SMALL_SHARE):
             return Effect({name: Touch(share=0.0)})

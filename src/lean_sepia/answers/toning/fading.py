@@ -18,7 +18,7 @@ from lean_sepia.document.edits.coats import lay, lay_fade, remove_coat
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import coat_paint
-from lean_sepia.errors import EditError, ShelfError
+from lean_sepia.errors import ShelfError
 from lean_sepia.language import _
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.laying import OPAQUE, Laying
@@ -30,11 +30,8 @@ from lean_sepia.recipe.choice import various
 from lean_sepia.recipe.fades.fade import Goal, Lightener
 from lean_sepia.recipe.fades.mists import (
     Fade,
-    Faded,
-    Joint,
     Medium,
     choose_fades,
-    choose_joint,
     mists_of,
     mixed_of,
 )
@@ -47,7 +44,7 @@ FADE_COATS, FADE_THINNER = 2, 0.8
 
 MOST_BRUSHED_THINNER, FEW_CM2 = 0.8, 5.0
 """Beyond which share of thinner a brush leaves streaks on more than so few square centimetres (practice)."""
-_SHOWN, _VEILS, _MOST_RATIO = 5, 2, 12
+SHOWN, _VEILS, MOST_RATIO = 5, 2, 12
 _LIGHTER_L = 1.0
 _VEIL_MUST_GAIN = 1.0  # ΔE00 by which a veil must be nearer to come before what is sprayed
 _KIND, _STAGE = "fade", "exposed"  # what is laid here, and where it is looked at
@@ -246,7 +243,7 @@ def answer(question: ToneQuestion) -> ToneAnswer:
     try:
         found = choose_fades(
             question.paints, question.base, question.goal, question.mist, question.before, mists=question.spray.mists,
-            max_parts=_MOST_RATIO, most=question.spray.lighteners, medium=question.medium,
+            max_parts=MOST_RATIO, most=question.spray.lighteners, medium=question.medium,
         )  # fmt: skip
     except ShelfError:
         if not veils:
@@ -259,8 +256,8 @@ def answer(question: ToneQuestion) -> ToneAnswer:
                 f"{100 * MOST_BRUSHED_THINNER:.0f}", f"{FEW_CM2:g}"
             )
         )  # fmt: skip
-    shown = various(found, _paints_in, _SHOWN - min(_VEILS, len(veils)) if found else 0)
-    shown += various(veils, _paints_in, _VEILS if found else _SHOWN)
+    shown = various(found, _paints_in, SHOWN - min(_VEILS, len(veils)) if found else 0)
+    shown += various(veils, _paints_in, _VEILS if found else SHOWN)
     handicap = _VEIL_MUST_GAIN if TOOLS[question.tool].sprayed else 0.0
     shown.sort(key=lambda fade: fade.option.de00 + (handicap if fade.wiped is not None else 0.0))
     turns = tuple(turn_of(fade.option.lab, question.target.lab) for fade in shown)
@@ -360,7 +357,7 @@ def foot_shade(question: ToneQuestion, darker: float) -> Fade | None:
         question.mist,
         question.before,
         mists=FADE_COATS,
-        max_parts=2 * _MOST_RATIO,
+        max_parts=2 * MOST_RATIO,
     )
     return found[0] if found else None
 
@@ -385,31 +382,3 @@ def lay_answer(project: Project, question: ToneQuestion, fade: Fade, foot: float
     mix, manner = question.mix(shade.option, shade.mists)
     manner = replace(manner, profile="below", far=0.0)
     return lay(project, [question.zone], "tone", mix, manner, name)[0]
-
-
-def joint(questions: Sequence[ToneQuestion]) -> list[Joint]:
-    """One lightener for several zones, each in parts of its own, all laid in the same number of mists.
-
-    Raises
-    ------
-    EditError
-        Fewer than two zones have a base cup and a faded colour.
-    ShelfError
-        No paint mixes with all bases.
-    """
-    cups = [question for question in questions if question.cup]
-    if len(cups) < 2:
-        raise EditError(
-            _("One lightener for all needs two zones with a base of their own and a faded colour.")
-        )
-    zones = []
-    for question in cups:
-        mists = question.spray.mists or FADE_COATS
-        zones.append(Faded(question.base, question.goal, mists_of(question.mist, mists)))
-    return choose_joint(cups[0].paints, zones, _MOST_RATIO)[:_SHOWN]
-
-
-def lay_option(project: Project, question: ToneQuestion, option: Lightener) -> Project:
-    """Lay a lightener on its zone in the number of mists the question says, or the usual one."""
-    mists = question.spray.mists or FADE_COATS
-    return lay_fade(project, question.zone, *question.mix(option, mists))

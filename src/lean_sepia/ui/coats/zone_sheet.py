@@ -48,18 +48,7 @@ class ZoneSheet(Sheet):
         self.line(_("name"), self.name)
         self.line(_("short name"), self.short)
         self.line(_("area"), self.area, None)
-        self.apart = QCheckBox(_("off the model until assembled"))
-        self.apart.setChecked(zone_now.apart)
-        self.line(_("painted"), self.apart)
-        self.sheltered = QCheckBox(_("has the filters and dust too"))
-        self.sheltered.setChecked(zone_now.sheltered_too)
-        hint(
-            self.sheltered,
-            _(
-                "Whether filters, mists and dust laid over all of it lie where its fresh colour was sampled, too"
-            ),
-        )
-        self.line(_("sheltered"), self.sheltered)
+        self._add_ticks()
         self.add(label(_("COLOURS KNOWN WITHOUT A PHOTO"), "caption"))
         self.targets: dict[TargetName, ColourLine] = {}
         self.ranges: dict[TargetName, NumberBox] = {}
@@ -85,6 +74,21 @@ class ZoneSheet(Sheet):
         leave.clicked.connect(self.left)
         self.buttons([keep, leave])
         session.zone_changed.connect(self.leave)
+
+    def _add_ticks(self) -> None:
+        """Where it is painted, and what lies on its sheltered places."""
+        self.apart = QCheckBox(_("off the model until assembled"))
+        self.apart.setChecked(self._zone.apart)
+        self.line(_("painted"), self.apart)
+        self.sheltered = QCheckBox(_("has the filters and dust too"))
+        self.sheltered.setChecked(self._zone.sheltered_too)
+        hint(
+            self.sheltered,
+            _(
+                "Whether filters, mists and dust laid over all of it lie where its fresh colour was sampled, too"
+            ),
+        )
+        self.line(_("sheltered"), self.sheltered)
 
     def _add_target(self, target: TargetName, words: str) -> None:
         line = ColourLine(self._session, _("Colour, {0}").format(words))

@@ -19,7 +19,7 @@ from lean_sepia.answers.match import (
     pin,
     usable_paints,
 )
-from lean_sepia.answers.match_told import remarks, sureness
+from lean_sepia.answers.match_told import remarks, seen_under, sureness
 from lean_sepia.answers.targets import Target
 from lean_sepia.colour.words import difference
 from lean_sepia.document.edits.mixes import Mix
@@ -33,7 +33,6 @@ from lean_sepia.ui.kit.dialogs.ask import confirm
 from lean_sepia.ui.kit.named_pair import NamedPair
 from lean_sepia.ui.kit.panel import Panel, button, label, row
 from lean_sepia.ui.kit.plots.colour_plane import ColourPlane
-from lean_sepia.ui.kit.plots.plane_content import Point
 from lean_sepia.ui.match.batch_dialog import BatchDialog
 from lean_sepia.ui.match.cards import Cards
 from lean_sepia.ui.match.films_panel import FilmsPanel
@@ -41,6 +40,7 @@ from lean_sepia.ui.match.laying_panel import LayingPanel
 from lean_sepia.ui.match.lights_panel import LightsPanel
 from lean_sepia.ui.match.limits_line import LimitsLine
 from lean_sepia.ui.match.paint_rack import PaintRack
+from lean_sepia.ui.match.plane import show_plane
 from lean_sepia.ui.match.substitute_dialog import SubstituteDialog
 from lean_sepia.ui.match.wanted import Wanted
 from lean_sepia.ui.shell.room import RoomPage
@@ -251,7 +251,7 @@ class MatchRoom(RoomPage):
         recipe, question = choice.recipe, found.question
         self._show_pair(question, recipe)
         self._remark.setText(" ".join([*sureness(question.target, recipe, how), self._why]).rstrip())
-        self._show_plane(found, recipe)
+        show_plane(self._plane, self._plane_words, found, self._chosen)
         self.session.jobs.later("match, panels", self._show_panels)
         self.pin.setEnabled(not choice.pinned or self.wanted.laid_differently(question.zone))
 
@@ -272,7 +272,7 @@ class MatchRoom(RoomPage):
         self._pair.show_pair(
             [target.lab, recipe.lab],
             _("Target, {0}").format(target.source),
-            _("Recipe, {0}").format(self._under(question)),
+            _("Recipe, {0}").format(seen_under(question, self.wanted.sheen.currentText())),
             _("Target and recipe"),
         )
         away = difference(target.lab, recipe.lab)
@@ -281,27 +281,6 @@ class MatchRoom(RoomPage):
         )
         self._figure.setText(f"{recipe.de00:.1f}")
         self._unit.show()
-
-    def _under(self, question: MatchQuestion) -> str:
-        """What the recipe is seen under, in words: the final sheen, and what is planned between."""
-        said = [self.wanted.sheen.currentText()]
-        if question.under and not question.alone:
-            said.append(question.under)
-        return _(", ").join(said)
-
-    def _show_plane(self, found: MatchAnswer, recipe: Recipe) -> None:
-        target = found.question.target
-        points = [
-            Point(target.lab, "round", _("target")),
-            Point(recipe.lab, "square", _("recipe")),
-        ]
-        within = None
-        if target.half90 is not None:
-            within = (target.lab, target.half90[1], target.half90[2])
-        self._plane.show_colours(points, within=within, halo=found.behaviours[self._chosen].strayed)
-        self._plane_words.setText(
-            _("Round: target. Square: recipe. Halo: a stray drop. Dashed: the photo's range.")
-        )
 
     # What the user does
 

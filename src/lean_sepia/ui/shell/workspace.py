@@ -103,17 +103,8 @@ class Workspace(QWidget):
         self.photos.begun.connect(self.advice.follow)
         self.top_bar.tabs.room_wanted.connect(self.open_room)
         self.top_bar.shelf_wanted.connect(self.open_shelf)
-        self.column.room_wanted.connect(self.open_room)
         self.sheets = Sheets(session, self._stack)
-        self.sheets.gap_open.connect(self.column.show_open)
-        self.column.coat_wanted.connect(self.sheets.lay)
-        self.column.coat_opened.connect(self.sheets.change)
-        self.column.zone_opened.connect(self.sheets.zone)
-        self.column.zones_wanted.connect(self.sheets.zones)
-        self.column.surface_wanted.connect(self.sheets.surface)
-        self.column.nearer_wanted.connect(self.sheets.nearer)
-        self.advice.wanted.connect(self._follow_advice)
-        self.advice.nearer_wanted.connect(self._show_nearer)
+        self._connect_column()
         session.settled.connect(self._refresh)
         self._connect_keys()
         app = QApplication.instance()
@@ -125,6 +116,19 @@ class Workspace(QWidget):
         self._prepared = False
         session.jobs.busy_changed.connect(lambda _busy: self._prepare())
         QTimer.singleShot(_QUIET_MS, self, self._prepare)  # a project without photos starts no job
+
+    def _connect_column(self) -> None:
+        """What the column and the advice ask for."""
+        self.column.room_wanted.connect(self.open_room)
+        self.sheets.gap_open.connect(self.column.show_open)
+        self.column.coat_wanted.connect(self.sheets.lay)
+        self.column.coat_opened.connect(self.sheets.change)
+        self.column.zone_opened.connect(self.sheets.zone)
+        self.column.zones_wanted.connect(self.sheets.zones)
+        self.column.surface_wanted.connect(self.sheets.surface)
+        self.column.nearer_wanted.connect(self.sheets.nearer)
+        self.advice.wanted.connect(self._follow_advice)
+        self.advice.nearer_wanted.connect(self._show_nearer)
 
     def _connect_keys(self) -> None:
         for index, room in enumerate(ROOMS, start=1):

@@ -8,6 +8,7 @@ from lean_sepia.answers.strata import Strata
 from lean_sepia.answers.toning import fading
 from lean_sepia.answers.toning.ageing import aged_like_others
 from lean_sepia.answers.toning.fading import Spray, ToneQuestion
+from lean_sepia.answers.toning.joint import joint, lay_option
 from lean_sepia.answers.toning.wishes import Wish, aim_of, wishes_for
 from lean_sepia.answers.toning.zone import may_be_used
 from lean_sepia.document.model import Project
@@ -91,11 +92,13 @@ class JointPanel(Panel):
                 label(parts),
                 label(f"{option.de00:.1f}", "strong"),
             )
-        for joint in self.found[1:_SHOWN]:
+        for other_way in self.found[1:_SHOWN]:
             yield rule()
-            other = names.get(joint.options[0].paint, "")
+            other = names.get(other_way.options[0].paint, "")
             yield row(
-                label(_("or {0}").format(other), "second"), None, label(f"{joint.de00_mean:.1f}", "second")
+                label(_("or {0}").format(other), "second"),
+                None,
+                label(f"{other_way.de00_mean:.1f}", "second"),
             )
 
     def lay_all(self) -> None:
@@ -107,7 +110,7 @@ class JointPanel(Panel):
 
         def change(project: Project) -> Project:
             for question, option in zip(cups, options, strict=True):
-                project = fading.lay_option(project, question, option)
+                project = lay_option(project, question, option)
             return project
 
         self._session.edit(_("One lightener on all zones"), change)
@@ -116,7 +119,7 @@ class JointPanel(Panel):
 def _answered(questions: list[ToneQuestion]) -> list[Joint] | str:
     """What was found, or in words why nothing was."""
     try:
-        return fading.joint(questions)
+        return joint(questions)
     except SepiaError as error:
         return str(error)
 
