@@ -28,7 +28,7 @@ if TYPE_CHECKING:
 @click.option(
     "--jointly",
     is_flag=True,
-    help="Also solve bases, fades, filters and dust of all these zones as a whole: the first offer.",
+    help="Also solve bases, fades, filters and dust of all these zones as a whole: one more offer.",
 )
 @click.option(
     "--hold", "held", multiple=True, metavar="COAT", help="A coat that is not to be changed, by its id."
@@ -57,7 +57,9 @@ def nearer(
         found = offers_for(planned)
         whole = solve(project, bottles, zones, held) if jointly else None
         if whole is not None:
-            found = replace(found, offers=(whole, *found.offers))
+            found = replace(
+                found, offers=tuple(sorted((whole, *found.offers), key=lambda offer: -offer.gain))
+            )
         answer = told(planned, found)
         if number is not None and out is not None:
             if not 1 <= number <= len(found.offers):
