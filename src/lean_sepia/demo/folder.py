@@ -31,7 +31,7 @@ from lean_sepia.photo.read import Picture, decode_picture
 from lean_sepia.shelf.shelf import SHELF_NAME, Shelf
 from lean_sepia.shelf.shelf_file import write_shelf
 
-EDITION = 15
+EDITION = 16
 """Raised when the demo's content changes, so that an older one in the cache is not used."""
 
 FILES = (

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from lean_sepia.answers.evidence import Outline, cast_of, region_seen, take_sample
 from lean_sepia.answers.glazing import filters
 from lean_sepia.answers.match import base_laying
+from lean_sepia.answers.nearer.finish import solve
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning import fading
 from lean_sepia.answers.toning.wishes import Aim
@@ -180,7 +181,7 @@ def worked_project(
     progress("Solving the demo's recipes")
     project = _wear(project, pictures)
     project = _coats(project, paints)
-    return _plan(project)
+    return _solved(_plan(project), paints)
 
 
 _ON_SLIDE: tuple[tuple[str, str, Role], ...] = (
@@ -246,11 +247,13 @@ def _coats(project: Project, paints: list[Paint]) -> Project:
 
 
 def _faded(project: Project, acrylics: list[Paint]) -> Project:
-    target = strata_of(project, "hull").targets.exposed
-    question = fading.ask(project, "hull", Aim(target, Goal(target.lab)), acrylics) if target else None
-    if question is None:
-        raise AssertionError("the demo samples the faded hull and gives it a base")
-    return fading.lay_answer(project, question, fading.answer(question).fades[0])
+    for zone in ("hull", "boot"):
+        target = strata_of(project, zone).targets.exposed
+        question = fading.ask(project, zone, Aim(target, Goal(target.lab)), acrylics) if target else None
+        if question is None:
+            raise AssertionError(f"the demo samples the faded {zone} and gives it a base")
+        project = fading.lay_answer(project, question, fading.answer(question).fades[0])
+    return project
 
 
 def _glazed(project: Project, paints: list[Paint]) -> Project:
@@ -296,6 +299,12 @@ def _masked_waterline(project: Project) -> Project:
     project, _ = add_step(project, "unmask", ["hull"], title="Unmask the waterline", place=place + 1)
     project, _ = add_step(project, "mask", ["hull"], title="Mask the waterline", place=place)
     return project
+
+
+def _solved(project: Project, paints: list[Paint]) -> Project:
+    """Bases, fades and filters brought as near to their targets, under what comes later, as the shelf allows."""
+    offer = solve(project, paints)
+    return project if offer is None else offer.edit(project)
 
 
 def _plan(project: Project) -> Project:

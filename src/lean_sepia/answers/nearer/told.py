@@ -10,9 +10,12 @@ from lean_sepia.answers.nearer.hands.laid_otherwise import may_be_left_out
 from lean_sepia.answers.nearer.offers import Found
 from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.nearer.parts import Miss, misses
+from lean_sepia.answers.stages import AWAY_WORDS
 from lean_sepia.answers.targets import targets_of
+from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.language import _, ngettext
 
+_NEAR_DE00 = 2.0  # ΔE00: nearer than that nobody asks why not (practice)
 _FAR_DE00 = 3.0  # what is still missed after the best change, from where another bottle is what helps
 
 
@@ -81,7 +84,28 @@ def remarks(planned: Planned, found: Found) -> Sequence[str]:
         )
     if judged and not any(offer.sure for offer in found.offers):
         said.append(_("Nothing here gains more than its own uncertainty."))
-    said += [words for zone in judged if (words := _still_far(planned, found, zone))]
+    for zone in judged:
+        far = _still_far(planned, found, zone)
+        said += [far] if far else _why_not(planned, found, zone)
+    return said
+
+
+def _why_not(planned: Planned, found: Found, zone: str) -> list[str]:
+    """Why a zone stays further from a target than people leave it, where no offer surely helps."""
+    if any(offer.sure and zone in offer.outcome.zones for offer in found.offers):
+        return []
+    said, name = [], planned.project.zone(zone).short
+    for stage, target in planned.targets[zone].items():
+        away = float(delta_e00(planned.courses[zone].now[stage], target.lab))
+        if away <= _NEAR_DE00:
+            continue
+        how_far = _("{0} stays {1}").format(name, _(AWAY_WORDS[stage]).format(away))
+        if target.de00_90 is not None and away <= target.de00_90:
+            said.append(_("{0}, which is known to ±{1:.1f} only.").format(how_far, target.de00_90))
+        else:
+            said.append(
+                _("{0}: whatever brings it nearer takes another of its colours further off.").format(how_far)
+            )
     return said
 
 

@@ -90,6 +90,12 @@ class Sheets(SheetPlace):
         if self._session.zone:
             self.show(NearerSheet(self._session))
 
+    def heaviness(self) -> None:
+        """How heavy the whole model is weathered."""
+        from lean_sepia.ui.coats.whole_sheet import WholeSheet
+
+        self.show(WholeSheet(self._session))
+
     def finish(self, project: Project) -> None:
         """A closer look at the chosen zone as a document finishes it."""
         from lean_sepia.ui.preview.finish_sheet import FinishSheet

@@ -127,6 +127,7 @@ class Workspace(QWidget):
         self.column.zones_wanted.connect(self.sheets.zones)
         self.column.surface_wanted.connect(self.sheets.surface)
         self.column.nearer_wanted.connect(self.sheets.nearer)
+        self.column.heaviness_wanted.connect(self.sheets.heaviness)
         self.advice.wanted.connect(self._follow_advice)
         self.advice.nearer_wanted.connect(self._show_nearer)
 

@@ -36,6 +36,7 @@ class StrataColumn(QFrame):
     zones_wanted = Signal()
     surface_wanted = Signal()
     nearer_wanted = Signal()
+    heaviness_wanted = Signal()
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -146,6 +147,7 @@ class StrataColumn(QFrame):
         menu = QMenu(self)
         menu.addAction(_("About this zone…"), self.zone_opened.emit)
         menu.addAction(_("Tones of one surface…"), self.surface_wanted.emit)
+        menu.addAction(_("How heavy, the whole model…"), self.heaviness_wanted.emit)
         menu.addSeparator()
         menu.addAction(_("Duplicate…"), self._duplicate)
         menu.addAction(_("Make the other side of it…"), partial(self._duplicate, True))
