@@ -13,12 +13,12 @@ from lean_sepia.language import N_
 
 STAGES = ("fresh", "exposed", "seen")
 STAGE_WORDS = {
-    "fresh": N_("where it is sheltered"), "exposed": N_("where it is exposed, without marks"), "seen": N_("as a whole, wear and dirt included"),
+    "fresh": N_("fresh"), "exposed": N_("faded, without marks"), "seen": N_("as seen, wear and dirt included"),
 }  # fmt: skip
 """Where the colour of a stage is looked for on the model."""
 
 AWAY_WORDS = {
-    "fresh": N_("{0:.1f} from the fresh colour"), "exposed": N_("{0:.1f} from the exposed colour"), "seen": N_("{0:.1f} from what is to be seen"),
+    "fresh": N_("{0:.1f} from the fresh colour"), "exposed": N_("{0:.1f} from the faded colour"), "seen": N_("{0:.1f} from what is to be seen"),
 }  # fmt: skip
 """How far a stage is from its target."""
 

@@ -83,10 +83,10 @@ def remarks(planned: Planned, found: Found) -> Sequence[str]:
             ).format(len(planned.shelf))
         )
     if judged and not any(offer.sure for offer in found.offers):
-        said.append(_("Nothing here gains more than its own uncertainty."))
-    for zone in judged:
-        far = _still_far(planned, found, zone)
-        said += [far] if far else _why_not(planned, found, zone)
+        said.append(_("Nothing here gains more than its own ±."))
+    for name in judged:
+        far = _still_far(planned, found, name)
+        said += [far] if far else _why_not(planned, found, name)
     return said
 
 

@@ -85,7 +85,7 @@ class NearerSheet(Sheet):
         self._said.setText(self._now(zone))
         said = list(remarks(planned, found))
         if self.offers:
-            said.append(_("Nothing else gains more than its own uncertainty."))
+            said.append(_("Nothing else gains more than its own ±."))
         self._rest.setText(" ".join(said))
 
     def solve_whole(self) -> None:
@@ -117,7 +117,7 @@ class NearerSheet(Sheet):
             self._said.setText(_("Solved as a whole it comes no nearer."))
             self._rest.setText("")
             return
-        self._said.setText(_("All zones solved as a whole: {0:.1f} nearer in the mean.").format(offer.gain))
+        self._said.setText(_("All zones solved as a whole: {0:.1f} nearer on average.").format(offer.gain))
         each = [
             _("{0} {1:.1f} → {2:.1f}").format(planned.project.zone(name).short, before, after)
             for name, (before, after) in offer.outcome.zones.items()
@@ -170,7 +170,7 @@ class NearerSheet(Sheet):
 
 
 _STAGE = {
-    "fresh": N_("sheltered {0:.1f} → {1:.1f}"), "exposed": N_("exposed {0:.1f} → {1:.1f}"), "seen": N_("as a whole {0:.1f} → {1:.1f}"),
+    "fresh": N_("fresh {0:.1f} → {1:.1f}"), "exposed": N_("faded {0:.1f} → {1:.1f}"), "seen": N_("as seen {0:.1f} → {1:.1f}"),
 }  # fmt: skip
 
 

@@ -126,7 +126,7 @@ class WholeSheet(Sheet):
         hours = (here.minutes - planned.minutes) / 60
         said.append(_("{0:.1f} hours at the bench in all, {1:+.1f}.").format(here.minutes / 60, hours))
         if here.missed is not None:
-            said.append(_("{0:.1f} from what the photo shows, in the mean.").format(here.missed))
+            said.append(_("{0:.1f} from what the photo shows, on average.").format(here.missed))
         if levels.too_much is not None and self.level >= levels.too_much - _SAME:
             said.append(_("Beyond the stop mark: tones run together, or more than a fifth is worn."))
         usual = usual_level(project, levels)

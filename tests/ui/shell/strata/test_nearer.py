@@ -63,7 +63,7 @@ def test_the_whole_is_solved_and_done_as_one_edit(workspace, sheet):
     before = session.project
     sheet.whole.click()
     assert len(sheet.offers) == 1
-    assert "nearer in the mean" in sheet._said.text()
+    assert "nearer on average" in sheet._said.text()
     sheet.do.click()
     assert session.project != before
     session.undo()
