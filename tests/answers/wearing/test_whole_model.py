@@ -25,10 +25,10 @@ def test_one_is_as_planned_and_nothing_is_clean(plain):
 
 
 def test_light_kinds_come_first():
-    at = [factor_of(kind, 0.45) for kind in ("fade", "filter", "wash", "marks", "dust")]
+    at = [factor_of(kind, 0.45) for kind in ("fading", "tinting", "washing", "marks", "veils")]
     assert at == sorted(at, reverse=True)
     assert at[-1] == 0
-    assert all(factor_of(kind, 1.5) == 1.5 for kind in ("fade", "dust"))
+    assert all(factor_of(kind, 1.5) == 1.5 for kind in ("fading", "veils"))
 
 
 def test_marks_grow_and_never_beyond_the_area(plain):

@@ -20,7 +20,7 @@ from lean_sepia.paint.laying import Matter
 from lean_sepia.paint.paint import Mixture
 from lean_sepia.paint.profile import PANELS
 from lean_sepia.paint.saunderson import Surface
-from lean_sepia.paint.stack import Coating, Opaque
+from lean_sepia.paint.stack import Coating, Opaque, Patch
 
 _SMALL_SHARE = 0.3  # of the area: what is smaller never becomes the largest patch
 
@@ -167,6 +167,33 @@ class Course:
 
     def stages(self, zone: ZoneCoats) -> dict[str, FloatArray]:
         """L*a*b* (..., 3) at each stage of the zone with other coats, one row for each variant that they hold."""
+        return self._stages(zone, self._finished(zone))
+
+    @staticmethod
+    def _stages(zone: ZoneCoats, states: Sequence[tuple[Growing, float]]) -> dict[str, FloatArray]:
+        found = [(state.stages(zone), weight) for state, weight in states]
+        means = found[0][0] if len(found) == 1 else mean_of(found)
+        return {stage: lab_from_xyz(xyz) for stage, xyz in means.items()}
+
+    def stages_and_marks(
+        self, zone: ZoneCoats, marks: Sequence[str]
+    ) -> tuple[dict[str, FloatArray], dict[str, FloatArray]]:
+        """The stages, and L*a*b* (..., 3) of some marks, by the ids of their coats, under all that is laid later; at the first place."""
+        states = self._finished(zone)
+        stack, found = states[0][0].seen, {}
+        for name in marks:
+            patches = [
+                patch
+                for patch in stack.patches
+                if name in stack.marks and _holds(patch, stack.marks.index(name))
+            ]
+            if patches:
+                patch = max(patches, key=lambda one: float(np.mean(one.share)))
+                found[name] = lab_from_xyz(stack.xyz(zone.varnish, patch))
+        return self._stages(zone, states), found
+
+    def _finished(self, zone: ZoneCoats) -> list[tuple[Growing, float]]:
+        """The zone with other coats once all are laid, at every place that stands for it."""
         pairs = enumerate(zip(self.zone.laid, zone.laid, strict=False))
         shared = min(len(self.zone.laid), len(zone.laid))
         same = next((number for number, (mine, other) in pairs if mine is not other), shared)
@@ -184,9 +211,8 @@ class Course:
             state = self._states[number][same] if alike < same else shared_state
             for coat, coating in zone.laid[max(same, alike) :]:
                 state, _patch = state.lay(coat, coating.at(place), sheltered_too=zone.sheltered_too)
-            found.append((state.stages(zone), weight))
-        means = found[0][0] if len(found) == 1 else mean_of(found)
-        return {stage: lab_from_xyz(xyz) for stage, xyz in means.items()}
+            found.append((state, weight))
+        return found
 
     @cached_property
     def now(self) -> dict[str, FloatArray]:
@@ -239,6 +265,14 @@ class Course:
             and len(self.zone.laid) > 1
             and all(sheen for share, sheen in self.zone.sheens if share > 0)
         )
+
+
+def _holds(patch: Patch, coat: int) -> bool:
+    """Whether a coat, counted from the lowest, lies in a patch."""
+    at: Patch | None = patch
+    while at is not None and at.since > coat:
+        at = at.below
+    return at is not None and at.since == coat
 
 
 def _alike(zone: ZoneCoats) -> int:

@@ -37,11 +37,11 @@ _LOST_DE00 = 0.3
 class Guarded:
     """What a solution must not spoil: the least contrast of two tones, and by how much lettering differs in L* from its ground.
 
-    marks : by zone the L* of lettering that reads now
+    reads : by zone and lettering the least of that: what reading needs, or what there is where it is less
     """
 
     contrast: Mapping[tuple[str, str], float]
-    marks: Mapping[str, tuple[float, ...]]
+    reads: Mapping[str, Mapping[str, float]]
 
     @classmethod
     def of(cls, planned: Planned, standing: Standing) -> Guarded:
@@ -50,13 +50,10 @@ class Guarded:
             pair: min(now, standing.wanted.get(pair, now)) - _LOST_DE00
             for pair, now in standing.contrast.items()
         }
-        marks: dict[str, tuple[float, ...]] = {}
+        reads: dict[str, dict[str, float]] = {}
         for coat, lighter in standing.reads.items():
-            zone = planned.project.coat(coat).zone
-            ground = on_the_largest(planned.courses[zone].now)
-            if abs(lighter) >= READABLE_L and ground is not None:
-                marks[zone] = (*marks.get(zone, ()), float(ground[0]) + lighter)
-        return cls(least, marks)
+            reads.setdefault(planned.project.coat(coat).zone, {})[coat] = min(READABLE_L, abs(lighter))
+        return cls(least, reads)
 
     def spoilt(self, labs: Mapping[str, FloatArray], others: Mapping[str, FloatArray]) -> FloatArray | float:
         """How much is spoilt by zones whose largest patch is L*a*b* (n, 3), beside others that stay (3,)."""
@@ -66,9 +63,14 @@ class Guarded:
                 one, other = (labs.get(zone, others.get(zone)) for zone in pair)
                 if one is not None and other is not None:
                     total = total + _SPOILT * np.maximum(0.0, least - delta_e00(one, other))
-        for zone, lab in labs.items():
-            for mark in self.marks.get(zone, ()):
-                total = total + np.maximum(0.0, READABLE_L - np.abs(mark - lab[..., 0])) / 2
+        return total
+
+    def unread(self, zone: str, ground: FloatArray, marks: Mapping[str, FloatArray]) -> FloatArray | float:
+        """How much lettering of a zone reads worse: on a ground L*a*b* (n, 3), itself (n, 3) under all that comes later."""
+        total: FloatArray | float = 0.0
+        for name, least in self.reads.get(zone, {}).items():
+            if name in marks:
+                total = total + np.maximum(0.0, least - np.abs(marks[name][..., 0] - ground[..., 0])) / 2
         return total
 
 
@@ -197,10 +199,15 @@ def _gains(planned: Planned, block: Block, guarded: Guarded) -> FloatArray:
     labs: dict[str, FloatArray] = {}
     for zone, effect in block.effects.items():
         course, targets = planned.courses[zone], planned.targets[zone]
-        stages = course.stages(effect.on(course.zone))
+        letters = list(guarded.reads.get(zone, ()))
+        stages, marks = course.stages_and_marks(effect.on(course.zone), letters)
         main = on_the_largest(stages)
         if main is not None:
             labs[zone] = np.broadcast_to(main, (block.count, 3))
+            gains -= guarded.unread(zone, labs[zone], marks) / judged
+            gains += (
+                guarded.unread(zone, now[zone], course.stages_and_marks(course.zone, letters)[1]) / judged
+            )
         for stage, target in targets.items():
             before = float(delta_e00(course.now[stage], target.lab))
             after = delta_e00(np.broadcast_to(stages[stage], (block.count, 3)), target.lab)

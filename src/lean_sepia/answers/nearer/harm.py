@@ -20,6 +20,7 @@ from lean_sepia.language import _
 
 _LOSES_DE00 = 0.3  # contrast that is lost and seen
 _WORSE_DE00 = 0.1
+_READS_WORSE_L = 2.0
 Pair = tuple[str, str]
 
 
@@ -113,11 +114,15 @@ def harms(
         )
     for coat, lighter in _readings(project, list(stages)):
         was = standing.reads.get(coat)
-        if was is not None and abs(was) >= READABLE_L > abs(lighter):
-            found = project.coat(coat)
-            said.append(
-                _("{0} on {1} then no longer reads.").format(coat_name(found), project.zone(found.zone).short)
-            )
+        if was is None or abs(lighter) >= min(READABLE_L, abs(was) - _READS_WORSE_L):
+            continue
+        found = project.coat(coat)
+        words = (
+            _("{0} on {1} then no longer reads.")
+            if abs(was) >= READABLE_L
+            else _("{0} on {1} then reads worse.")
+        )
+        said.append(words.format(coat_name(found), project.zone(found.zone).short))
     for zone, (before, after) in zones.items():
         if after > before + _WORSE_DE00:
             said.append(

@@ -24,7 +24,7 @@ from lean_sepia.document.work import bench_minutes
 from lean_sepia.plan.schools import SCHOOLS
 
 _BEGINS: tuple[tuple[str, float], ...] = (
-    ("fade", 0.0), ("filter", 0.1), ("wash", 0.25), ("marks", 0.4), ("dust", 0.5),
+    ("fading", 0.0), ("tinting", 0.1), ("washing", 0.25), ("marks", 0.4), ("veils", 0.5),
 )  # fmt: skip
 MOST, SUBTLE = 2.0, 0.5
 _STEPS = 21
@@ -36,11 +36,11 @@ def _group(coat: Coat) -> str:
     """With which kind of weathering a coat goes; "" of what is none."""
     nature = coat.nature
     if nature.shades and not nature.lies_under_the_base:
-        return "fade"
+        return "fading"
     if nature.is_glaze:
-        return "wash" if nature.runs else "filter"
+        return "washing" if nature.runs else "tinting"
     if nature.is_powder and not nature.metal:
-        return "dust"
+        return "veils"
     return "marks" if nature.marks or nature.covers == "taken" else ""
 
 
@@ -162,7 +162,7 @@ def _weathering(
     usual = float(np.mean([area for area in areas if area])) if any(areas) else 1.0
     weights = {zone.id: zone.area_cm2 or usual for zone in project.zones}
     whole = sum(weights.values()) or 1.0
-    shares = {"marks": 0.0, "dust": 0.0}
+    shares = {"marks": 0.0, "veils": 0.0}
     for coat in project.coats:
         group = _group(coat)
         if coat.on and group in shares and coat.area_share < 1:
@@ -180,7 +180,7 @@ def _weathering(
     minutes = sum(taken for _coats, taken in bench_minutes(project).values())
     labs = {zone: tuple(float(v) for v in found["seen"]) for zone, found in stages.items() if "seen" in found}
     return Weathering(
-        level, min(1.0, shares["marks"]), min(1.0, shares["dust"]), min(left, default=None), minutes,
+        level, min(1.0, shares["marks"]), min(1.0, shares["veils"]), min(left, default=None), minutes,
         float(np.mean(missed)) if missed else None, labs,  # type: ignore[arg-type]
     )  # fmt: skip
 

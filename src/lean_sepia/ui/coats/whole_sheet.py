@@ -49,6 +49,16 @@ class WholeSheet(Sheet):
                 label(_("far too much"), "second"),
             )
         )
+        self._add_places()
+        self.do, leave = button(_("Lay it so"), "main"), button(_("Leave it"))
+        self.do.clicked.connect(self.lay_it)
+        leave.clicked.connect(self.left)
+        self.buttons([self.do, leave])
+        session.changed.connect(self.ask)
+        self.ask()
+
+    def _add_places(self) -> None:
+        """The usual places of the slider, and each zone as planned and so."""
         self._stops = Flow()
         self._places = {
             name: button(words, "tool") for name, words in (("subtle", _("Subtle")), ("photo", _("As the photo")), ("taste", _("As planned")))
@@ -66,12 +76,6 @@ class WholeSheet(Sheet):
         self.add(self._zones)
         self.add(self._said)
         self.body.addStretch(1)
-        self.do, leave = button(_("Lay it so"), "main"), button(_("Leave it"))
-        self.do.clicked.connect(self.lay_it)
-        leave.clicked.connect(self.left)
-        self.buttons([self.do, leave])
-        session.changed.connect(self.ask)
-        self.ask()
 
     @property
     def level(self) -> float:

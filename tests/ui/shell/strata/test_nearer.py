@@ -5,6 +5,7 @@ from PySide6.QtCore import Qt
 
 from lean_sepia.answers.stages import last_compared
 from lean_sepia.ui.coats.nearer_sheet import NearerSheet
+from lean_sepia.ui.kit.swatch import qcolor
 
 
 @pytest.fixture
@@ -96,3 +97,39 @@ def test_match_tone_and_glaze_name_what_they_are_solved_under(workspace):
     assert (under.alone, alone.alone) == (False, True)
     assert under.mist.later
     assert not alone.mist.later
+
+
+def test_the_whole_model_is_weathered_with_one_slider_and_one_undo(workspace):
+    session = workspace.session
+    before = session.project
+    workspace.column.heaviness_wanted.emit()
+    sheet = workspace.sheets.open
+    assert sheet.level == 1
+    assert not sheet.do.isEnabled()
+    sheet.go_to("subtle")
+    assert sheet.level == 0.5
+    assert "% worn in marks" in sheet._said.text()
+    sheet.do.click()
+    assert session.project != before
+    assert sheet.level == 1
+    session.undo()
+    assert session.project == before
+
+
+def test_bench_shows_marks_on_what_they_lie_on(workspace):
+    session = workspace.session
+    workspace.open_room("bench")
+    room = workspace.rooms["bench"]
+    step = next(
+        step for step in room.steps if step.coats and all(coat.kind == "chips" for coat in step.coats)
+    )
+    assert all(one.marks_on is not None and one.lab != one.marks_on for one in step.colours)
+    room._show_colour(step)
+    assert "marks on" in room._field.left.text()
+    field = room._field.fields
+    field.resize(200, 80)
+    picture = field.grab().toImage()
+    ground, mark = (qcolor(lab)[0].rgb() for lab in (step.colours[0].marks_on, step.colours[0].lab))
+    pixels = [picture.pixel(x, y) for x in range(picture.width()) for y in range(picture.height())]
+    assert 0 < pixels.count(mark) < 0.2 * pixels.count(ground)
+    assert session.project.coat(step.coats[0].id).area_share < 0.1
