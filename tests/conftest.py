@@ -80,6 +80,16 @@ def worked(demo_master):
 
 
 @pytest.fixture(scope="session")
+def off_target(worked):
+    """The demo's document with its fades as nobody wants them: the boot topping's left out, the hull's far too thick."""
+    from lean_sepia.document.edits.coats import change_coat, switch_coat
+
+    fades = {coat.zone: coat for coat in worked.coats if coat.nature.fades}
+    project = switch_coat(worked, fades["boot"].id, False)
+    return change_coat(project, fades["hull"].id, passes=fades["hull"].passes + 3)
+
+
+@pytest.fixture(scope="session")
 def bus(demo_master):
     """The demo's second subject."""
     return _document(demo_master.bus)

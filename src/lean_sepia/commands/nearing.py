@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 import click
 
 from lean_sepia.commands.answer import json_option, print_answer
-from lean_sepia.errors import BadInputError
+from lean_sepia.errors import BadInputError, ProjectFileError
 from lean_sepia.language import _
 
 if TYPE_CHECKING:
@@ -111,7 +111,11 @@ def _write(store: ProjectStore, project: Project, out: str) -> None:
     made = ProjectStore.create(out, project)
     try:
         for photo in project.photos:
-            made.add_photo(photo.sha256, ANY_PICTURE, photo.name, store.photo(photo.sha256))
+            try:
+                picture = store.photo(photo.sha256)
+            except ProjectFileError:  # a project written without its photos has none to hand on
+                continue
+            made.add_photo(photo.sha256, ANY_PICTURE, photo.name, picture)
     finally:
         made.close()
 

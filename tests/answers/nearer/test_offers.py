@@ -42,18 +42,18 @@ def test_changes_tried_side_by_side_are_what_they_are_alone(seed):
         )
 
 
-def test_offers_are_ranked_by_what_the_mean_over_zones_falls(worked, shelf_paints):
-    planned = Planned.of(worked, shelf_paints)
+def test_offers_are_ranked_by_what_the_mean_over_zones_falls(off_target, shelf_paints):
+    planned = Planned.of(off_target, shelf_paints)
     found = offers_for(planned)
     gains = [offer.gain for offer in found.offers]
     assert gains == sorted(gains, reverse=True)
     best = found.offers[0]
-    after = Planned.of(best.edit(worked), shelf_paints)
+    after = Planned.of(best.edit(off_target), shelf_paints)
     assert mean_miss(planned) - mean_miss(after) == pytest.approx(best.gain, abs=1e-6)
 
 
-def test_what_is_done_is_never_changed_and_only_added_to(worked, shelf_paints):
-    project = worked
+def test_what_is_done_is_never_changed_and_only_added_to(off_target, shelf_paints):
+    project = off_target
     for step in project.steps:
         if not step.nature.is_varnish:
             project = set_step_done(project, step.id, True)
@@ -71,16 +71,16 @@ def test_what_is_done_is_never_changed_and_only_added_to(worked, shelf_paints):
     )
 
 
-def test_a_coat_that_is_held_stays_as_it_is(worked, shelf_paints):
-    base = next(coat for coat in worked.coats_of("hull") if coat.nature.is_base)
-    for offer in offers_for(Planned.of(worked, shelf_paints, ["hull"], [base.id])).offers:
-        after = offer.edit(worked)
+def test_a_coat_that_is_held_stays_as_it_is(off_target, shelf_paints):
+    base = next(coat for coat in off_target.coats_of("hull") if coat.nature.is_base)
+    for offer in offers_for(Planned.of(off_target, shelf_paints, ["hull"], [base.id])).offers:
+        after = offer.edit(off_target)
         assert after.coat(base.id) == base
-        assert after.recipe(base.recipe) == worked.recipe(base.recipe)
+        assert after.recipe(base.recipe) == off_target.recipe(base.recipe)
 
 
-def test_best_by_zone_names_only_zones_that_it_brings_nearer(worked, shelf_paints):
-    for zone, offer in best_by_zone(Planned.of(worked, shelf_paints)).items():
+def test_best_by_zone_names_only_zones_that_it_brings_nearer(off_target, shelf_paints):
+    for zone, offer in best_by_zone(Planned.of(off_target, shelf_paints)).items():
         before, after = offer.outcome.zones[zone]
         assert after < before
         assert offer.sure
@@ -118,8 +118,8 @@ def test_a_target_that_no_bottle_reaches_is_said(shelf_paints):
     assert "off after the best of these" in " ".join(remarks(planned, offers_for(planned)))
 
 
-def test_told_is_what_the_contract_says(worked, shelf_paints):
-    planned = Planned.of(worked, shelf_paints, ["hull"])
+def test_told_is_what_the_contract_says(off_target, shelf_paints):
+    planned = Planned.of(off_target, shelf_paints, ["hull"])
     answer = told(planned, offers_for(planned))
     (zone,) = answer["zones"]
     assert zone["id"] == "hull"
@@ -135,11 +135,11 @@ def test_the_whole_is_solved_as_near_as_a_long_random_search():
     assert behind <= 0.3
 
 
-def test_solving_the_whole_holds_what_is_held_and_spoils_nothing(worked, shelf_paints):
-    base = next(coat for coat in worked.coats_of("hull") if coat.nature.is_base)
-    offer = solve(worked, shelf_paints, ["hull"], [base.id])
-    after = offer.edit(worked)
-    assert after.recipe(base.recipe) == worked.recipe(base.recipe)
+def test_solving_the_whole_holds_what_is_held_and_spoils_nothing(off_target, shelf_paints):
+    base = next(coat for coat in off_target.coats_of("boot") if coat.nature.is_base)
+    offer = solve(off_target, shelf_paints, ["boot"], [base.id])
+    after = offer.edit(off_target)
+    assert after.recipe(base.recipe) == off_target.recipe(base.recipe)
     assert offer.outcome.harms == ()
     assert offer.gain > 0
     assert all(sum(count for _v, count in recipe.parts) <= 24 for recipe in after.recipes)

@@ -6,14 +6,17 @@ from PySide6.QtCore import QPoint, Qt
 from lean_sepia.answers.strata import strata_of
 from lean_sepia.answers.toning.fading import before_fade
 from lean_sepia.colour.ciede2000 import delta_e00
-from lean_sepia.document.edits.coats import lay_marking
+from lean_sepia.document.edits.coats import lay_marking, remove_coat
 from lean_sepia.document.edits.mixes import Manner, Mix
 from lean_sepia.document.edits.planning import set_school
 
 
 @pytest.fixture
 def room(workspace):
-    workspace.session.choose_zone("boot")
+    session = workspace.session
+    fade = next(coat for coat in session.project.coats_of("boot") if coat.nature.fades)
+    session.edit("Not faded yet", lambda p: remove_coat(p, fade.id))
+    session.choose_zone("boot")
     workspace.open_room("tone")
     return workspace.rooms["tone"]
 

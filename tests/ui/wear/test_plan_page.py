@@ -94,12 +94,12 @@ def test_how_it_wore_is_kept_and_shown(room, wear, workspace):
 
 def test_the_whole_model_is_shown_and_its_zones_chosen(room, workspace, qtbot):
     vehicle = room.plan.vehicle
-    room.plan.rows.add_planned("soot")
+    room.plan.rows.add_planned("rust")
     assert "% of the model" in vehicle.total.text()
     first = vehicle.fields.boxes()[0].center().toPoint()
     qtbot.mouseClick(vehicle.fields, LEFT, pos=first)
     assert workspace.session.zone == "hull"
-    assert "Funnel 8.0 %" in vehicle.fields.accessibleName()
+    assert "Funnel 2.0 %" in vehicle.fields.accessibleName()
 
 
 def test_stop_marks_are_shown_and_printed(room, qtbot, tmp_path, monkeypatch):

@@ -9,7 +9,8 @@ from lean_sepia.ui.kit.swatch import qcolor
 
 
 @pytest.fixture
-def foot(workspace):
+def foot(workspace, off_target):
+    workspace.session.edit("Astray", lambda _project: off_target)
     return workspace.column.foot
 
 
@@ -28,6 +29,7 @@ def test_a_zone_without_a_target_says_what_to_do(workspace, foot):
 
 @pytest.fixture
 def sheet(workspace, foot, qtbot):
+    workspace.session.choose_zone("boot")
     qtbot.mouseClick(foot.path, Qt.MouseButton.LeftButton)
     assert isinstance(workspace.sheets.open, NearerSheet)
     return workspace.sheets.open
@@ -36,18 +38,19 @@ def sheet(workspace, foot, qtbot):
 def test_an_offer_is_done_with_one_click_and_taken_back_with_one_undo(workspace, sheet):
     session = workspace.session
     before, offer = session.project, sheet.offers[0]
-    now = offer.outcome.zones["hull"][1]
+    now = offer.outcome.zones["boot"][1]
     sheet.do.click()
     assert session.project == offer.edit(before)
-    assert sheet.offers == [] or sheet.offers[0].outcome.zones["hull"][0] == pytest.approx(now)
+    assert sheet.offers == [] or sheet.offers[0].outcome.zones["boot"][0] == pytest.approx(now)
     session.undo()
     assert session.project == before
 
 
 def test_the_sheet_follows_the_zone_and_what_is_done_elsewhere(workspace, sheet):
-    workspace.session.choose_zone("boot")
     assert "BOOT" in sheet.caption.text()
-    assert all("boot" in offer.outcome.zones for offer in sheet.offers)
+    workspace.session.choose_zone("funnel")
+    assert "FUNNEL" in sheet.caption.text()
+    assert all("funnel" in offer.outcome.zones for offer in sheet.offers)
     workspace.session.choose_zone("gear")
     assert sheet.offers == []
     assert not sheet.do.isEnabled()
@@ -71,7 +74,7 @@ def test_the_whole_is_solved_and_done_as_one_edit(workspace, sheet):
     assert session.project == before
 
 
-def test_the_advice_tells_the_greatest_gain_of_a_zone_and_opens_the_sheet(workspace, qtbot):
+def test_the_advice_tells_the_greatest_gain_of_a_zone_and_opens_the_sheet(workspace, foot):
     from lean_sepia.answers.nearer.change import Planned
     from lean_sepia.answers.nearer.offers import best_by_zone
 
