@@ -71,6 +71,11 @@ def nearer(
             _write(store, found.offers[number - 1].edit(project), out)
     finally:
         store.close()
+    if shelf is None and not as_json:
+        click.echo(
+            _("Tried with the bottles the project is mixed from; name a shelf with --shelf to try others."),
+            err=True,
+        )
     print_answer(answer, as_json, lambda: _words(project, answer))
 
 

@@ -104,7 +104,7 @@ def _why_not(planned: Planned, found: Found, zone: str) -> list[str]:
             said.append(_("{0}, which is known to ±{1:.1f} only.").format(how_far, target.de00_90))
         else:
             said.append(
-                _("{0}: whatever brings it nearer takes another of its colours further off.").format(how_far)
+                _("{0}: no change with the bottles there are surely brings it nearer.").format(how_far)
             )
     return said
 
