@@ -100,8 +100,9 @@ def strata_of(project: Project, zone_id: str) -> Strata:
     coats, zone = project.coats_of(zone_id), ZoneCoats.of(project, zone_id)
     mean, at = Run.over(zone), _at_ends(zone)
     bands, at_ends = [], None
+    known = {coat.id: coating for coat, coating in zone.laid}
     for coat in coats:
-        coating, both = coating_of(project, coat), None
+        coating, both = known.get(coat.id) or coating_of(project, coat), None
         if coat.on and coat.profile and coat.profile != PANELS:
             near, far = at[coat.profile]
             at_ends = both = _pair(near.stages.get("seen"), far.stages.get("seen"))

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 import click
 
 from lean_sepia.commands.answer import json_option, print_answer
-from lean_sepia.errors import BadInputError, ProjectFileError
+from lean_sepia.errors import BadInputError
 from lean_sepia.language import _
 
 if TYPE_CHECKING:
@@ -111,16 +111,11 @@ def _bottles(project: Project, shelf: str | None) -> tuple[Paint, ...]:
 
 
 def _write(store: ProjectStore, project: Project, out: str) -> None:
-    from lean_sepia.document.store import ANY_PICTURE, ProjectStore
+    from lean_sepia.document.store import ProjectStore
 
     made = ProjectStore.create(out, project)
     try:
-        for photo in project.photos:
-            try:
-                picture = store.photo(photo.sha256)
-            except ProjectFileError:  # a project written without its photos has none to hand on
-                continue
-            made.add_photo(photo.sha256, ANY_PICTURE, photo.name, picture)
+        store.hand_photos(project, made)
     finally:
         made.close()
 

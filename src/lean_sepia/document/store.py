@@ -369,14 +369,14 @@ class ProjectStore:
                 words = _("{0} cannot be written: what was written there cannot be read back.")
                 raise ProjectFileError(words.format(shown(target)))
             other = ProjectStore.create(target, project)
-            self._hand_photos(project, other)
+            self.hand_photos(project, other)
         other.save(project, label)
         self.close()
         self.path, self._db, self._held = other.path, other._db, other._held  # noqa: SLF001 - the same class
         self.reading_because, self._overwritten = other.reading_because, False
         self._note_written()
 
-    def _hand_photos(self, project: Project, other: ProjectStore) -> None:
+    def hand_photos(self, project: Project, other: ProjectStore) -> None:
         """Give another file the photos of a document, as far as they are still here and whole."""
         for photo in project.photos:
             with contextlib.suppress(ProjectFileError):

@@ -5,20 +5,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from lean_sepia.answers.predicting.coatings import coats_below, final_varnish, stack_of
 from lean_sepia.answers.predicting.under import Spot, under_words
 from lean_sepia.answers.stages import aimed_at
 from lean_sepia.answers.targets import Target, targets_of
-from lean_sepia.arrays import triple
-from lean_sepia.colour.spectrum import BANDS
 from lean_sepia.document.bounds import Lab
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import finish_of
 from lean_sepia.language import _
 from lean_sepia.paint.media import MEDIA
-from lean_sepia.paint.paint import Mixture, Paint
+from lean_sepia.paint.paint import Paint
 from lean_sepia.paint.stack import Coating
 from lean_sepia.plan.care.cautions import DEFER, cautions
 from lean_sepia.plan.kinds import KINDS
@@ -72,7 +68,7 @@ def ground_of(project: Project, zone_id: str, kind: str, *, alone: bool = False)
         spot = Spot.of(project, zone_id, kind)
         lying = spot.laying(Coating("tint"), _STAGE, varnish, alone=alone)
         ground = replace(ground, lying=lying)
-        before = triple(ground.under(0.0).lab(Mixture(np.zeros(BANDS), np.zeros(BANDS), laying.kept)))
+        before = spot.bare(_STAGE, varnish, alone=alone) or before
         under = under_words(spot.later(_STAGE))
     aim = aimed_at(project, zone_id, targets_of(project, zone_id), _STAGE if nature.is_filter else "seen")
     stage, target = aim or ("", None)

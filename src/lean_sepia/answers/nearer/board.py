@@ -13,7 +13,6 @@ from lean_sepia.answers.nearer.hands.laid_more import laid_more
 from lean_sepia.answers.nearer.hands.laid_otherwise import laid_otherwise
 from lean_sepia.answers.nearer.hands.mixed_otherwise import mixed_otherwise
 from lean_sepia.arrays import FloatArray
-from lean_sepia.colour.ciede2000 import delta_e00
 
 LEAST_GAIN = 0.05  # ΔE00: what is less is no gain that anything promises
 
@@ -49,12 +48,8 @@ class Board:
                 stage: np.where(np.isnan(found[stage]), now[stage], found[stage]) for stage in targets
             }
             touching[zone] = numbers
-            before = np.mean([float(delta_e00(now[stage], target.lab)) for stage, target in targets.items()])
             if len(numbers):
-                after = np.mean(
-                    [delta_e00(labs[zone][stage], target.lab) for stage, target in targets.items()], axis=0
-                )
-                gains[numbers] += (before - after) / len(judged)
+                gains[numbers] += (planned.missed(zone, now) - planned.missed(zone, labs[zone])) / len(judged)
         return cls(tuple(changes), nows, touching, labs, gains)
 
 

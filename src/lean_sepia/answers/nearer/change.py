@@ -14,8 +14,10 @@ from lean_sepia.answers.predicting.run import Laid, ZoneCoats
 from lean_sepia.answers.stages import aims
 from lean_sepia.answers.targets import Target, targets_of
 from lean_sepia.arrays import FloatArray
+from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import paint_of
+from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Knowledge, Mixture, Paint, Palette
 from lean_sepia.paint.saunderson import Surface
 from lean_sepia.paint.stack import Opaque
@@ -89,6 +91,11 @@ class Planned:
         """The zones that have a target and a colour to compare with it."""
         return [zone.id for zone in self.project.zones if self.targets[zone.id]]
 
+    def missed(self, zone: str, labs: Mapping[str, FloatArray]) -> FloatArray:
+        """The mean ΔE00 (...) over the stages of a zone that have a target, of their L*a*b* (..., 3)."""
+        away = [delta_e00(labs[stage], target.lab) for stage, target in self.targets[zone].items()]
+        return np.asarray(np.mean(away, axis=0))
+
     def free(self, coat: Coat) -> bool:
         """Whether a coat may still be changed: it is on, not done, not held, and not there from before."""
         return coat.on and coat.id not in self.fixed and not coat.nature.is_found
@@ -114,6 +121,17 @@ class Planned:
             every = (one for course in self.courses.values() for one in course.zone.laid)
             self.laid_with[recipe] = [one for one in every if one[0].recipe in made]
         return self.laid_with[recipe]
+
+    def stirs(
+        self, media: Collection[str], inside: Collection[str], tools: Collection[str]
+    ) -> tuple[Paint, ...]:
+        """The bottles that could be stirred into a mix of these media that is laid with these tools, besides those inside."""
+        owns = self.project.owns
+        return tuple(
+            paint for paint in self.shelf
+            if paint.proposed and paint.id not in inside and paint.id in self.cups.others
+            and all(media_mix(paint.medium, medium) for medium in media) and all(owns.may_lay(paint, tool) for tool in tools)
+        )  # fmt: skip
 
     def may_lie_as_film(self, coat: Coat) -> bool:
         """Whether what a coat is mixed of lies as a film, into which others can be stirred."""
@@ -210,6 +228,12 @@ class Cups:
                 + [(self.share_of(cup), count) for cup, count in made.cups]
             )
         return self.shares[recipe]
+
+    def media(self, shares: FloatArray) -> set[str]:
+        """The media of what is in a mix of these shares (paints,)."""
+        return (
+            {self.palette.paints[number].medium for number in shares.nonzero()[0]} if self.palette else set()
+        )
 
     def single(self, version: str) -> FloatArray:
         """The shares of one paint alone, by version."""

@@ -1,7 +1,7 @@
 """The finish of several zones solved as a whole: bases, fades, filters and dust together, in whole drops and whole passes.
 
 Mix by mix everything that it could be is tried while all else stays, from the bottom to the top and over again, until nothing comes
-nearer; then single changes and pairs of them, as a hand would offer, until those gain nothing either. What is done or held stays.
+nearer. What is done or held stays, and no coat is added or left out.
 """
 
 from __future__ import annotations
@@ -21,6 +21,7 @@ from lean_sepia.arrays import FloatArray
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.colour.showing import READABLE_L
 from lean_sepia.document.model import Project
+from lean_sepia.document.versions import paint_of
 from lean_sepia.errors import EditError, SepiaError
 from lean_sepia.language import _
 from lean_sepia.paint.paint import Knowledge, Paint
@@ -98,9 +99,7 @@ def solve(
     outcome = outcome_of(first, solved, touched, standing)
     used = {version.shelf_id for version in project.paints}
     bottles = tuple(version.name for version in solved.paints if version.shelf_id not in used)
-    known = min(
-        (Knowledge[v.knowledge.upper().replace("-", "_")] for v in solved.paints), default=Knowledge.SPECTRAL
-    )
+    known = min((paint_of(version).knowledge for version in solved.paints), default=Knowledge.SPECTRAL)
     words = what_is_otherwise(project, solved)
     return Offer(
         words,

@@ -41,7 +41,7 @@ class Standing:
         """As it is planned."""
         labs = {zone: _main(course) for zone, course in planned.courses.items()}
         contrast, wanted = {}, {}
-        for pair in _tones(planned.project):
+        for pair in tones(planned.project):
             one, other = labs[pair[0]], labs[pair[1]]
             if one is None or other is None:
                 continue
@@ -64,7 +64,8 @@ def on_the_largest(stages: Mapping[str, FloatArray]) -> FloatArray | None:
     return stages.get("exposed", stages.get("seen"))
 
 
-def _tones(project: Project) -> Iterable[Pair]:
+def tones(project: Project) -> Iterable[Pair]:
+    """Every two zones that are tones of one surface."""
     for surface in project.surfaces:
         yield from combinations([zone.id for zone in project.zones_of(surface.id)], 2)
 

@@ -81,10 +81,7 @@ def _inside(planned: Planned, zone: str) -> bool:
 
 def mean_miss(planned: Planned) -> float:
     """The mean over zones with a target of the mean ΔE00 over their stages."""
-    found = []
-    for zone in planned.judged:
-        now = planned.courses[zone].now
-        found.append(np.mean([float(delta_e00(now[s], t.lab)) for s, t in planned.targets[zone].items()]))
+    found = [float(planned.missed(zone, planned.courses[zone].now)) for zone in planned.judged]
     return float(np.mean(found)) if found else 0.0
 
 

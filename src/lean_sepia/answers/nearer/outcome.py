@@ -115,12 +115,11 @@ def outcome_of(planned: Planned, project: Project, touched: Sequence[str], stand
         if not targets:
             continue
         labs[zone] = {stage: (now[stage], then.get(stage, now[stage])) for stage in targets}
-        goals = np.array([target.lab for target in targets.values()])
-        first, last = (np.array([pair[n] for pair in labs[zone].values()]) for n in (0, 1))
-        before, after = float(delta_e00(first, goals).mean()), float(delta_e00(last, goals).mean())
+        first, last = ({stage: pair[n] for stage, pair in labs[zone].items()} for n in (0, 1))
+        before, after = float(planned.missed(zone, first)), float(planned.missed(zone, last))
         zones[zone] = before, after
         gain += (before - after) / judged
-        moved += float(delta_e00(first, last).mean()) / judged
+        moved += float(np.mean([delta_e00(*pair) for pair in labs[zone].values()])) / judged
     taken = bench_minutes(project, standing.minutes)
     minutes = sum(m for _coats, m in taken.values()) - sum(m for _coats, m in standing.minutes.values())
     return Outcome(zones, labs, gain, moved, minutes, harms(planned, project, stages, standing, zones))

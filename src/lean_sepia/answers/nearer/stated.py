@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from lean_sepia.answers.nearer.hands.laid_otherwise import thinning_words
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.entities.mixed import Recipe
 from lean_sepia.document.model import Coat, Project
@@ -39,9 +40,5 @@ def mix_words(project: Project, recipe: Recipe) -> str:
 
 def _laid_words(coat: Coat) -> str:
     tint = TOOLS[coat.tool].drawn_out
-    thinned = (
-        f"1:{coat.thinner_share / (1 - coat.thinner_share):.0f}"
-        if tint
-        else _("{0} % thinner").format(f"{100 * coat.thinner_share:.0f}")
-    )
+    thinned = thinning_words(coat.thinner_share, tint=tint)
     return ngettext("{0} pass, {1}", "{0} passes, {1}", coat.passes).format(coat.passes, thinned)

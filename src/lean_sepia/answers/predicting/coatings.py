@@ -20,7 +20,12 @@ from lean_sepia.plan.names import Finish
 
 def final_varnish(coats: Sequence[Coat]) -> Finish | None:
     """The sheen of the last varnish on most of a zone; None where none is: there coats are seen at their own sheen."""
-    return max(sheens_of(coats), key=lambda part: part[0])[1]
+    return main_sheen(sheens_of(coats))
+
+
+def main_sheen(sheens: Sequence[tuple[float, Finish | None]]) -> Finish | None:
+    """The sheen of the largest of the shares of a zone."""
+    return max(sheens, key=lambda part: part[0])[1]
 
 
 def sheens_of(coats: Sequence[Coat]) -> list[tuple[float, Finish | None]]:

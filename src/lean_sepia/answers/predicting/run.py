@@ -9,7 +9,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Self
 
-from lean_sepia.answers.predicting.coatings import coating_of, on_panels, sheens_of
+from lean_sepia.answers.predicting.coatings import coating_of, main_sheen, on_panels, sheens_of
 from lean_sepia.arrays import FloatArray
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.paint.profile import Place, places
@@ -50,7 +50,7 @@ class ZoneCoats:
     @property
     def varnish(self) -> Finish | None:
         """The sheen of the last varnish on most of the zone; None where there is none."""
-        return max(self.sheens, key=lambda part: part[0])[1]
+        return main_sheen(self.sheens)
 
     @property
     def places(self) -> list[tuple[Place, float]]:

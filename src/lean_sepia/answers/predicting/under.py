@@ -5,18 +5,25 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from lean_sepia.answers.predicting.coatings import coats_below
 from lean_sepia.answers.predicting.run import Growing, Laid, ZoneCoats, counts_at
+from lean_sepia.arrays import triple
+from lean_sepia.colour.spectrum import BANDS
+from lean_sepia.document.bounds import Lab
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.edits.mixes import is_its_own
 from lean_sepia.document.model import Coat, Project
 from lean_sepia.document.versions import paint_of
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.laying import Later, Laying
-from lean_sepia.paint.paint import Paint, mixed
+from lean_sepia.paint.paint import Mixture, Paint, mixed
 from lean_sepia.paint.profile import Place
+from lean_sepia.paint.saunderson import Surface
 from lean_sepia.paint.stack import Coating, Opaque
 
+_NOTHING = Mixture(np.zeros(BANDS), np.zeros(BANDS), Surface())
 _MOST_OF_IT = 0.5  # a coat on a share of everything lies on the largest patch from here on
 
 
@@ -63,6 +70,11 @@ class Spot:
         (_weight, first), *others = found
         return replace(first, beside=tuple(others)) if others else first
 
+    def bare(self, stage: str, varnish: str | None, *, alone: bool = False) -> Lab | None:
+        """The colour there without the coat, under what is planned above it; None where nothing lies there."""
+        lying = self.laying(Coating("tint", X=0.0), stage, varnish, alone=alone)
+        return None if lying.ground is None else triple(lying.lab(_NOTHING))
+
     def _at(self, place: Place, coating: Coating, stage: str, varnish: str | None, *, alone: bool) -> Laying:
         state = Growing.bare()
         for coat, whole in self.below:
@@ -85,7 +97,9 @@ class Spot:
         assert body is not None
         if isinstance(body, Opaque):
             return Later.hiding(body.R_i, body.surface)
-        own, others = shares_of_cup(self.project, coat.recipe, self.cup)
+        own, others = (
+            shares_of_cup(self.project, coat.recipe, self.cup) if coat.recipe and self.cup else (0.0, [])
+        )
         if not own:
             return Later.of(body, coating.X, tint=tint)
         rest = (
@@ -96,35 +110,18 @@ class Spot:
         return Later.of_cup(own, rest, coating.X, tint=tint)
 
 
-def shares_of_cup(
-    project: Project, recipe: str | None, cup: str | None
-) -> tuple[float, list[tuple[Paint, float]]]:
+def shares_of_cup(project: Project, recipe: str, cup: str) -> tuple[float, list[tuple[Paint, float]]]:
     """The share of a cup in a recipe, directly or by way of other cups, and the paints that make up the rest with theirs."""
-    if recipe is None or cup is None:
-        return 0.0, []
     if recipe == cup:
         return 1.0, []
     made = project.recipe(recipe)
     whole = sum(count for _name, count in (*made.cups, *made.parts))
     own, others = 0.0, [(paint_of(project.paint(version)), count / whole) for version, count in made.parts]
     for name, count in made.cups:
-        inside, rest = shares_of_cup(project, name, cup) if name != cup else (1.0, [])
+        inside, rest = shares_of_cup(project, name, cup)
         own += inside * count / whole
-        if not inside:
-            rest = _expanded(project, name)
         others += [(paint, share * count / whole) for paint, share in rest]
     return own, others
-
-
-def _expanded(project: Project, recipe: str) -> list[tuple[Paint, float]]:
-    made = project.recipe(recipe)
-    whole = sum(count for _name, count in (*made.cups, *made.parts))
-    inside = [
-        (paint, share * count / whole)
-        for name, count in made.cups
-        for paint, share in _expanded(project, name)
-    ]
-    return [*inside, *((paint_of(project.paint(version)), count / whole) for version, count in made.parts)]
 
 
 def under_words(coats: Sequence[Coat]) -> str:

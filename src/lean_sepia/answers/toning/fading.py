@@ -196,7 +196,7 @@ def ask(
         for patch in stack.patches
         if stack.marks[patch.since] in marks
     )
-    below = before_fade(project, zone_id, alone=alone)
+    below = spot.bare(_STAGE, varnish, alone=alone)
     if base is None and below is None:
         return None
     clear = next((paint for paint in shelf if paint.clear and not MEDIA[paint.medium].tube), _THIN)
@@ -211,9 +211,8 @@ def ask(
 
 def before_fade(project: Project, zone_id: str, *, alone: bool = False) -> Lab | None:
     """The colour a zone would have without a fade, under what is planned above that; None where nothing lies there."""
-    spot, varnish = Spot.of(project, zone_id, _KIND), final_varnish(project.coats_of(zone_id))
-    bare = spot.laying(Coating("tint", X=0.0), _STAGE, varnish, alone=alone)
-    return None if bare.ground is None else triple(bare.lab(_THIN))
+    varnish = final_varnish(project.coats_of(zone_id))
+    return Spot.of(project, zone_id, _KIND).bare(_STAGE, varnish, alone=alone)
 
 
 _THIN = Paint(

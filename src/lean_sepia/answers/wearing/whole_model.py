@@ -6,15 +6,14 @@ the subject by stays. Where each kind begins is common practice without a source
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from itertools import combinations
 
 import numpy as np
 
 from lean_sepia.answers.nearer.change import targets_beside
 from lean_sepia.answers.nearer.course import Course
-from lean_sepia.answers.nearer.harm import on_the_largest
+from lean_sepia.answers.nearer.harm import on_the_largest, tones
 from lean_sepia.answers.predicting.run import ZoneCoats
 from lean_sepia.colour.ciede2000 import delta_e00
 from lean_sepia.document.called import coat_name
@@ -190,13 +189,10 @@ def _contrasts(
 ) -> dict[tuple[str, str], float]:
     """The ΔE00 between every two tones of one surface."""
     found: dict[tuple[str, str], float] = {}
-    for surface in project.surfaces:
-        zones: Sequence[str] = [zone.id for zone in project.zones_of(surface.id)]
-        seen = (
-            (zone, on_the_largest(stages.get(zone) or Course(ZoneCoats.of(project, zone)).now))
-            for zone in zones
+    for pair in tones(project):
+        one, other = (
+            on_the_largest(stages.get(zone) or Course(ZoneCoats.of(project, zone)).now) for zone in pair
         )
-        labs = {zone: lab for zone, lab in seen if lab is not None}
-        for one, other in combinations(labs, 2):
-            found[one, other] = float(delta_e00(labs[one], labs[other]))
+        if one is not None and other is not None:
+            found[pair] = float(delta_e00(one, other))
     return found

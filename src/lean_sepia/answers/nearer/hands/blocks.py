@@ -15,14 +15,13 @@ import numpy as np
 from lean_sepia.answers.glazing.grounds import tint_paints
 from lean_sepia.answers.nearer.change import Edit, Planned
 from lean_sepia.answers.nearer.course import Effect, Touch
-from lean_sepia.answers.nearer.hands.laid_otherwise import TINT_PARTS, thinnings_for
+from lean_sepia.answers.nearer.hands.laid_otherwise import TINT_PARTS, film_of, thinnings_for
 from lean_sepia.answers.nearer.hands.mixed_otherwise import MOST_PARTS, with_parts
 from lean_sepia.answers.predicting.run import Laid
 from lean_sepia.arrays import FloatArray
 from lean_sepia.document.edits.coats import change_coat
 from lean_sepia.document.model import Project
 from lean_sepia.document.versions import paint_of
-from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Paint
 from lean_sepia.recipe.parts import proportions, reduced
@@ -72,17 +71,13 @@ def laid_with(planned: Planned, recipe: str) -> list[Laid]:
 
 def _candidates(planned: Planned, recipe: str) -> list[tuple[Entry, Paint]]:
     """The paints that may go into a mix: what is in it, and every bottle that is stirred in by itself."""
-    made, owns = planned.project.recipe(recipe), planned.project.owns
+    made = planned.project.recipe(recipe)
     inside = [(("version", version), paint_of(planned.project.paint(version))) for version, _n in made.parts]
-    tools = {coat.tool for coat, _coating in planned.with_cup(recipe)}
-    known = {paint.id for _entry, paint in inside}
-    media = {paint.medium for _entry, paint in inside}
-    others = [
-        (("bottle", paint.id), paint) for paint in planned.shelf
-        if paint.proposed and paint.id not in known and paint.id in planned.cups.others
-        and all(media_mix(paint.medium, medium) for medium in media) and all(owns.may_lay(paint, tool) for tool in tools)
-    ]  # fmt: skip
-    return [*inside, *others]
+    others = planned.stirs(
+        {paint.medium for _entry, paint in inside}, {paint.id for _entry, paint in inside},
+        {coat.tool for coat, _coating in planned.with_cup(recipe)},
+    )  # fmt: skip
+    return [*inside, *((("bottle", paint.id), paint) for paint in others)]
 
 
 def _row(planned: Planned, entry: Entry) -> FloatArray:
@@ -161,12 +156,6 @@ def _neighbours(planned: Planned, recipe: str) -> Block:
     return _mixes(planned, recipe, rows)
 
 
-def _film(one: Laid, passes: int, thinner: float) -> float:
-    coat, coating = one
-    now = film_thickness(coat.passes, coat.thinner_share, coat.tool)
-    return coating.X * film_thickness(passes, thinner, coat.tool) / now if now else coating.X
-
-
 def _with_manners(
     planned: Planned, recipe: str, laid: Sequence[Laid], rows: Sequence[Sequence[tuple[Entry, int]]], manners: Sequence[tuple[int, float]]
 ) -> Block:  # fmt: skip
@@ -175,7 +164,7 @@ def _with_manners(
     count = len(manners)
     effects = {}
     films = {
-        coat.id: np.array([_film((coat, coating), *manner) for manner in manners]) for coat, coating in laid
+        coat.id: np.array([film_of((coat, coating), *manner) for manner in manners]) for coat, coating in laid
     }
     for zone, effect in mixes.effects.items():
         touches = {}
@@ -204,9 +193,7 @@ def _lighteners(planned: Planned, recipe: str) -> Block:
     """Every lightener in every proportion to twelve parts and every number of mists."""
     cup, _count = planned.project.recipe(recipe).cups[0]
     base = planned.cups.share_of(cup)
-    media = (
-        {planned.cups.palette.paints[n].medium for n in base.nonzero()[0]} if planned.cups.palette else set()
-    )
+    media = planned.cups.media(base)
     steps = [(int(a), int(b)) for a, b in proportions(2, _FADE_PARTS)]
     rows: list[list[tuple[Entry, int]]] = [
         [(("cup", cup), a), (entry, b)]
@@ -237,7 +224,7 @@ def _manners(planned: Planned, recipe: str) -> Block:
     manners = [(passes, thinner) for passes in range(1, _MOST_PASSES + 1) for thinner in thinnings]
     touches: dict[str, dict[str, Touch]] = {}
     for coat, coating in laid:
-        X = np.array([_film((coat, coating), *manner) for manner in manners])[:, None]
+        X = np.array([film_of((coat, coating), *manner) for manner in manners])[:, None]
         touches.setdefault(coat.zone, {})[coat.id] = Touch(X=X)  # type: ignore[arg-type]
     ids = [coat.id for coat, _coating in laid]
 

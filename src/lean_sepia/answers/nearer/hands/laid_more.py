@@ -22,7 +22,6 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.errors import SepiaError
 from lean_sepia.language import ngettext
 from lean_sepia.paint.film import film_thickness
-from lean_sepia.paint.media import media_mix
 from lean_sepia.paint.paint import Paint
 from lean_sepia.plan.kinds import KINDS
 from lean_sepia.plan.schools import SCHOOLS
@@ -146,14 +145,8 @@ def _mists(zone: str, planned: Planned) -> Iterator[Change]:
     ):
         return
     share = planned.cups.share_of(base.recipe)
-    media = (
-        {planned.cups.palette.paints[i].medium for i in share.nonzero()[0]} if planned.cups.palette else set()
-    )
     inside = {project.paint(version).shelf_id for version, _n in project.recipe(base.recipe).parts}
-    paints = [
-        paint for paint in planned.shelf
-        if paint.proposed and paint.id not in inside and owns.may_lay(paint, tool) and all(media_mix(paint.medium, m) for m in media)
-    ]  # fmt: skip
+    paints = planned.stirs(planned.cups.media(share), inside, {tool})
     if not paints:
         return
     first = Mix.of(paints[:1], [(paints[0].id, 1)], base_parts=1)

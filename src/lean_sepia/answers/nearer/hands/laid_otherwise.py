@@ -17,7 +17,6 @@ from lean_sepia.document.model import Coat, Project
 from lean_sepia.language import _, ngettext
 from lean_sepia.paint.film import film_thickness
 from lean_sepia.paint.paint import Knowledge, Paint
-from lean_sepia.paint.stack import Coating
 from lean_sepia.paint.tools import TOOLS
 from lean_sepia.plan.kinds import KINDS
 
@@ -76,8 +75,9 @@ def where(planned: Planned, coats: Sequence[Coat]) -> str:
     return _("{0}, {1}").format(coat_name(coats[0]), named)
 
 
-def _film(coat: Coat, coating: Coating, passes: int, thinner: float) -> float:
+def film_of(one: Laid, passes: int, thinner: float) -> float:
     """The film of a coat laid in other passes or otherwise thinned."""
+    coat, coating = one
     now = film_thickness(coat.passes, coat.thinner_share, coat.tool)
     return coating.X * film_thickness(passes, thinner, coat.tool) / now if now else coating.X
 
@@ -103,7 +103,7 @@ def _passes(group: Sequence[Laid], planned: Planned) -> Iterator[Change]:
         if any(coat.passes + step < 1 for coat in coats) or len({coat.passes for coat in coats}) > 1:
             continue
         passes = coats[0].passes + step
-        touches = [Touch(X=_film(coat, coating, passes, coat.thinner_share)) for coat, coating in group]
+        touches = [Touch(X=film_of((coat, coating), passes, coat.thinner_share)) for coat, coating in group]
         ids = [coat.id for coat in coats]
         yield Change(
             partial(_passes_words, planned, coats, passes), ("passes", step, *ids), _touching(group, touches), partial(_changed, ids=ids, passes=passes),
@@ -134,7 +134,7 @@ def _thinned(group: Sequence[Laid], planned: Planned) -> Iterator[Change]:
     higher = [share for share in ladder if share > now + 0.004]
     for step, thinner in ((-1, lower[-1:]), (1, higher[:1])):
         for share in thinner:
-            touches = [Touch(X=_film(coat, coating, coat.passes, share)) for coat, coating in group]
+            touches = [Touch(X=film_of((coat, coating), coat.passes, share)) for coat, coating in group]
             words = partial(
                 _in_place_of, planned, coats, *(thinning_words(one, tint=tint) for one in (share, now))
             )

@@ -68,13 +68,11 @@ class _Mixed:
         tint = all(coating.covers == "tint" for _coat, coating in laid)
         colours = tint or any(coat.nature.is_paint and not coat.nature.is_primer for coat, _coating in laid)
         inside = {planned.project.paint(version).shelf_id for version, _count in recipe.parts}
-        media = _media(planned, entries)
-        owns, tools = planned.project.owns, {coat.tool for coat, _coating in laid}
-        others = tuple(
-            paint for paint in (planned.shelf if colours else ())
-            if paint.proposed and paint.id not in inside and paint.id in cups.others
-            and all(media_mix(paint.medium, medium) for medium in media) and all(owns.may_lay(paint, tool) for tool in tools)
-        )  # fmt: skip
+        others = (
+            planned.stirs(_media(planned, entries), inside, {coat.tool for coat, _coating in laid})
+            if colours
+            else ()
+        )
         return cls(recipe, tuple(entries), tuple(finer if sum(finer) <= MOST_PARTS else counts), tint, others)
 
 
@@ -139,8 +137,7 @@ def _another(planned: Planned, mix: _Mixed) -> Iterator[_Row]:
 
 
 def _media(planned: Planned, entries: Sequence[Entry]) -> set[str]:
-    paints = planned.cups.palette.paints if planned.cups.palette else ()
-    return {paints[index].medium for _kind, _name, shares in entries for index in shares.nonzero()[0]}
+    return set().union(*(planned.cups.media(shares) for _kind, _name, shares in entries))
 
 
 def _part_words(planned: Planned, kind: str, name: str, step: int) -> str:
