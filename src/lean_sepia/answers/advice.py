@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
+from typing import TYPE_CHECKING
 
 from lean_sepia.answers.coats.showing import Showing
-from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.rooms.room import (
     NO_NOTES,
     NO_OFFERS,
@@ -20,6 +20,9 @@ from lean_sepia.answers.strata import Strata
 from lean_sepia.document.entities.planned import PutOff
 from lean_sepia.document.model import Project
 from lean_sepia.plan.traits.kind import Room
+
+if TYPE_CHECKING:
+    from lean_sepia.answers.nearer.outcome import Offer
 
 
 def advice(

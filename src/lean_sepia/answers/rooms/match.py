@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from typing import TYPE_CHECKING
 
 from lean_sepia.answers.coats.showing import Showing
-from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.rooms.room import Advice, Noticing, RoomNature, RoomState, Urgency, state_of
 from lean_sepia.answers.stages import compared
 from lean_sepia.answers.strata import Strata
@@ -14,6 +14,9 @@ from lean_sepia.colour.showing import READABLE_L, VERDICTS
 from lean_sepia.document.called import coat_name
 from lean_sepia.document.model import Project
 from lean_sepia.language import N_, _
+
+if TYPE_CHECKING:
+    from lean_sepia.answers.nearer.outcome import Offer
 
 _NAME = "match"
 _UNPAINTED = 100.0  # ΔE00: what a first recipe brings, more than any better one

@@ -5,14 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import IntEnum, auto
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 from lean_sepia.answers.coats.showing import Showing
-from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.strata import Strata
 from lean_sepia.document.model import Project
 from lean_sepia.language import N_, _
 from lean_sepia.plan.traits.kind import Room
+
+if TYPE_CHECKING:
+    from lean_sepia.answers.nearer.outcome import Offer
 
 NO_SHOWINGS: Mapping[str, Mapping[str, Showing]] = {}
 NO_NOTES: Mapping[str, str] = {}

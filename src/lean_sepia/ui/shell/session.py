@@ -5,15 +5,13 @@ from __future__ import annotations
 import os
 from collections.abc import Callable, Mapping
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from lean_sepia.answers.advice import advice, room_states
 from lean_sepia.answers.coats.showing import Showing, showings_of
 from lean_sepia.answers.coats.stating import ColourList
-from lean_sepia.answers.nearer.change import Planned
-from lean_sepia.answers.nearer.offers import best_by_zone
-from lean_sepia.answers.nearer.outcome import Offer
 from lean_sepia.answers.rooms.room import Advice, RoomState
 from lean_sepia.answers.strata import Inputs, Strata, same_inputs, strata_inputs, strata_of
 from lean_sepia.document.edits.planning import put_remarks_off
@@ -28,6 +26,9 @@ from lean_sepia.plan.traits.kind import Room
 from lean_sepia.shelf.shelf import Shelf, shelf_path_for, user_folder
 from lean_sepia.ui.kit.job import Jobs
 from lean_sepia.ui.photo.pictures import Pictures
+
+if TYPE_CHECKING:
+    from lean_sepia.answers.nearer.outcome import Offer
 
 _BUSY_MS = 100
 AUTOSAVE_MS = 1200  # two seconds may be lost at most, and a busy window comes late
@@ -148,11 +149,16 @@ class Session(QObject):
         """Look in the background which change would bring each zone nearer; what was found of another state is told no more."""
         self._nearer = {}
         project, shelf = self.project, tuple(self.shelf.paints())
-        self.jobs.in_idle_time(
-            "nearer advice",
-            lambda _p: (project, best_by_zone(Planned.of(project, shelf))),
-            lambda found: self._found_nearer(*found),
-        )
+
+        def look(_progress: object) -> tuple[Project, dict[str, Offer]]:
+            from lean_sepia.answers.nearer.change import (
+                Planned,  # half a second that start-up need not wait for
+            )
+            from lean_sepia.answers.nearer.offers import best_by_zone
+
+            return project, best_by_zone(Planned.of(project, shelf))
+
+        self.jobs.in_idle_time("nearer advice", look, lambda found: self._found_nearer(*found))
 
     def _found_nearer(self, project: Project, found: dict[str, Offer]) -> None:
         if project is self.project and found:
