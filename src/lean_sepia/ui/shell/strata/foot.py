@@ -147,7 +147,8 @@ class Foot(QWidget):
         )
         hint(self.path, "\n".join([_("target"), *names, _("Click: what would bring it nearer")]))
         made = ""
-        if largest is not None and largest[1] >= WORTH_NAMING_DE00 and miss.de00 >= 1.0:
+        # A step that later ones correct makes more than the miss: of that nobody could say “of it”.
+        if largest is not None and WORTH_NAMING_DE00 <= largest[1] <= miss.de00 and miss.de00 >= 1.0:
             made = _("{0} makes {1:.1f} of it.").format(largest[0].name, largest[1])
         self.words.setText(_said(found, made))
 
